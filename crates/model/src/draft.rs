@@ -1,0 +1,85 @@
+//! The draft: what each position is, before anything has a name.
+//!
+//! A draft is an arena of nodes with typed ids, so that cycles are ordinary.
+
+use crate::model::Scalar;
+use crate::wire::{Presence, WireName};
+
+/// Index of a node in its [`Draft`].
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub struct DraftId(u32);
+
+/// What every position of the data is.
+#[derive(Debug, Clone, Default)]
+pub struct Draft {
+    nodes: Vec<DraftNode>,
+}
+
+/// One position.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct DraftNode {
+    /// What stands there when it is not null.
+    pub kind: DraftKind,
+    /// Whether null was seen there.
+    pub nullable: bool,
+}
+
+/// What stands at a position.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub enum DraftKind {
+    /// `null` in every sample, `{}`, or kinds that no type fits: any JSON value.
+    Any,
+    /// `true`, `8`, `8.4`, `"text"`.
+    Scalar(Scalar),
+    /// `[…]`: the items' node.
+    List(DraftId),
+    /// `{"h-1": …, "h-2": …}`, keys being data: the values' node.
+    Map(DraftId),
+    /// `{"id": …}`, keys being names: fields in first-seen order.
+    Record(Vec<DraftField>),
+}
+
+/// One field of a record.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub struct DraftField {
+    /// The key.
+    pub wire: WireName,
+    /// Whether the key is always there.
+    pub presence: Presence,
+    /// What stands there.
+    pub node: DraftId,
+}
+
+impl Draft {
+    /// Adds a node.
+    ///
+    /// # Panics
+    /// Beyond `u32::MAX` nodes, which the bounds of observation keep out of reach.
+    pub fn add(&mut self, kind: DraftKind, nullable: bool) -> DraftId {
+        let id = DraftId(u32::try_from(self.nodes.len()).expect("observation bounds the positions"));
+        self.nodes.push(DraftNode { kind, nullable });
+        id
+    }
+
+    /// The node of an id that this draft gave out.
+    pub fn node(&self, id: DraftId) -> &DraftNode {
+        &self.nodes[id.index()]
+    }
+
+    /// How many nodes there are.
+    pub fn len(&self) -> usize {
+        self.nodes.len()
+    }
+
+    /// Whether there is no node yet.
+    pub fn is_empty(&self) -> bool {
+        self.nodes.is_empty()
+    }
+}
+
+impl DraftId {
+    /// The id as an index, for side tables.
+    pub fn index(self) -> usize {
+        self.0 as usize
+    }
+}

@@ -1,0 +1,19 @@
+//! Plain data shared by every stage: names, drafts, models and problems.
+//!
+//! Nothing here computes more than its own invariants, and nothing knows where the data came from or
+//! which language it will become.
+
+mod draft;
+mod model;
+mod problem;
+mod wire;
+mod words;
+
+pub use draft::{Draft, DraftField, DraftId, DraftKind, DraftNode};
+pub use model::{
+    Case, Definition, Enumeration, Field, Model, NamedType, Record, Root, Scalar, Slot, Type, TypeId, Union,
+    UnionCase, Width,
+};
+pub use problem::{Excerpt, Place, Problem, Severity, SourceId, Spot};
+pub use wire::{Presence, WireName};
+pub use words::Words;

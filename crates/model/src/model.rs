@@ -1,0 +1,190 @@
+//! The model: named types, free of any language.
+
+use crate::wire::{Presence, WireName};
+use crate::words::Words;
+
+/// Index of a named type in its [`Model`].
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub struct TypeId(u32);
+
+/// The result of inference: named types and the root.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Model {
+    types: Vec<NamedType>,
+    /// What a whole sample is.
+    pub root: Root,
+}
+
+/// What a whole sample is.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Root {
+    /// The root's name; the type's own where the root is a named type.
+    pub name: Words,
+    /// Its type.
+    pub slot: Slot,
+}
+
+/// A type that has a name of its own.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct NamedType {
+    /// The name, unique in the model.
+    pub name: Words,
+    /// Longer names that fit too, for a language in which the first one is taken; the best first.
+    pub alternatives: Vec<Words>,
+    /// What it is.
+    pub definition: Definition,
+}
+
+/// What a named type is.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Definition {
+    /// `{"id": 17, "name": "Alder Bank"}`
+    Record(Record),
+    /// `"laying" | "caged"`
+    Enumeration(Enumeration),
+    /// `{"kind": "swarm", …} | {"kind": "harvest", …}`, or `8 | "eight"`
+    Union(Union),
+}
+
+/// An object with known keys.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Record {
+    /// In first-seen order.
+    pub fields: Vec<Field>,
+}
+
+/// One key of a record.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Field {
+    /// The key on the wire.
+    pub wire: WireName,
+    /// The key as words.
+    pub name: Words,
+    /// Whether the key is always there.
+    pub presence: Presence,
+    /// What stands there.
+    pub slot: Slot,
+}
+
+/// A text with few known values; a value not listed must not break a decode.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Enumeration {
+    /// The known values.
+    pub cases: Vec<Case>,
+}
+
+/// One known value.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Case {
+    /// The text on the wire.
+    pub wire: WireName,
+    /// The text as words.
+    pub name: Words,
+}
+
+/// One of several types.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Union {
+    /// The key whose value tells the cases apart; none when only the kind of value does.
+    pub tag: Option<WireName>,
+    /// The cases.
+    pub cases: Vec<UnionCase>,
+}
+
+/// One case of a union.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct UnionCase {
+    /// The case's name.
+    pub name: Words,
+    /// The tag's value in this case, where the union has a tag.
+    pub tag: Option<WireName>,
+    /// What stands there.
+    pub slot: Slot,
+}
+
+/// A place for a value: its type, and whether it may be null.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub struct Slot {
+    /// The type of a value that is not null.
+    pub ty: Type,
+    /// Whether null may stand there.
+    pub nullable: bool,
+}
+
+/// A type in use.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub enum Type {
+    /// Any JSON value.
+    Any,
+    /// A value with no parts.
+    Scalar(Scalar),
+    /// `[…]`
+    List(Box<Slot>),
+    /// `{"h-1": …}`, keys being data.
+    Map(Box<Slot>),
+    /// A named type.
+    Named(TypeId),
+}
+
+/// A value with no parts.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub enum Scalar {
+    /// `true`
+    Boolean,
+    /// `17`
+    Integer(Width),
+    /// `8.4`; also `8.0`, and `8` where another sample says `8.4`.
+    Float,
+    /// `"Alder Bank"`
+    Text,
+}
+
+/// How wide an integer must be.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub enum Width {
+    /// Fits 32 bits with a sign, and nothing asks for more.
+    Narrow,
+    /// Fits 64 bits with a sign.
+    Wide,
+    /// Leaves 64 bits with a sign.
+    Big,
+}
+
+impl Model {
+    /// A model of these types; `root` and they refer to each other by index.
+    pub fn new(types: Vec<NamedType>, root: Root) -> Self {
+        Self { types, root }
+    }
+
+    /// The type of an id that belongs to this model.
+    pub fn get(&self, id: TypeId) -> &NamedType {
+        &self.types[id.index()]
+    }
+
+    /// All types with their ids: the root's first, then by first use.
+    pub fn types(&self) -> impl Iterator<Item = (TypeId, &NamedType)> {
+        self.types.iter().enumerate().map(|(index, ty)| (TypeId::from_index(index), ty))
+    }
+}
+
+impl TypeId {
+    /// The id of the type at an index.
+    ///
+    /// # Panics
+    /// Beyond `u32::MAX` types.
+    pub fn from_index(index: usize) -> Self {
+        Self(u32::try_from(index).expect("a model has fewer types than positions"))
+    }
+
+    /// The id as an index.
+    pub fn index(self) -> usize {
+        self.0 as usize
+    }
+}
+
+impl Slot {
+    /// A place that is never null.
+    pub fn of(ty: Type) -> Self {
+        Self { ty, nullable: false }
+    }
+}

@@ -1,0 +1,233 @@
+//! Names as words, split once; each language joins them its own way.
+
+use std::fmt;
+
+/// A name as lower-case words: `imdbID` is `imdb id`. Never empty, and every word has a letter or a digit.
+#[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub struct Words(Vec<String>);
+
+impl Words {
+    /// Splits a name of any spelling. A name with no letter or digit is spelled out (`🍯` is `u1f36f`),
+    /// so that two odd keys never become one.
+    pub fn split(name: &str) -> Self {
+        let mut words = signed_number(name).unwrap_or_else(|| split_words(name));
+        if words.is_empty() {
+            words = spell_out(name);
+        }
+        Self(words)
+    }
+
+    /// The words in their order.
+    pub fn iter(&self) -> impl DoubleEndedIterator<Item = &str> + ExactSizeIterator {
+        self.0.iter().map(String::as_str)
+    }
+
+    /// The last word.
+    pub fn last(&self) -> &str {
+        self.0.last().expect("words are never empty")
+    }
+
+    /// These words after those of `front`.
+    #[must_use]
+    pub fn prefixed(&self, front: &Self) -> Self {
+        Self(front.0.iter().chain(&self.0).cloned().collect())
+    }
+
+    /// These words with one more behind.
+    #[must_use]
+    pub fn with_word(&self, word: &str) -> Self {
+        let mut words = self.0.clone();
+        words.push(word.to_lowercase());
+        Self(words)
+    }
+
+    /// These words with another last one.
+    #[must_use]
+    pub fn with_last(&self, word: &str) -> Self {
+        let mut words = self.0.clone();
+        *words.last_mut().expect("words are never empty") = word.to_owned();
+        Self(words)
+    }
+
+    /// The longest run of words that both names end in.
+    pub fn common_end(&self, other: &Self) -> Option<Self> {
+        let shared = self.iter().rev().zip(other.iter().rev()).take_while(|(a, b)| a == b).count();
+        (shared > 0).then(|| Self(self.0[self.0.len() - shared..].to_vec()))
+    }
+}
+
+impl fmt::Display for Words {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str(&self.0.join(" "))
+    }
+}
+
+/// `+1` and `-1` are different names.
+fn signed_number(name: &str) -> Option<Vec<String>> {
+    let (sign, digits) = match name.split_at_checked(1)? {
+        ("+", digits) => ("plus", digits),
+        ("-", digits) => ("minus", digits),
+        _ => return None,
+    };
+    let is_number = !digits.is_empty() && digits.bytes().all(|b| b.is_ascii_digit());
+    is_number.then(|| vec![sign.to_owned(), digits.to_owned()])
+}
+
+fn split_words(name: &str) -> Vec<String> {
+    let mut words: Vec<String> = Vec::new();
+    for part in name.split(|c: char| !(c.is_alphanumeric() || is_apostrophe(c))) {
+        let letters: Vec<char> = part.chars().filter(|c| !is_apostrophe(*c)).collect();
+        split_case(&letters, &mut words);
+    }
+    words
+}
+
+/// `bee's` is one word.
+fn is_apostrophe(c: char) -> bool {
+    matches!(c, '\'' | '\u{2019}')
+}
+
+/// Splits a run of letters and digits at its changes of case.
+fn split_case(letters: &[char], words: &mut Vec<String>) {
+    let mut start = 0;
+    for at in 1..letters.len() {
+        if starts_word(letters, start, at) {
+            push_word(&letters[start..at], words);
+            start = at;
+        }
+    }
+    if start < letters.len() {
+        push_word(&letters[start..], words);
+    }
+}
+
+/// Whether a new word starts at `at`: `honey|Kg`, `URL|List`, `utf8|Text`, but `URLs`, `1st`, `x2y`.
+fn starts_word(letters: &[char], start: usize, at: usize) -> bool {
+    let (before, here, after) = (letters[at - 1], letters[at], letters.get(at + 1).copied());
+    if !here.is_uppercase() {
+        return false;
+    }
+    if before.is_lowercase() || before.is_numeric() {
+        return true;
+    }
+    let plural_acronym = after == Some('s')
+        && at > start
+        && letters.get(at + 2).is_none_or(|c| c.is_uppercase() || c.is_numeric());
+    before.is_uppercase() && after.is_some_and(char::is_lowercase) && !plural_acronym
+}
+
+fn push_word(letters: &[char], words: &mut Vec<String>) {
+    words.push(letters.iter().flat_map(|c| c.to_lowercase()).filter(|c| c.is_alphanumeric()).collect());
+}
+
+/// Names for keys made of nothing but symbols.
+fn spell_out(name: &str) -> Vec<String> {
+    if name.is_empty() {
+        return vec!["empty".to_owned()];
+    }
+    if name.chars().all(char::is_whitespace) {
+        return vec!["blank".to_owned()];
+    }
+    name.chars().filter(|c| !c.is_whitespace()).take(8).map(symbol_name).collect()
+}
+
+fn symbol_name(symbol: char) -> String {
+    let known = match symbol {
+        '+' => "plus",
+        '-' => "minus",
+        '*' => "star",
+        '/' => "slash",
+        '\\' => "backslash",
+        '#' => "hash",
+        '$' => "dollar",
+        '%' => "percent",
+        '&' => "and",
+        '@' => "at",
+        '!' => "bang",
+        '?' => "question",
+        '.' => "dot",
+        ',' => "comma",
+        ':' => "colon",
+        ';' => "semicolon",
+        '_' => "underscore",
+        '=' => "equals",
+        '<' => "less",
+        '>' => "greater",
+        '|' => "bar",
+        '~' => "tilde",
+        '^' => "caret",
+        '"' => "quote",
+        '\'' => "apostrophe",
+        '`' => "backtick",
+        '(' | '[' | '{' => "open",
+        ')' | ']' | '}' => "close",
+        _ => return format!("u{:x}", u32::from(symbol)),
+    };
+    known.to_owned()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use proptest::prelude::*;
+
+    #[track_caller]
+    fn check(name: &str, expected: &str) {
+        assert_eq!(Words::split(name).to_string(), expected, "{name:?}");
+    }
+
+    #[test]
+    fn splits_every_spelling() {
+        check("honey_kg", "honey kg");
+        check("Honey-Kg", "honey kg");
+        check("honeyKG", "honey kg");
+        check("imdbID", "imdb id");
+        check("URLList", "url list");
+        check("URLs", "urls");
+        check("hiveIDs", "hive ids");
+        check("IDsSeen", "ids seen");
+        check("utf8Text", "utf8 text");
+        check("x2y", "x2y");
+        check("dotted.key", "dotted key");
+        check("@id", "id");
+        check("$ref", "ref");
+        check("1st", "1st");
+        check("bee's", "bees");
+        check("HTMLParser2Go", "html parser2 go");
+        check("日本語", "日本語");
+        check("größe_cm", "größe cm");
+        check("ÉtatActuel", "état actuel");
+        check("A", "a");
+        check("ABC", "abc");
+    }
+
+    #[test]
+    fn odd_names_stay_apart() {
+        check("", "empty");
+        check("  ", "blank");
+        check("🍯", "u1f36f");
+        check("+1", "plus 1");
+        check("-1", "minus 1");
+        check("%", "percent");
+        check("<=", "less equals");
+    }
+
+    #[test]
+    fn common_end_is_the_shared_tail() {
+        let end = |a, b| Words::split(a).common_end(&Words::split(b)).map(|w| w.to_string());
+        assert_eq!(end("home_address", "work_address"), Some("address".to_owned()));
+        assert_eq!(end("origin", "location"), None);
+    }
+
+    proptest! {
+        #[test]
+        fn any_name_gives_clean_words(name in any::<String>()) {
+            let words = Words::split(&name);
+            prop_assert!(words.iter().len() > 0);
+            for word in words.iter() {
+                prop_assert!(!word.is_empty());
+                prop_assert!(word.chars().all(char::is_alphanumeric), "{word:?}");
+            }
+        }
+    }
+}

@@ -1,0 +1,332 @@
+//! Forms of text: what a text looks like, judged by its letters alone.
+
+/// The one form a text has. What no form fits is [`Form::Plain`].
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Form {
+    /// Empty, or nothing but white space.
+    Blank,
+    /// `2026-05-01T12:30:00.5Z`: RFC 3339, section 5.6, with its offset.
+    DateTime,
+    /// `2026-05-01T12:30:00`: the same without an offset, the `T` perhaps a space.
+    LocalDateTime,
+    /// `2026-05-01`: RFC 3339's full-date, a day that exists.
+    Date,
+    /// `12:30` or `12:30:00.5`
+    Time,
+    /// `6f1c0a52-8d0e-4c0f-9d5e-0c7f3a1b2d4e`: RFC 9562, section 4.
+    Uuid,
+    /// `https://honey.example/hives`: an absolute URI with an authority, RFC 3986.
+    Uri,
+    /// `ada@honey.example`
+    Email,
+    /// `192.0.2.7` or `2001:db8::7`
+    Ip,
+    /// `17`: no leading zero, no plus sign.
+    Whole,
+    /// `12.50`
+    Decimal,
+    /// `true`, `no`
+    BooleanWord,
+    /// Anything else.
+    Plain,
+}
+
+impl Form {
+    /// All forms, in the order of their numbers.
+    pub const ALL: [Self; 13] = [
+        Self::Blank,
+        Self::DateTime,
+        Self::LocalDateTime,
+        Self::Date,
+        Self::Time,
+        Self::Uuid,
+        Self::Uri,
+        Self::Email,
+        Self::Ip,
+        Self::Whole,
+        Self::Decimal,
+        Self::BooleanWord,
+        Self::Plain,
+    ];
+
+    /// The form's name, as `look` shows it.
+    pub fn name(self) -> &'static str {
+        match self {
+            Self::Blank => "blank",
+            Self::DateTime => "date-time",
+            Self::LocalDateTime => "local date-time",
+            Self::Date => "date",
+            Self::Time => "time",
+            Self::Uuid => "uuid",
+            Self::Uri => "uri",
+            Self::Email => "email",
+            Self::Ip => "ip address",
+            Self::Whole => "whole number",
+            Self::Decimal => "decimal number",
+            Self::BooleanWord => "boolean word",
+            Self::Plain => "plain",
+        }
+    }
+
+    /// The form of a text. The first byte decides which forms are worth a look.
+    pub fn of(text: &[u8]) -> Self {
+        let Some(&first) = text.first() else { return Self::Blank };
+        let form = match first {
+            b'0'..=b'9' => by_digits(text),
+            b'-' => number(text),
+            b'a'..=b'z' | b'A'..=b'Z' => by_letters(text),
+            b' ' | b'\t' | b'\r' | b'\n' if text.iter().all(u8::is_ascii_whitespace) => Some(Self::Blank),
+            b':' => ip_v6(text),
+            _ => None,
+        };
+        form.or_else(|| email(text)).unwrap_or(Self::Plain)
+    }
+}
+
+fn by_digits(text: &[u8]) -> Option<Form> {
+    match (text.get(4), text.get(2)) {
+        (Some(b'-'), _) if text.len() >= 10 => date_or_date_time(text),
+        (_, Some(b':')) if time(text) == Some(text.len()) => Some(Form::Time),
+        _ => None,
+    }
+    .or_else(|| number(text))
+    .or_else(|| uuid(text))
+    .or_else(|| ip_v4(text))
+    .or_else(|| ip_v6(text))
+}
+
+fn by_letters(text: &[u8]) -> Option<Form> {
+    boolean_word(text).or_else(|| uuid(text)).or_else(|| uri(text)).or_else(|| ip_v6(text))
+}
+
+fn boolean_word(text: &[u8]) -> Option<Form> {
+    const WORDS: [&[u8]; 4] = [b"true", b"false", b"yes", b"no"];
+    (text.len() <= 5 && WORDS.iter().any(|word| text.eq_ignore_ascii_case(word))).then_some(Form::BooleanWord)
+}
+
+/// `-?(0|[1-9][0-9]*)(\.[0-9]+)?`: what a JSON number without exponent may be.
+fn number(text: &[u8]) -> Option<Form> {
+    let digits = text.strip_prefix(b"-").unwrap_or(text);
+    let whole = digits.iter().take_while(|b| b.is_ascii_digit()).count();
+    if whole == 0 || (digits[0] == b'0' && whole > 1) {
+        return None;
+    }
+    match digits[whole..].split_first() {
+        None => Some(Form::Whole),
+        Some((b'.', fraction)) if !fraction.is_empty() && fraction.iter().all(u8::is_ascii_digit) => {
+            Some(Form::Decimal)
+        }
+        Some(_) => None,
+    }
+}
+
+fn date_or_date_time(text: &[u8]) -> Option<Form> {
+    let year = digits(text, 0, 4)?;
+    let (month, day) = (digits(text, 5, 2)?, digits(text, 8, 2)?);
+    if text[7] != b'-' || !(1..=12).contains(&month) || !(1..=days_in(year, month)).contains(&day) {
+        return None;
+    }
+    let (mark, rest) = match text[10..].split_first() {
+        None => return Some(Form::Date),
+        Some((mark, rest)) => (mark, rest),
+    };
+    if !matches!(mark, b'T' | b't' | b' ') {
+        return None;
+    }
+    let end = time(rest)?;
+    match &rest[end..] {
+        [] => Some(Form::LocalDateTime),
+        // RFC 3339 asks for seconds: `12:30Z` is no date-time of its own.
+        offset if end >= 8 && is_offset(offset) => Some(Form::DateTime),
+        _ => None,
+    }
+}
+
+fn is_offset(text: &[u8]) -> bool {
+    match text {
+        [b'Z' | b'z'] => true,
+        [b'+' | b'-', rest @ ..] if rest.len() == 5 && rest[2] == b':' => {
+            digits(rest, 0, 2).is_some_and(|h| h < 24) && digits(rest, 3, 2).is_some_and(|m| m < 60)
+        }
+        _ => false,
+    }
+}
+
+/// The length of the `hh:mm[:ss[.fraction]]` that a text starts with.
+fn time(text: &[u8]) -> Option<usize> {
+    let valid = digits(text, 0, 2)? < 24 && text.get(2) == Some(&b':') && digits(text, 3, 2)? < 60;
+    if !valid {
+        return None;
+    }
+    if text.get(5) != Some(&b':') {
+        return Some(5);
+    }
+    // 60 is a leap second.
+    if digits(text, 6, 2)? > 60 {
+        return None;
+    }
+    if text.get(8) != Some(&b'.') {
+        return Some(8);
+    }
+    let fraction = text[9..].iter().take_while(|b| b.is_ascii_digit()).count();
+    (fraction > 0).then_some(9 + fraction)
+}
+
+fn digits(text: &[u8], at: usize, count: usize) -> Option<u32> {
+    let digits = text.get(at..at + count)?;
+    digits.iter().try_fold(0, |sum, b| b.is_ascii_digit().then(|| sum * 10 + u32::from(b - b'0')))
+}
+
+fn days_in(year: u32, month: u32) -> u32 {
+    match month {
+        2 if year.is_multiple_of(4) && (!year.is_multiple_of(100) || year.is_multiple_of(400)) => 29,
+        2 => 28,
+        4 | 6 | 9 | 11 => 30,
+        _ => 31,
+    }
+}
+
+fn uuid(text: &[u8]) -> Option<Form> {
+    let is_uuid = text.len() == 36
+        && text.iter().enumerate().all(|(at, b)| match at {
+            8 | 13 | 18 | 23 => *b == b'-',
+            _ => b.is_ascii_hexdigit(),
+        });
+    is_uuid.then_some(Form::Uuid)
+}
+
+fn uri(text: &[u8]) -> Option<Form> {
+    let scheme =
+        text.iter().take_while(|b| b.is_ascii_alphanumeric() || matches!(b, b'+' | b'-' | b'.')).count();
+    let rest = text[scheme..].strip_prefix(b"://")?;
+    let clean =
+        !rest.is_empty() && !rest.iter().any(|b| *b <= b' ' || matches!(b, b'"' | b'<' | b'>' | 0x7F));
+    clean.then_some(Form::Uri)
+}
+
+fn email(text: &[u8]) -> Option<Form> {
+    if text.len() > 254 {
+        return None;
+    }
+    let at = text.iter().position(|b| *b == b'@')?;
+    let (name, host) = (&text[..at], &text[at + 1..]);
+    let letter = |b: &u8| b.is_ascii_alphanumeric() || matches!(b, b'.' | b'-' | b'_' | b'+');
+    let clean = !name.is_empty() && name.iter().all(letter) && host.iter().all(letter);
+    let dotted = host.split(|b| *b == b'.').count() > 1 && host.split(|b| *b == b'.').all(|l| !l.is_empty());
+    (clean && dotted).then_some(Form::Email)
+}
+
+fn ip_v4(text: &[u8]) -> Option<Form> {
+    let is_octet = |part: &[u8]| {
+        part.len() <= 3
+            && (part.len() == 1 || part.first() != Some(&b'0'))
+            && digits(part, 0, part.len()).is_some_and(|n| n < 256)
+    };
+    let parts = text.split(|b| *b == b'.');
+    (text.len() <= 15
+        && parts.clone().count() == 4
+        && parts.into_iter().all(|p| !p.is_empty() && is_octet(p)))
+    .then_some(Form::Ip)
+}
+
+fn ip_v6(text: &[u8]) -> Option<Form> {
+    let candidate = (3..=45).contains(&text.len())
+        && text.iter().filter(|b| **b == b':').count() >= 2
+        && text.iter().all(|b| b.is_ascii_hexdigit() || matches!(b, b':' | b'.'));
+    let text = if candidate { str::from_utf8(text).ok()? } else { return None };
+    text.parse::<std::net::Ipv6Addr>().is_ok().then_some(Form::Ip)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[track_caller]
+    fn check(form: Form, texts: &[&str]) {
+        for text in texts {
+            assert_eq!(Form::of(text.as_bytes()), form, "{text:?}");
+        }
+    }
+
+    #[test]
+    fn dates_and_times() {
+        check(
+            Form::DateTime,
+            &[
+                "2026-05-01T12:30:00Z",
+                "2026-05-01T12:30:00.123456789+02:00",
+                "2024-02-29t00:00:60z",
+                "2026-05-01 12:30:00-00:00",
+            ],
+        );
+        check(Form::LocalDateTime, &["2026-05-01T12:30:00", "2026-05-01 12:30", "2026-05-01T12:30:00.5"]);
+        check(Form::Date, &["2026-05-01", "2024-02-29", "0001-01-01"]);
+        check(Form::Time, &["12:30", "00:00:00", "23:59:59.999"]);
+    }
+
+    #[test]
+    fn near_misses_of_dates_are_plain() {
+        check(
+            Form::Plain,
+            &[
+                "2026-13-01",
+                "2026-02-29",
+                "2026-5-1",
+                "01-05-2026",
+                "2026-05-01T25:00:00Z",
+                "2026-05-01T12:30Z",
+                "2026-05-01T12:30:00.Z",
+                "2026-05-01x",
+                "24:00",
+                "12:3",
+                "2019-2021",
+                "+12:30",
+            ],
+        );
+    }
+
+    #[test]
+    fn numbers_in_text() {
+        check(Form::Whole, &["0", "17", "-3", "2026", "99999999999999999999"]);
+        check(Form::Decimal, &["12.50", "-0.5", "0.0"]);
+        check(Form::Plain, &["007", "+1", "1,000.00", "1e3", "12.", ".5", "-", "00.5", "12 kg", "½"]);
+    }
+
+    #[test]
+    fn names_of_things() {
+        check(Form::Uuid, &["6f1c0a52-8d0e-4c0f-9d5e-0c7f3a1b2d4e", "AAAAAAAA-0000-0000-0000-000000000000"]);
+        check(Form::Uri, &["https://honey.example/hives?page=2", "ftp://x", "hive+app://open/17"]);
+        check(Form::Email, &["ada@honey.example", "a.b+c@mail.honey.example", "7bees@honey.example"]);
+        check(Form::Ip, &["192.0.2.7", "2001:db8::7", "::1", "fe80::1"]);
+        check(Form::BooleanWord, &["true", "FALSE", "yes", "No"]);
+        check(
+            Form::Plain,
+            &[
+                "mailto:",
+                "http://",
+                "https://a b",
+                "ada@localhost",
+                "@ada",
+                "ada@@x.y",
+                "1.2.3",
+                "256.1.1.1",
+                "a::b::c",
+                "nope",
+                "6f1c0a52",
+            ],
+        );
+    }
+
+    #[test]
+    fn blanks() {
+        check(Form::Blank, &["", " ", "\t\n"]);
+        check(Form::Plain, &[" x"]);
+    }
+
+    #[test]
+    fn the_table_follows_the_numbers() {
+        for (index, form) in Form::ALL.into_iter().enumerate() {
+            assert_eq!(form as usize, index);
+        }
+    }
+}

@@ -1,0 +1,25 @@
+//! Streaming observation of JSON and NDJSON into shapes, and the merging of shapes.
+//!
+//! A sample is never held as a tree of values: [`observe`] reads bytes through a sliding buffer and counts
+//! what it sees at each position of a [`Shape`]. Memory is bounded whatever the input's size.
+//! What the counts mean (a map? an enum?) is decided elsewhere.
+
+mod fault;
+mod form;
+mod input;
+mod list;
+mod number;
+mod object;
+mod observe;
+mod path;
+mod shape;
+mod text;
+
+pub use form::Form;
+pub use list::Lists;
+pub use number::{Numbers, Range};
+pub use object::{Field, MAX_KEYS, Objects};
+pub use observe::{MAX_DEPTH, Observed, observe};
+pub use path::{NoMatch, Path, PathError, Step};
+pub use shape::{Booleans, Kind, Shape, Tally};
+pub use text::{Distinct, MAX_DISTINCT, Texts};

@@ -1,0 +1,234 @@
+//! Observation: one pass over JSON text that counts into a shape.
+
+use std::io::Read;
+
+use jar_sprout_model::{Problem, SourceId};
+
+use crate::fault::Fault;
+use crate::input::{BUFFER_SIZE, Input};
+use crate::list::Lists;
+use crate::object::{FieldIndex, Objects};
+use crate::shape::Shape;
+
+/// The deepest nesting that is followed.
+pub const MAX_DEPTH: usize = 512;
+
+/// The most warnings kept from one source.
+const MAX_WARNINGS: usize = 10;
+
+/// What was read from one source.
+#[derive(Debug, Default)]
+pub struct Observed {
+    /// How many values stood in it: one, or one a line.
+    pub values: u64,
+    /// Its length in bytes.
+    pub bytes: u64,
+    /// What the user should know; the first few.
+    pub warnings: Vec<Problem>,
+    /// How many more warnings there were.
+    pub more_warnings: u64,
+}
+
+/// Counts one source into `shape`: a JSON text (RFC 8259), or one value a line (NDJSON).
+///
+/// `shape` must not be used after an error: it holds what stood before the fault.
+///
+/// # Errors
+/// The first fault of the text, with its line and column; an empty text is one.
+pub fn observe(reader: impl Read, source: SourceId, shape: &mut Shape) -> Result<Observed, Box<Problem>> {
+    observe_buffered(reader, source, shape, BUFFER_SIZE)
+}
+
+fn observe_buffered(
+    reader: impl Read,
+    source: SourceId,
+    shape: &mut Shape,
+    buffer_size: usize,
+) -> Result<Observed, Box<Problem>> {
+    let mut observation =
+        Observation { input: Input::new(reader, source, buffer_size), observed: Observed::default() };
+    observation.source(shape)?;
+    Ok(observation.observed)
+}
+
+struct Observation<R> {
+    input: Input<R>,
+    observed: Observed,
+}
+
+impl<R: Read> Observation<R> {
+    fn source(&mut self, shape: &mut Shape) -> Result<(), Box<Problem>> {
+        self.input.skip_byte_order_mark()?;
+        let mut last_line = None;
+        while let Some(first) = self.input.skip_white_space()? {
+            if last_line == Some(self.input.line()) {
+                return Err(self.input.fault(Fault::Trailing));
+            }
+            self.value(first, shape, 0)?;
+            self.observed.values += 1;
+            last_line = Some(self.input.line());
+        }
+        self.observed.bytes = self.input.offset();
+        if self.observed.values == 0 {
+            return Err(self.input.fault(Fault::Empty));
+        }
+        Ok(())
+    }
+
+    #[inline]
+    fn value(&mut self, first: u8, shape: &mut Shape, depth: usize) -> Result<(), Box<Problem>> {
+        let place = self.input.place();
+        match first {
+            b'"' => {
+                self.input.advance();
+                let text = self.input.text()?;
+                shape.texts.get_or_insert_default().observe(text.bytes, text.length, place);
+            }
+            b'-' | b'0'..=b'9' => {
+                let literal = self.input.number()?;
+                shape.numbers.get_or_insert_default().observe(literal, place);
+            }
+            b'{' => {
+                let objects = shape.objects.get_or_insert_default();
+                objects.start(place);
+                self.object(objects, depth)?;
+            }
+            b'[' => {
+                let lists = shape.lists.get_or_insert_default();
+                lists.start(place);
+                self.list(lists, depth)?;
+            }
+            b't' => {
+                self.input.literal("true")?;
+                shape.booleans.yes.add(place);
+            }
+            b'f' => {
+                self.input.literal("false")?;
+                shape.booleans.no.add(place);
+            }
+            b'n' => {
+                self.input.literal("null")?;
+                shape.nulls.add(place);
+            }
+            _ => return Err(self.input.unexpected("a value")),
+        }
+        Ok(())
+    }
+
+    fn object(&mut self, objects: &mut Objects, depth: usize) -> Result<(), Box<Problem>> {
+        self.enter(depth)?;
+        let mut previous = None;
+        let mut next = self.next("an object")?;
+        if next == b'}' {
+            self.input.advance();
+            return Ok(());
+        }
+        loop {
+            if next != b'"' {
+                return Err(self.input.unexpected("a key"));
+            }
+            let field = self.key(objects, previous)?;
+            if self.next("an object")? != b':' {
+                return Err(self.input.unexpected("`:` after a key"));
+            }
+            self.input.advance();
+            let first = self.next("an object")?;
+            let shape = match field {
+                Some(index) => objects.shape_mut(index),
+                None => objects.crowd_mut(),
+            };
+            self.value(first, shape, depth + 1)?;
+            previous = field;
+            match self.next("an object")? {
+                b',' => self.input.advance(),
+                b'}' => break,
+                _ => return Err(self.input.unexpected("`,` or `}`")),
+            }
+            next = self.next("an object")?;
+        }
+        self.input.advance();
+        Ok(())
+    }
+
+    /// Reads a key and counts it. None once the keys at this position are too many to tell apart.
+    #[inline]
+    fn key(
+        &mut self,
+        objects: &mut Objects,
+        previous: Option<FieldIndex>,
+    ) -> Result<Option<FieldIndex>, Box<Problem>> {
+        let place = self.input.place();
+        let predicted = match objects.predict(previous) {
+            Some((index, quoted)) if self.input.take(quoted) => Some(index),
+            _ => None,
+        };
+        let index = match predicted {
+            Some(index) => index,
+            None => {
+                self.input.advance();
+                match objects.enter(&self.input.key()?) {
+                    Some(index) => index,
+                    None => return Ok(None),
+                }
+            }
+        };
+        let repeated = objects.count(index, previous, place);
+        if repeated {
+            self.warn_of_repetition(objects, index);
+        }
+        Ok(Some(index))
+    }
+
+    #[cold]
+    fn warn_of_repetition(&mut self, objects: &Objects, index: FieldIndex) {
+        if self.observed.warnings.len() == MAX_WARNINGS {
+            self.observed.more_warnings += 1;
+            return;
+        }
+        let key = objects.key(index);
+        let message = format!("the key `{key}` stands twice in one object; the last one counts");
+        self.observed.warnings.push(self.input.warning(message));
+    }
+
+    fn list(&mut self, lists: &mut Lists, depth: usize) -> Result<(), Box<Problem>> {
+        self.enter(depth)?;
+        let mut length = 0;
+        let mut next = self.next("a list")?;
+        if next != b']' {
+            loop {
+                self.value(next, &mut lists.items, depth + 1)?;
+                length += 1;
+                match self.next("a list")? {
+                    b',' => self.input.advance(),
+                    b']' => break,
+                    _ => return Err(self.input.unexpected("`,` or `]`")),
+                }
+                next = self.next("a list")?;
+            }
+        }
+        self.input.advance();
+        lists.end(length);
+        Ok(())
+    }
+
+    /// Steps over an opening bracket.
+    fn enter(&mut self, depth: usize) -> Result<(), Box<Problem>> {
+        if depth == MAX_DEPTH {
+            return Err(self.input.fault(Fault::TooDeep { limit: MAX_DEPTH }));
+        }
+        self.input.advance();
+        Ok(())
+    }
+
+    /// The next byte that is not white space; there must be one.
+    #[inline]
+    fn next(&mut self, inside: &'static str) -> Result<u8, Box<Problem>> {
+        match self.input.skip_white_space()? {
+            Some(byte) => Ok(byte),
+            None => Err(self.input.fault(Fault::Truncated { inside })),
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests;

@@ -1,0 +1,173 @@
+//! Texts at one position: their forms, and which distinct values there are, bounded.
+
+use std::hash::Hasher;
+
+use jar_sprout_model::Place;
+use rustc_hash::FxHasher;
+
+use crate::form::Form;
+use crate::shape::{Example, Tally};
+
+/// The most distinct values told apart at one position.
+pub const MAX_DISTINCT: usize = 48;
+
+/// A text longer than this many bytes is free text: the values are not told apart any more.
+const MAX_VALUE_LENGTH: usize = 64;
+
+/// The most bytes of a text kept as an example.
+const EXAMPLE_LENGTH: usize = 80;
+
+/// What texts were seen.
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
+pub struct Texts {
+    /// How many.
+    pub tally: Tally,
+    /// The most bytes in one of them.
+    pub longest: u64,
+    forms: [u64; Form::ALL.len()],
+    values: Values,
+    example: Option<Example>,
+}
+
+/// The distinct values of a position.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Distinct<'a> {
+    /// All of them, each with how often it was seen; in order of first sight.
+    All(Vec<(&'a str, Tally)>),
+    /// More than [`MAX_DISTINCT`], or texts too long to be told apart.
+    Many,
+}
+
+#[derive(Debug, Clone)]
+enum Values {
+    Few(Vec<Value>),
+    Many,
+}
+
+#[derive(Debug, Clone, PartialEq, Eq)]
+struct Value {
+    hash: u64,
+    text: Box<str>,
+    tally: Tally,
+}
+
+impl Texts {
+    /// How many texts had this form; every text has exactly one.
+    pub fn of_form(&self, form: Form) -> u64 {
+        self.forms[form as usize]
+    }
+
+    /// The distinct values.
+    pub fn distinct(&self) -> Distinct<'_> {
+        match &self.values {
+            Values::Many => Distinct::Many,
+            Values::Few(values) => {
+                let mut all: Vec<(&str, Tally)> = values.iter().map(|v| (&*v.text, v.tally)).collect();
+                all.sort_by_key(|(_, tally)| tally.first);
+                Distinct::All(all)
+            }
+        }
+    }
+
+    /// The first text seen that was not blank, cut if long.
+    pub fn example(&self) -> Option<&str> {
+        self.example.as_ref().map(|e| e.text.as_str())
+    }
+
+    /// Counts one text. `length` is its whole length in bytes, of which `text` is at least the start.
+    pub(crate) fn observe(&mut self, text: &[u8], length: u64, place: Place) {
+        self.tally.add(place);
+        self.longest = self.longest.max(length);
+        let form = if length > text.len() as u64 { Form::Plain } else { Form::of(text) };
+        self.forms[form as usize] += 1;
+        if form != Form::Blank && self.example.as_ref().is_none_or(|e| place < e.place) {
+            self.example = Some(Example { place, text: start_of(text, EXAMPLE_LENGTH) });
+        }
+        self.values.observe(text, place);
+    }
+
+    pub(crate) fn merge(&mut self, other: Self) {
+        let Self { tally, longest, forms, values, example } = other;
+        self.tally.merge(tally);
+        self.longest = self.longest.max(longest);
+        for (mine, theirs) in self.forms.iter_mut().zip(forms) {
+            *mine += theirs;
+        }
+        self.values.merge(values);
+        Example::merge(&mut self.example, example);
+    }
+}
+
+/// The start of a text, cut between characters.
+fn start_of(text: &[u8], most: usize) -> String {
+    let mut cut = text.len().min(most);
+    while text.get(cut).is_some_and(|byte| byte & 0xC0 == 0x80) {
+        cut -= 1;
+    }
+    String::from_utf8_lossy(&text[..cut]).into_owned()
+}
+
+impl Values {
+    #[inline]
+    fn observe(&mut self, text: &[u8], place: Place) {
+        let Self::Few(values) = self else { return };
+        if text.len() > MAX_VALUE_LENGTH {
+            *self = Self::Many;
+            return;
+        }
+        let hash = hash(text);
+        if let Some(known) = values.iter_mut().find(|v| v.hash == hash && v.text.as_bytes() == text) {
+            known.tally.add(place);
+        } else if values.len() == MAX_DISTINCT {
+            *self = Self::Many;
+        } else {
+            let mut tally = Tally::default();
+            tally.add(place);
+            values.push(Value { hash, text: String::from_utf8_lossy(text).into(), tally });
+        }
+    }
+
+    fn merge(&mut self, other: Self) {
+        let (Self::Few(mine), Self::Few(theirs)) = (&mut *self, other) else {
+            *self = Self::Many;
+            return;
+        };
+        for value in theirs {
+            match mine.iter_mut().find(|v| v.hash == value.hash && v.text == value.text) {
+                Some(known) => known.tally.merge(value.tally),
+                None => mine.push(value),
+            }
+        }
+        if mine.len() > MAX_DISTINCT {
+            *self = Self::Many;
+        }
+    }
+
+    fn sorted(&self) -> Option<Vec<&Value>> {
+        let Self::Few(values) = self else { return None };
+        let mut sorted: Vec<&Value> = values.iter().collect();
+        sorted.sort_by(|a, b| a.text.cmp(&b.text));
+        Some(sorted)
+    }
+}
+
+impl Default for Values {
+    fn default() -> Self {
+        Self::Few(Vec::new())
+    }
+}
+
+impl PartialEq for Values {
+    fn eq(&self, other: &Self) -> bool {
+        self.sorted() == other.sorted()
+    }
+}
+
+impl Eq for Values {}
+
+/// A fixed hash: the same text has the same one in every run, and a collision only costs a comparison.
+fn hash(text: &[u8]) -> u64 {
+    let mut hasher = FxHasher::default();
+    hasher.write(text);
+    hasher.finish()
+}
