@@ -1,0 +1,163 @@
+//! Builders, one for each form of [`Doc`] and for the combinations every language needs.
+
+use std::borrow::Cow;
+
+use crate::doc::{Doc, Fit};
+
+/// Text on one line.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// assert_eq!(print(&text("hive"), &Style::default()), "hive");
+/// ```
+///
+/// # Panics
+/// On a newline inside: that is what [`hard`] is for.
+pub fn text(text: impl Into<Cow<'static, str>>) -> Doc {
+    let text = text.into();
+    assert!(!text.contains('\n'), "text with a newline: {text:?}");
+    Doc::Text(text)
+}
+
+/// A space, or a newline when the group around it breaks.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// let doc = group(cat([text("queen"), line(), text("hive")]));
+/// assert_eq!(print(&doc, &Style { width: 10, ..Style::default() }), "queen hive");
+/// assert_eq!(print(&doc, &Style { width: 9, ..Style::default() }), "queen\nhive");
+/// ```
+pub fn line() -> Doc {
+    Doc::Line(" ")
+}
+
+/// Nothing, or a newline when the group around it breaks.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// let doc = group(cat([text("("), nest(cat([soft(), text("hive")])), soft(), text(")")]));
+/// assert_eq!(print(&doc, &Style { width: 6, ..Style::default() }), "(hive)");
+/// assert_eq!(print(&doc, &Style { width: 5, ..Style::default() }), "(\n    hive\n)");
+/// ```
+pub fn soft() -> Doc {
+    Doc::Line("")
+}
+
+/// A newline always; every group around it breaks.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// let doc = group(cat([text("a"), line(), text("b"), hard(), text("c")]));
+/// assert_eq!(print(&doc, &Style::default()), "a\nb\nc");
+/// ```
+pub fn hard() -> Doc {
+    Doc::Hard
+}
+
+/// One text when the group around it broke, another when it fits.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// let doc = group(cat([text("["), nest(cat([soft(), text("hive"), if_broken(",", "")])), soft(), text("]")]));
+/// assert_eq!(print(&doc, &Style { width: 6, ..Style::default() }), "[hive]");
+/// assert_eq!(print(&doc, &Style { width: 5, ..Style::default() }), "[\n    hive,\n]");
+/// ```
+pub fn if_broken(broken: &'static str, flat: &'static str) -> Doc {
+    Doc::IfBroken { broken, flat }
+}
+
+/// One level deeper, for the lines that start inside.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// let doc = cat([text("{"), nest(cat([hard(), text("hive")])), hard(), text("}")]);
+/// let tabs = Style { indent: Indent::Tab { columns: 4 }, ..Style::default() };
+/// assert_eq!(print(&doc, &Style::default()), "{\n    hive\n}");
+/// assert_eq!(print(&doc, &tabs), "{\n\thive\n}");
+/// ```
+pub fn nest(doc: Doc) -> Doc {
+    Doc::Nest(Box::new(doc))
+}
+
+/// On one line if it and what follows fit, else broken at all its own lines.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// let doc = cat([group(cat([text("a"), line(), text("b")])), text(";")]);
+/// assert_eq!(print(&doc, &Style { width: 4, ..Style::default() }), "a b;");
+/// // The group alone would fit three columns, but not with the `;` that follows.
+/// assert_eq!(print(&doc, &Style { width: 3, ..Style::default() }), "a\nb;");
+/// ```
+pub fn group(doc: Doc) -> Doc {
+    Doc::Group(Box::new(doc), Fit::Page)
+}
+
+/// A group that breaks beyond a width of its own, however wide the page is.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// let doc = |most| group_at_most(most, cat([text("queen"), line(), text("hive")]));
+/// assert_eq!(print(&doc(10), &Style::default()), "queen hive");
+/// assert_eq!(print(&doc(9), &Style::default()), "queen\nhive");
+/// ```
+pub fn group_at_most(columns: usize, doc: Doc) -> Doc {
+    Doc::Group(Box::new(doc), Fit::AtMost(columns))
+}
+
+/// Rows in aligned columns. A column is as wide as the widest of its cells in neighbouring rows that have
+/// a further cell behind it; a row's last cell is never padded.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// let doc = table([vec!["ID", "int64", "`json:\"id\"`"], vec!["HoneyKg", "float64", "`json:\"kg\"`"]]);
+/// let expected = "ID      int64   `json:\"id\"`\nHoneyKg float64 `json:\"kg\"`";
+/// assert_eq!(print(&doc, &Style::default()), expected);
+/// // A table has a newline after each row: the group around it breaks.
+/// assert_eq!(print(&group(cat([text("{"), line(), table([vec!["a", "b"]])])), &Style::default()), "{\na b");
+/// ```
+pub fn table<Row, Cell>(rows: impl IntoIterator<Item = Row>) -> Doc
+where
+    Row: IntoIterator<Item = Cell>,
+    Cell: Into<Cow<'static, str>>,
+{
+    Doc::Table(rows.into_iter().map(|row| row.into_iter().map(Into::into).collect()).collect())
+}
+
+/// One after the other.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// assert_eq!(print(&cat([text("a"), text("b")]), &Style::default()), "ab");
+/// ```
+pub fn cat(docs: impl IntoIterator<Item = Doc>) -> Doc {
+    Doc::Cat(docs.into_iter().collect())
+}
+
+/// One after the other with something between them.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// let doc = group(join(&cat([text(","), line()]), ["a", "b"].map(text)));
+/// assert_eq!(print(&doc, &Style::default()), "a, b");
+/// assert_eq!(print(&doc, &Style { width: 3, ..Style::default() }), "a,\nb");
+/// ```
+pub fn join(between: &Doc, docs: impl IntoIterator<Item = Doc>) -> Doc {
+    let mut joined = Vec::new();
+    for doc in docs {
+        if !joined.is_empty() {
+            joined.push(between.clone());
+        }
+        joined.push(doc);
+    }
+    Doc::Cat(joined)
+}
+
+/// Each on its own line.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// assert_eq!(print(&lines(["a", "b"].map(text)), &Style::default()), "a\nb");
+/// ```
+pub fn lines(docs: impl IntoIterator<Item = Doc>) -> Doc {
+    join(&hard(), docs)
+}
