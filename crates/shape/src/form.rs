@@ -208,7 +208,7 @@ fn email(text: &[u8]) -> Option<Form> {
     if text.len() > 254 {
         return None;
     }
-    let at = text.iter().position(|b| *b == b'@')?;
+    let at = memchr::memchr(b'@', text)?;
     let (name, host) = (&text[..at], &text[at + 1..]);
     let letter = |b: &u8| b.is_ascii_alphanumeric() || matches!(b, b'.' | b'-' | b'_' | b'+');
     let clean = !name.is_empty() && name.iter().all(letter) && host.iter().all(letter);

@@ -109,8 +109,15 @@ impl<R: Read> Input<R> {
     }
 
     /// The next byte that is not white space, which stays unread.
-    #[inline]
+    #[inline(always)]
     pub(crate) fn skip_white_space(&mut self) -> Result<Option<u8>> {
+        match self.buffer[..self.end].get(self.at) {
+            Some(&byte) if byte > b' ' => Ok(Some(byte)),
+            _ => self.skip_to_black(),
+        }
+    }
+
+    fn skip_to_black(&mut self) -> Result<Option<u8>> {
         loop {
             while let Some(&byte) = self.buffer[..self.end].get(self.at) {
                 match byte {
@@ -161,7 +168,7 @@ impl<R: Read> Input<R> {
     }
 
     /// Reads a number that starts at the next byte.
-    pub(crate) fn number(&mut self) -> Result<&str> {
+    pub(crate) fn number(&mut self) -> Result<&[u8]> {
         self.token = self.at;
         loop {
             let length = self.buffer[self.at..self.end].iter().take_while(|b| is_number_byte(**b)).count();
@@ -179,7 +186,7 @@ impl<R: Read> Input<R> {
             let fault = if to == self.end { Fault::Truncated { inside: "a number" } } else { Fault::Number };
             return Err(self.fault(fault));
         }
-        Ok(str::from_utf8(&self.buffer[from..to]).expect("digits and signs are ASCII"))
+        Ok(&self.buffer[from..to])
     }
 
     /// Reads a key whose opening quote was stepped over.

@@ -18,8 +18,8 @@ pub struct Numbers {
     pub whole_fractions: u64,
     /// The integers' range; those beyond 128 bits count as the nearest end.
     pub integer_range: Option<Range<i128>>,
-    /// The range of all numbers as 64-bit floats.
-    pub range: Option<Range<f64>>,
+    /// The fractions' range as 64-bit floats.
+    pub fraction_range: Option<Range<f64>>,
     example: Option<Example>,
 }
 
@@ -49,44 +49,46 @@ impl Numbers {
     }
 
     /// Counts one number, given as RFC 8259, section 6 writes it.
-    pub(crate) fn observe(&mut self, literal: &str, place: Place) {
+    pub(crate) fn observe(&mut self, literal: &[u8], place: Place) {
         if self.example.as_ref().is_none_or(|e| place < e.place) {
-            let text = literal[..literal.len().min(EXAMPLE_LENGTH)].to_owned();
+            let text = ascii(&literal[..literal.len().min(EXAMPLE_LENGTH)]).to_owned();
             self.example = Some(Example { place, text });
         }
-        if literal.bytes().all(|b| b.is_ascii_digit() || b == b'-') {
+        if literal.iter().all(|b| b.is_ascii_digit() || *b == b'-') {
             self.integers.add(place);
-            let value = integer(literal);
-            Range::include(&mut self.integer_range, value);
-            Range::include(&mut self.range, value as f64);
+            Range::include(&mut self.integer_range, integer(literal));
         } else {
             self.fractions.add(place);
-            let value: f64 = literal.parse().unwrap_or(f64::MAX);
+            let value: f64 = ascii(literal).parse().unwrap_or(f64::MAX);
             self.whole_fractions += u64::from(value.fract() == 0.0);
-            Range::include(&mut self.range, value);
+            Range::include(&mut self.fraction_range, value);
         }
     }
 
     pub(crate) fn merge(&mut self, other: Self) {
-        let Self { integers, fractions, whole_fractions, integer_range, range, example } = other;
+        let Self { integers, fractions, whole_fractions, integer_range, fraction_range, example } = other;
         self.integers.merge(integers);
         self.fractions.merge(fractions);
         self.whole_fractions += whole_fractions;
         Range::merge(&mut self.integer_range, integer_range);
-        Range::merge(&mut self.range, range);
+        Range::merge(&mut self.fraction_range, fraction_range);
         Example::merge(&mut self.example, example);
     }
 }
 
-fn integer(literal: &str) -> i128 {
+fn ascii(literal: &[u8]) -> &str {
+    str::from_utf8(literal).expect("digits and signs are ASCII")
+}
+
+fn integer(literal: &[u8]) -> i128 {
     // 18 digits always fit 64 bits: the common case needs no check for overflow.
     if literal.len() <= 18 {
-        let digits = literal.strip_prefix('-').unwrap_or(literal);
-        let value = digits.bytes().fold(0_i64, |sum, digit| sum * 10 + i64::from(digit - b'0'));
+        let digits = literal.strip_prefix(b"-").unwrap_or(literal);
+        let value = digits.iter().fold(0_i64, |sum, digit| sum * 10 + i64::from(digit - b'0'));
         return i128::from(if digits.len() < literal.len() { -value } else { value });
     }
-    let limit = if literal.starts_with('-') { i128::MIN } else { i128::MAX };
-    literal.parse().unwrap_or(limit)
+    let limit = if literal.starts_with(b"-") { i128::MIN } else { i128::MAX };
+    ascii(literal).parse().unwrap_or(limit)
 }
 
 impl<T: PartialOrd + Copy> Range<T> {
@@ -117,7 +119,7 @@ mod tests {
     fn observe(literals: &[&str]) -> Numbers {
         let mut numbers = Numbers::default();
         for (offset, literal) in (0..).zip(literals) {
-            numbers.observe(literal, Place { offset, line: 1, ..PLACE });
+            numbers.observe(literal.as_bytes(), Place { offset, line: 1, ..PLACE });
         }
         numbers
     }
