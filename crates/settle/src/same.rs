@@ -1,0 +1,65 @@
+//! Sameness: which positions of a draft have the same structure.
+
+use std::collections::HashMap;
+
+use jar_sprout_model::{Draft, DraftId, DraftKind, Presence, Scalar, WireName};
+
+/// A set of positions with the same structure.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub(crate) struct Class(usize);
+
+/// The class of every position reached from `root`: equal for those of the same structure, whatever the order
+/// of their keys.
+///
+/// Starts with all alike and splits classes until nothing more tells their members apart, so that positions
+/// that contain themselves are equal when no look inside, however deep, shows a difference.
+pub(crate) fn same_types(draft: &Draft, positions: &[DraftId]) -> HashMap<DraftId, Class> {
+    let mut classes: HashMap<DraftId, Class> = positions.iter().map(|id| (*id, Class(0))).collect();
+    let mut count = 1;
+    loop {
+        let mut structures = HashMap::new();
+        let refined: HashMap<DraftId, Class> = positions
+            .iter()
+            .map(|id| {
+                let next = Class(structures.len());
+                (*id, *structures.entry(Structure::of(draft, *id, &classes)).or_insert(next))
+            })
+            .collect();
+        let settled = structures.len() == count;
+        count = structures.len();
+        classes = refined;
+        if settled {
+            return classes;
+        }
+    }
+}
+
+/// What a position looks like when the classes of its parts are known.
+#[derive(PartialEq, Eq, Hash)]
+enum Structure<'d> {
+    Any,
+    Scalar(Scalar),
+    List(Part),
+    Map(Part),
+    Record(Vec<(&'d WireName, Presence, Part)>),
+}
+
+type Part = (Class, bool);
+
+impl<'d> Structure<'d> {
+    fn of(draft: &'d Draft, id: DraftId, classes: &HashMap<DraftId, Class>) -> Self {
+        let part = |id: DraftId| (classes[&id], draft.node(id).nullable);
+        match &draft.node(id).kind {
+            DraftKind::Any => Self::Any,
+            DraftKind::Scalar(scalar) => Self::Scalar(*scalar),
+            DraftKind::List(items) => Self::List(part(*items)),
+            DraftKind::Map(values) => Self::Map(part(*values)),
+            DraftKind::Record(fields) => {
+                let mut parts: Vec<_> =
+                    fields.iter().map(|field| (&field.wire, field.presence, part(field.node))).collect();
+                parts.sort_unstable();
+                Self::Record(parts)
+            }
+        }
+    }
+}
