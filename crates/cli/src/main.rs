@@ -1,1 +1,30 @@
-fn main() {}
+//! Jar Sprout on the command line: arguments, files, the terminal and exit statuses.
+//!
+//! This crate computes nothing; it reads bytes, hands them on, and shows what came of them.
+
+mod args;
+mod commands;
+mod exit;
+mod failure;
+mod files;
+mod look;
+mod report;
+mod screen;
+mod sources;
+
+use std::process::ExitCode;
+
+use clap::Parser;
+
+use crate::args::{Args, Command};
+
+fn main() -> ExitCode {
+    let args = Args::parse();
+    let done = match &args.command {
+        Command::Look(args) => commands::look(args),
+        Command::Grow(args) => commands::grow(args),
+        Command::Demo(args) => commands::demo(args),
+    };
+    let exit = done.unwrap_or_else(|failure| report::failure(&failure));
+    exit.into()
+}

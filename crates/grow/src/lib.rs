@@ -1,1 +1,19 @@
-//! x
+//! Model to code. Each language is two steps: a plan, in which every name is final, and its spelling.
+//!
+//! Growing cannot fail on a model: whatever the wire calls its things, a language finds a name for it, and
+//! nothing that stood in the input can become code.
+
+#![warn(clippy::wildcard_enum_match_arm)]
+
+mod code;
+mod language;
+mod languages;
+mod literal;
+mod plan;
+mod settings;
+mod trial;
+
+pub use code::{Arrangement, GrownFile, MARK, grow, is_grown};
+pub use language::{LANGUAGES, Language, find_language, nearest_language};
+pub use settings::{Setting, SettingError, Settings};
+pub use trial::{Trial, TrialSample};

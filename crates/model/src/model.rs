@@ -118,6 +118,8 @@ pub enum Type {
     Any,
     /// A value with no parts.
     Scalar(Scalar),
+    /// Always this text: the tag of a union's case.
+    Constant(WireName),
     /// `[…]`
     List(Box<Slot>),
     /// `{"h-1": …}`, keys being data.
@@ -164,6 +166,16 @@ impl Model {
     /// All types with their ids: the root's first, then by first use.
     pub fn types(&self) -> impl Iterator<Item = (TypeId, &NamedType)> {
         self.types.iter().enumerate().map(|(index, ty)| (TypeId::from_index(index), ty))
+    }
+}
+
+impl Definition {
+    /// How many fields the type has of its own.
+    pub fn field_count(&self) -> usize {
+        match self {
+            Self::Record(record) => record.fields.len(),
+            Self::Enumeration(_) | Self::Union(_) => 0,
+        }
     }
 }
 

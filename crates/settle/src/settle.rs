@@ -27,7 +27,7 @@ pub fn settle(draft: &Draft, root: DraftId, root_name: &Words) -> Model {
     let name = match &slot.ty {
         Type::Named(id) => builder.types[id.index()].name.clone(),
         Type::List(_) | Type::Map(_) if item_name == *root_name => root_name.with_word("list"),
-        Type::Any | Type::Scalar(_) | Type::List(_) | Type::Map(_) => root_name.clone(),
+        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Map(_) => root_name.clone(),
     };
     Model::new(builder.finish(), Root { name, slot })
 }

@@ -46,6 +46,7 @@ fn show(model: &Model, slot: &Slot) -> String {
         Type::Scalar(Scalar::Integer(Width::Big)) => "bigint".to_owned(),
         Type::Scalar(Scalar::Float) => "float".to_owned(),
         Type::Scalar(Scalar::Text) => "text".to_owned(),
+        Type::Constant(text) => format!("{text:?}"),
         Type::List(items) => format!("[{}]", show(model, items)),
         Type::Map(values) => format!("{{{}}}", show(model, values)),
         Type::Named(id) => format!("<{}>", model.get(*id).name),

@@ -1,0 +1,145 @@
+//! `jar-sprout demo`: the full example on the data of the Fennimarsh Honey Co-op.
+
+use std::fmt::Write as _;
+use std::path::Path;
+
+use jar_sprout_grow::{Arrangement, LANGUAGES, Settings};
+use jar_sprout_model::Model;
+
+use crate::args::{DemoArgs, SourceArgs};
+use crate::commands::grow::{model, write_grown};
+use crate::exit::Exit;
+use crate::failure::{Failure, Outcome};
+use crate::files::{NewFile, Over, write_all};
+use crate::look::size;
+use crate::report;
+use crate::sources::gather;
+
+/// What one endpoint of the co-op's API answered.
+struct Endpoint {
+    /// The folder its code goes to, and its package.
+    name: &'static str,
+    /// What it gives, for the summary.
+    gives: &'static str,
+    samples: &'static [Sample],
+}
+
+/// One saved response.
+struct Sample {
+    file: &'static str,
+    text: &'static str,
+}
+
+/// A sample that is built into the program.
+macro_rules! sample {
+    ($file:literal) => {
+        Sample { file: $file, text: include_str!(concat!("../../demo/", $file)) }
+    };
+}
+
+const ENDPOINTS: &[Endpoint] = &[
+    Endpoint { name: "hives", gives: "a page of hives", samples: &[sample!("hives.json")] },
+    Endpoint {
+        name: "hive",
+        gives: "one hive, asked twice",
+        samples: &[sample!("hive-17.json"), sample!("hive-95.json")],
+    },
+    Endpoint { name: "events", gives: "a feed of unlike events", samples: &[sample!("events.json")] },
+    Endpoint { name: "readings", gives: "readings by sensor", samples: &[sample!("readings.json")] },
+    Endpoint { name: "harvests", gives: "harvests, prices as text", samples: &[sample!("harvests.json")] },
+    Endpoint { name: "members", gives: "a bare list, many nulls", samples: &[sample!("members.json")] },
+    Endpoint { name: "apiaries", gives: "a list with coordinates", samples: &[sample!("apiaries.json")] },
+    Endpoint { name: "comments", gives: "a tree of comments", samples: &[sample!("comments.json")] },
+    Endpoint { name: "forecast", gives: "parallel lists", samples: &[sample!("forecast.json")] },
+    Endpoint { name: "inspections", gives: "one value a line", samples: &[sample!("inspections.ndjson")] },
+];
+
+/// The folder of the samples.
+const SAMPLES: &str = "samples";
+
+/// The package above those of the endpoints.
+const PACKAGE: &str = "fennimarsh";
+
+pub(crate) fn demo(args: &DemoArgs) -> Outcome<Exit> {
+    let samples = args.dir.join(SAMPLES);
+    write_samples(&samples)?;
+    let mut lines = Vec::new();
+    for endpoint in ENDPOINTS {
+        let files = endpoint.samples.iter().map(|sample| samples.join(sample.file).display().to_string());
+        let gathered = gather(&SourceArgs { sources: files.collect(), at: None })?;
+        let model = model(&gathered, None);
+        for language in LANGUAGES {
+            let dir = args.dir.join(language.key()).join(endpoint.name);
+            let mut settings = Settings::default();
+            // A language without packages has no such setting; the folder is all it needs.
+            let _ = settings.set(*language, "package", &format!("{PACKAGE}.{}", endpoint.name));
+            write_grown(&dir, &jar_sprout_grow::grow(*language, &model, &settings, Arrangement::AsUsual))?;
+        }
+        lines.push(endpoint.line(&model));
+    }
+    report::result(&summary(&args.dir, &lines))?;
+    Ok(Exit::Well)
+}
+
+fn write_samples(folder: &Path) -> Outcome<()> {
+    let files: Vec<NewFile<'_>> = ENDPOINTS
+        .iter()
+        .flat_map(|endpoint| endpoint.samples)
+        .map(|Sample { file, text }| NewFile { name: file, text })
+        .collect();
+    write_all(folder, &files, Over::Nothing).map_err(Failure::from)
+}
+
+impl Endpoint {
+    /// `hives        a page of hives            6 types, 45 fields`
+    fn line(&self, model: &Model) -> String {
+        let Self { name, gives, samples: _ } = self;
+        let types = model.types().count();
+        let fields: usize = model.types().map(|(_, ty)| ty.definition.field_count()).sum();
+        format!(
+            "  {name:<12} {gives:<26} {types} {}, {fields} fields",
+            if types == 1 { "type" } else { "types" }
+        )
+    }
+}
+
+fn summary(dir: &Path, lines: &[String]) -> String {
+    let dir = dir.display();
+    let samples: Vec<&Sample> = ENDPOINTS.iter().flat_map(|endpoint| endpoint.samples).collect();
+    let bytes: usize = samples.iter().map(|sample| sample.text.len()).sum();
+    let languages: Vec<&str> = LANGUAGES.iter().map(|language| language.title()).collect();
+    let mut out = String::new();
+    let _ = writeln!(
+        out,
+        "The Fennimarsh Honey Co-op's API: {} saved responses, {}, now in {dir}/{SAMPLES}.\nEach became models in {}:\n",
+        samples.len(),
+        size(bytes as u64),
+        languages.join(" and "),
+    );
+    for line in lines {
+        let _ = writeln!(out, "{line}");
+    }
+    let _ = write!(
+        out,
+        "\nTry next:\n  jar-sprout look {dir}/{SAMPLES}/hives.json\n  jar-sprout grow {dir}/{SAMPLES}/hives.json --at '$.hives[*]' --into kotlin\n  jar-sprout grow your-own-response.json --into typescript\n"
+    );
+    out
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_sample_of_the_demo_is_in_the_program() {
+        let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("demo");
+        let mut on_disk: Vec<String> = std::fs::read_dir(folder)
+            .unwrap()
+            .map(|entry| entry.unwrap().file_name().into_string().unwrap())
+            .collect();
+        let mut inside: Vec<&str> = ENDPOINTS.iter().flat_map(|e| e.samples).map(|s| s.file).collect();
+        on_disk.sort();
+        inside.sort_unstable();
+        assert_eq!(on_disk, inside);
+    }
+}

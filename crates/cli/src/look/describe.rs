@@ -1,0 +1,121 @@
+//! A shape in a few words: its type, and an example.
+
+use jar_sprout_shape::{Distinct, Form, Kind, Lists, Numbers, Shape, Texts};
+
+use crate::screen::visible;
+
+/// `integer`, `list of text`, `integer or text`, `date text`
+pub(crate) fn type_of(shape: &Shape) -> String {
+    let kinds: Vec<String> = shape
+        .kinds()
+        .into_iter()
+        .filter(|kind| *kind != Kind::Null)
+        .map(|kind| match kind {
+            Kind::Text => text_type(shape.texts.as_deref()),
+            Kind::List => format!("list of {}", item_type(shape.lists.as_deref())),
+            Kind::Object => object_type(shape),
+            Kind::Null | Kind::Boolean | Kind::Integer | Kind::Float => kind_name(kind).to_owned(),
+        })
+        .collect();
+    if kinds.is_empty() { "unknown".to_owned() } else { kinds.join(" or ") }
+}
+
+/// What a kind is called.
+pub(crate) fn kind_name(kind: Kind) -> &'static str {
+    match kind {
+        Kind::Null => "null",
+        Kind::Boolean => "boolean",
+        Kind::Integer => "integer",
+        Kind::Float => "float",
+        Kind::Text => "text",
+        Kind::List => "list",
+        Kind::Object => "object",
+    }
+}
+
+/// The form that all texts but the blank ones have, if there is a telling one.
+pub(crate) fn form_of(texts: &Texts) -> Option<Form> {
+    let filled = texts.tally.count - texts.of_form(Form::Blank);
+    Form::ALL
+        .into_iter()
+        .filter(|form| !matches!(form, Form::Plain | Form::Blank))
+        .find(|form| filled > 0 && texts.of_form(*form) == filled)
+}
+
+fn text_type(texts: Option<&Texts>) -> String {
+    match texts.and_then(form_of) {
+        Some(form) => format!("{} text", form.name()),
+        None => "text".to_owned(),
+    }
+}
+
+fn item_type(lists: Option<&Lists>) -> String {
+    lists.map_or_else(String::new, |lists| type_of(&lists.items))
+}
+
+fn object_type(shape: &Shape) -> String {
+    match shape.objects.as_ref().and_then(|objects| objects.crowd()) {
+        Some(values) => format!("map of {}", type_of(values)),
+        None => "object".to_owned(),
+    }
+}
+
+/// What the values are like: an example, a range, the lengths of lists.
+pub(crate) fn example(shape: &Shape) -> String {
+    let parts = [
+        shape.numbers.as_deref().and_then(number_example),
+        shape.texts.as_deref().map(text_example),
+        shape.lists.as_deref().map(list_example),
+        boolean_example(shape),
+    ];
+    parts.into_iter().flatten().collect::<Vec<_>>().join(", ")
+}
+
+fn number_example(numbers: &Numbers) -> Option<String> {
+    let example = numbers.example()?.to_owned();
+    let Some((least, greatest)) = number_range(numbers) else { return Some(example) };
+    Some(if least == greatest { example } else { format!("{least} to {greatest}") })
+}
+
+/// The least and the greatest number as text.
+pub(crate) fn number_range(numbers: &Numbers) -> Option<(String, String)> {
+    match (numbers.integer_range, numbers.fraction_range) {
+        (Some(range), None) => Some((range.least.to_string(), range.greatest.to_string())),
+        (None, Some(range)) => Some((range.least.to_string(), range.greatest.to_string())),
+        (Some(integers), Some(fractions)) => Some((
+            fractions.least.min(integers.least as f64).to_string(),
+            fractions.greatest.max(integers.greatest as f64).to_string(),
+        )),
+        (None, None) => None,
+    }
+}
+
+fn text_example(texts: &Texts) -> String {
+    let quoted = |text: &str| format!("\"{}\"", visible(text));
+    let example = texts.example().map_or_else(|| quoted(""), quoted);
+    match texts.distinct() {
+        Distinct::All(values) if values.len() > 1 && texts.tally.count > values.len() as u64 => {
+            format!("{example} … {} values", values.len())
+        }
+        Distinct::All(_) | Distinct::Many => example,
+    }
+}
+
+fn list_example(lists: &Lists) -> String {
+    let Lists { shortest, longest, .. } = lists;
+    match (shortest, longest) {
+        (0, 0) => "empty".to_owned(),
+        (1, 1) => "1 item".to_owned(),
+        (least, most) if least == most => format!("{most} items"),
+        (least, most) => format!("{least} to {most} items"),
+    }
+}
+
+fn boolean_example(shape: &Shape) -> Option<String> {
+    match (shape.booleans.yes.count, shape.booleans.no.count) {
+        (0, 0) => None,
+        (_, 0) => Some("true".to_owned()),
+        (0, _) => Some("false".to_owned()),
+        (yes, no) => Some(format!("{yes} true, {no} false")),
+    }
+}

@@ -1,0 +1,8 @@
+//! The shape shown: as a tree for people, as JSON for programs.
+
+mod describe;
+mod json;
+mod text;
+
+pub(crate) use json::json;
+pub(crate) use text::{size, text};

@@ -1,0 +1,72 @@
+//! Problems as a person reads them, on standard error.
+
+use std::io::{self, Write};
+
+use anstream::eprintln;
+use jar_sprout_model::{Excerpt, Problem, Severity, Spot};
+use owo_colors::OwoColorize;
+
+use crate::exit::Exit;
+use crate::failure::Failure;
+use crate::screen::visible;
+use crate::sources::SourceNames;
+
+/// Shows why a command could not go on, and says with which status to leave.
+pub(crate) fn failure(failure: &Failure) -> Exit {
+    match failure {
+        Failure::Problem(one, names) => {
+            problem(one, names);
+            Exit::Unusable
+        }
+        Failure::Output(error) if error.kind() == io::ErrorKind::BrokenPipe => Exit::Well,
+        Failure::Output(error) => {
+            let spot = Spot::Path("standard output".to_owned());
+            problem(&Problem::error(crate::failure::reason(error), spot), &SourceNames::default());
+            Exit::Unusable
+        }
+    }
+}
+
+/// Shows one problem: what, where, the line it is in, and the way out.
+pub(crate) fn problem(problem: &Problem, names: &SourceNames) {
+    let Problem { severity, message, spot, excerpt, help } = problem;
+    match severity {
+        Severity::Error => eprintln!("{} {}", "error:".red().bold(), visible(message)),
+        Severity::Warning => eprintln!("{} {}", "warning:".yellow().bold(), visible(message)),
+    }
+    eprintln!("  {}", visible(&place(spot, names)).cyan());
+    if let Some(Excerpt { text, caret }) = excerpt {
+        eprintln!("    {text}");
+        eprintln!("    {}{}", padding(text, *caret), "^".red().bold());
+    }
+    if let Some(help) = help {
+        eprintln!("  {} {}", "way out:".green(), visible(help));
+    }
+}
+
+/// Shows a note that is no problem.
+pub(crate) fn note(text: &str) {
+    eprintln!("{}", visible(text));
+}
+
+fn place(spot: &Spot, names: &SourceNames) -> String {
+    match spot {
+        Spot::Text { source, line, column } => format!("{}:{line}:{column}", names.get(*source)),
+        Spot::Source(source) => names.get(*source).to_owned(),
+        Spot::Argument(argument) => argument.clone(),
+        Spot::Path(path) => path.clone(),
+    }
+}
+
+/// As many columns as the text before the caret takes.
+fn padding(text: &str, caret: usize) -> String {
+    let before: String = text.chars().take(caret).collect();
+    " ".repeat(unicode_width::UnicodeWidthStr::width(before.as_str()))
+}
+
+/// Writes a result to standard output.
+pub(crate) fn result(text: &str) -> io::Result<()> {
+    let mut out = io::stdout().lock();
+    out.write_all(text.as_bytes())?;
+    out.flush()
+}

@@ -1,0 +1,204 @@
+//! Sources: from what was typed to one merged shape.
+
+use std::fs::File;
+use std::io::{self, Read};
+use std::path::{Path, PathBuf};
+
+use jar_sprout_model::{Problem, SourceId, Spot, Words};
+use jar_sprout_settle::{root_name, singular};
+use jar_sprout_shape::{NoMatch, Shape, Step, observe};
+
+use crate::args::SourceArgs;
+use crate::failure::{Failure, Outcome, reason};
+
+/// What a source is called in messages, by its id.
+#[derive(Debug, Clone, Default)]
+pub(crate) struct SourceNames(Vec<String>);
+
+impl SourceNames {
+    pub(crate) fn get(&self, id: SourceId) -> &str {
+        self.0.get(id.0 as usize).map_or("the input", String::as_str)
+    }
+}
+
+/// Where samples are read from.
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
+enum Source {
+    File(PathBuf),
+    StandardInput,
+}
+
+/// All samples, merged.
+pub(crate) struct Gathered {
+    pub(crate) shape: Shape,
+    pub(crate) names: SourceNames,
+    /// How many values were read.
+    pub(crate) samples: u64,
+    /// Their length.
+    pub(crate) bytes: u64,
+    pub(crate) warnings: Vec<Problem>,
+    /// What the files are called, without folder and extension.
+    stems: Vec<String>,
+    at: jar_sprout_shape::Path,
+}
+
+/// Reads every source that was named, in the order of their names, so that the order of arguments changes nothing.
+pub(crate) fn gather(args: &SourceArgs) -> Outcome<Gathered> {
+    let at = jar_sprout_shape::Path::parse(args.at.as_deref().unwrap_or("$"))
+        .map_err(|error| Failure::argument(error.to_string(), format!("--at {}", error.path)))?;
+    let sources = find_sources(&args.sources)?;
+    let names = SourceNames(sources.iter().map(Source::name).collect());
+    let stems = sources.iter().filter_map(Source::stem).collect();
+    let mut gathered =
+        Gathered { shape: Shape::default(), names, samples: 0, bytes: 0, warnings: Vec::new(), stems, at };
+    for (id, source) in (0..).map(SourceId).zip(&sources) {
+        gathered.read(source, id).map_err(|problem| Failure::Problem(problem, gathered.names.clone()))?;
+    }
+    let whole = std::mem::take(&mut gathered.shape);
+    gathered.shape = select(&gathered.at, whole)?;
+    Ok(gathered)
+}
+
+impl Gathered {
+    fn read(&mut self, source: &Source, id: SourceId) -> Result<(), Box<Problem>> {
+        let observed = observe(source.open()?, id, &mut self.shape)?;
+        self.samples += observed.values;
+        self.bytes += observed.bytes;
+        self.warnings.extend(observed.warnings);
+        if observed.more_warnings > 0 {
+            let message = format!("{} more keys stand twice in one object", observed.more_warnings);
+            self.warnings.push(Problem::warning(message, Spot::Source(id)));
+        }
+        Ok(())
+    }
+
+    /// The root's name when the user gave none: the last key of the path, else what the files are called.
+    pub(crate) fn root_name(&self) -> Words {
+        let steps = &self.at.0;
+        let last_key = steps.iter().rposition(|step| matches!(step, Step::Child(_)));
+        let name = match last_key.map(|at| &steps[at]) {
+            Some(Step::Child(key)) => Words::split(key),
+            Some(Step::All) | None => root_name(self.stems.iter().map(String::as_str)),
+        };
+        let is_item = steps.last() == Some(&Step::All);
+        if is_item { singular(&name) } else { name }
+    }
+}
+
+/// The sources that the arguments name, each once, sorted; standard input comes last.
+fn find_sources(arguments: &[String]) -> Outcome<Vec<Source>> {
+    let mut sources = Vec::new();
+    for argument in arguments {
+        if argument == "-" {
+            sources.push(Source::StandardInput);
+        } else {
+            sources.extend(find_files(argument)?.into_iter().map(Source::File));
+        }
+    }
+    sources.sort();
+    sources.dedup();
+    Ok(sources)
+}
+
+fn find_files(argument: &str) -> Outcome<Vec<PathBuf>> {
+    let path = Path::new(argument);
+    if path.is_dir() {
+        let help = format!("name its files: `{}`", path.join("*.json").display());
+        return Err(Failure::path("this is a folder", path).with_help(help).into());
+    }
+    if path.exists() || !argument.contains(['*', '?', '[']) {
+        return Ok(vec![path.to_owned()]);
+    }
+    let matches = glob::glob(argument)
+        .map_err(|error| Failure::argument(format!("not a glob: {}", error.msg), argument))?;
+    let files: Vec<PathBuf> = matches.filter_map(Result::ok).filter(|path| path.is_file()).collect();
+    if files.is_empty() {
+        return Err(Failure::argument("no file matches this glob", argument).into());
+    }
+    Ok(files)
+}
+
+impl Source {
+    fn name(&self) -> String {
+        match self {
+            Self::File(path) => path.display().to_string(),
+            Self::StandardInput => "standard input".to_owned(),
+        }
+    }
+
+    fn stem(&self) -> Option<String> {
+        match self {
+            Self::File(path) => path.file_stem().map(|stem| stem.to_string_lossy().into_owned()),
+            Self::StandardInput => None,
+        }
+    }
+
+    fn open(&self) -> Result<Box<dyn Read>, Box<Problem>> {
+        match self {
+            Self::StandardInput => Ok(Box::new(io::stdin().lock())),
+            Self::File(path) => match File::open(path) {
+                Ok(file) => Ok(Box::new(file)),
+                Err(error) => {
+                    let problem = Failure::path(reason(&error), path);
+                    Err(Box::new(match nearest_file(path) {
+                        Some(near) => problem.with_help(format!("did you mean `{}`?", near.display())),
+                        None => problem,
+                    }))
+                }
+            },
+        }
+    }
+}
+
+/// The file in the same folder whose name is most like the missing one.
+fn nearest_file(path: &Path) -> Option<PathBuf> {
+    let wanted = path.file_name()?.to_string_lossy().into_owned();
+    let folder = path.parent().filter(|folder| *folder != Path::new(""));
+    let entries = std::fs::read_dir(folder.unwrap_or(Path::new("."))).ok()?;
+    let names = entries.filter_map(|entry| entry.ok()?.file_name().into_string().ok());
+    let nearest = nearest(&wanted, names)?;
+    Some(folder.map_or_else(|| PathBuf::from(&nearest), |folder| folder.join(&nearest)))
+}
+
+/// The word most like another, if one is like it at all; the first of equals by letter.
+pub(crate) fn nearest(word: &str, others: impl IntoIterator<Item = String>) -> Option<String> {
+    others
+        .into_iter()
+        .map(|other| (strsim::jaro_winkler(word, &other), other))
+        .filter(|(likeness, _)| *likeness > 0.8)
+        .max_by(|a, b| a.0.total_cmp(&b.0).then_with(|| b.1.cmp(&a.1)))
+        .map(|(_, other)| other)
+}
+
+/// The most keys that a message lists.
+const MAX_KEYS_SHOWN: usize = 12;
+
+fn select(path: &jar_sprout_shape::Path, shape: Shape) -> Outcome<Shape> {
+    let selected = path.select(shape).map_err(|miss| no_match(path, &miss))?;
+    if selected.seen() == 0 {
+        let message = "nothing stands there: every list or object above it is empty";
+        return Err(Failure::argument(message, format!("--at {path}")).into());
+    }
+    Ok(selected)
+}
+
+fn no_match(path: &jar_sprout_shape::Path, miss: &NoMatch) -> Problem {
+    let NoMatch { matched, step, keys, has_items } = miss;
+    let problem = Failure::argument(format!("nothing stands at `{matched}{step}`"), format!("--at {path}"));
+    let mut help = match (&keys[..], has_items) {
+        ([], true) => format!("there are lists at `{matched}`: `{matched}[*]` takes their items"),
+        ([], false) => format!("the values at `{matched}` have no parts"),
+        (keys, _) => {
+            let shown: Vec<String> = keys.iter().take(MAX_KEYS_SHOWN).map(|key| format!("`{key}`")).collect();
+            let more = keys.len().saturating_sub(MAX_KEYS_SHOWN);
+            let rest = if more > 0 { format!(" and {more} more") } else { String::new() };
+            format!("`{matched}` has {}{rest}", shown.join(", "))
+        }
+    };
+    if let Step::Child(key) = step
+        && let Some(near) = nearest(key, keys.iter().cloned())
+    {
+        help = format!("did you mean `{matched}{}`? {help}", Step::Child(near));
+    }
+    problem.with_help(help)
+}

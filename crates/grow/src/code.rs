@@ -1,0 +1,175 @@
+//! Code: the files that a language grows from a model.
+
+use std::collections::BTreeSet;
+
+use jar_sprout_layout::{Doc, print};
+use jar_sprout_model::Model;
+
+use crate::language::Language;
+use crate::plan::{Plan, PlannedRoot, PlannedType};
+use crate::settings::Settings;
+
+/// What every grown file says in its first line, behind the language's own comment sign.
+pub const MARK: &str = "Grown by Jar Sprout.";
+
+/// One file of code.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct GrownFile {
+    /// Its name, without a folder.
+    pub name: String,
+    /// Its whole text, with a newline at the end.
+    pub text: String,
+}
+
+/// How types are spread over files.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Arrangement {
+    /// All in one text.
+    Together,
+    /// As the language's people do it: one type a file, or all in one.
+    AsUsual,
+}
+
+/// The code of a model in a language.
+pub fn grow(
+    language: &dyn Language,
+    model: &Model,
+    settings: &Settings,
+    arrangement: Arrangement,
+) -> Vec<GrownFile> {
+    let plan = Plan::of(model, language.naming());
+    let units = match arrangement {
+        Arrangement::AsUsual if language.has_file_per_type() => unit_per_type(&plan),
+        Arrangement::AsUsual | Arrangement::Together => vec![one_unit(&plan)],
+    };
+    let mut spelled: Vec<Unit> =
+        units.into_iter().map(|unit| spell_unit(language, &plan, settings, unit)).collect();
+    if arrangement == Arrangement::AsUsual && language.has_file_per_type() {
+        add_helper_units(language, &mut spelled);
+    }
+    spelled.into_iter().map(|unit| unit.print(language, settings)).collect()
+}
+
+/// Whether a file's text carries our mark, so that it may be grown anew.
+pub fn is_grown(text: &str) -> bool {
+    text.lines().next().is_some_and(|line| line.ends_with(MARK))
+}
+
+/// What goes into one file.
+struct Planned<'p> {
+    name: String,
+    types: Vec<&'p PlannedType<'p>>,
+    /// Whether the root's alias stands in it.
+    has_root: bool,
+}
+
+fn one_unit<'p>(plan: &'p Plan<'p>) -> Planned<'p> {
+    Planned { name: plan.root_name().to_owned(), types: plan.types.iter().collect(), has_root: true }
+}
+
+fn unit_per_type<'p>(plan: &'p Plan<'p>) -> Vec<Planned<'p>> {
+    let root = match &plan.root {
+        PlannedRoot::Named(_) => None,
+        PlannedRoot::Alias { ident, .. } => {
+            Some(Planned { name: ident.as_str().to_owned(), types: Vec::new(), has_root: true })
+        }
+    };
+    let unit = |ty: &'p PlannedType<'p>| Planned {
+        name: ty.ident.as_str().to_owned(),
+        types: vec![ty],
+        has_root: false,
+    };
+    root.into_iter().chain(plan.types.iter().map(unit)).collect()
+}
+
+/// The declarations of one file, and what they need.
+struct Unit {
+    name: String,
+    declarations: Vec<Doc>,
+    needs: Needs,
+}
+
+/// What declarations need beside themselves; noted where a type is spelled.
+#[derive(Debug, Default)]
+pub struct Needs {
+    /// Imported names, as the language writes them.
+    pub(crate) imports: BTreeSet<&'static str>,
+    /// Constant helper code.
+    pub(crate) helpers: BTreeSet<Helper>,
+}
+
+/// Constant helper code: a real file in its language, with imports of its own.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub(crate) struct Helper {
+    /// The name of what it declares, and of its file.
+    pub(crate) name: &'static str,
+    /// The whole file.
+    pub(crate) text: &'static str,
+}
+
+fn spell_unit<'p>(
+    language: &dyn Language,
+    plan: &'p Plan<'p>,
+    settings: &Settings,
+    unit: Planned<'p>,
+) -> Unit {
+    let Planned { name, types, has_root } = unit;
+    let mut needs = Needs::default();
+    let mut declarations = Vec::new();
+    if has_root && let PlannedRoot::Alias { ident, slot } = &plan.root {
+        declarations.push(language.alias(plan, ident, slot, &mut needs));
+    }
+    for ty in types {
+        declarations.push(language.declare(plan, ty, settings, &mut needs));
+    }
+    Unit { name, declarations, needs }
+}
+
+/// Gives every helper a file of its own, once.
+fn add_helper_units(language: &dyn Language, units: &mut Vec<Unit>) {
+    let helpers: BTreeSet<Helper> =
+        units.iter_mut().flat_map(|unit| std::mem::take(&mut unit.needs.helpers)).collect();
+    units.extend(helpers.into_iter().map(|helper| {
+        let mut needs = Needs::default();
+        let declarations = vec![helper.declaration(language, &mut needs)];
+        Unit { name: helper.name.to_owned(), declarations, needs }
+    }));
+}
+
+impl Unit {
+    fn print(self, language: &dyn Language, settings: &Settings) -> GrownFile {
+        let Self { name, mut declarations, mut needs } = self;
+        for helper in std::mem::take(&mut needs.helpers) {
+            declarations.push(helper.declaration(language, &mut needs));
+        }
+        let doc = language.assemble(settings, &needs.imports, declarations);
+        GrownFile { name: language.file_name(&name), text: print(&doc, &language.style()) + "\n" }
+    }
+}
+
+impl Helper {
+    /// The helper's code; its imports go where all imports go.
+    fn declaration(self, language: &dyn Language, needs: &mut Needs) -> Doc {
+        let mut lines = Vec::new();
+        for line in self.text.trim_end().lines() {
+            match language.imported(line) {
+                Some(name) => drop(needs.imports.insert(name)),
+                None if lines.is_empty() && line.is_empty() => {}
+                None => lines.push(jar_sprout_layout::text(line)),
+            }
+        }
+        jar_sprout_layout::lines(lines)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_mark_is_known_again() {
+        assert!(is_grown("// Grown by Jar Sprout.\npackage x\n"));
+        assert!(!is_grown("package x\n// Grown by Jar Sprout.\n"));
+        assert!(!is_grown(""));
+    }
+}

@@ -1,0 +1,103 @@
+//! What a language must know, and the list of languages.
+
+use std::collections::BTreeSet;
+
+use jar_sprout_layout::{Doc, Style};
+use jar_sprout_model::Slot;
+
+use crate::code::{GrownFile, Needs};
+use crate::languages::{Kotlin, TypeScript};
+use crate::plan::{Ident, Naming, Plan, PlannedType};
+use crate::settings::{Setting, Settings};
+use crate::trial::Trial;
+
+/// Every language there is. No other place tells languages apart.
+pub static LANGUAGES: &[&dyn Language] = &[&Kotlin, &TypeScript];
+
+/// A target of `grow`.
+pub trait Language: Sync {
+    /// What the user types: `kotlin`.
+    fn key(&self) -> &'static str;
+
+    /// What people call it: `Kotlin`.
+    fn title(&self) -> &'static str;
+
+    /// The settings it has.
+    fn settings(&self) -> &'static [Setting];
+
+    /// How names become identifiers.
+    #[doc(hidden)]
+    fn naming(&self) -> &'static Naming;
+
+    /// The page of its usual formatter.
+    #[doc(hidden)]
+    fn style(&self) -> Style;
+
+    /// Whether its people put every type into a file of its own.
+    fn has_file_per_type(&self) -> bool;
+
+    /// The name of the file for a type.
+    fn file_name(&self, type_name: &str) -> String;
+
+    /// The declaration of a named type.
+    #[doc(hidden)]
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc;
+
+    /// The name for a root that is no named type.
+    #[doc(hidden)]
+    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Needs) -> Doc;
+
+    /// A file: the mark, what it imports, its declarations.
+    #[doc(hidden)]
+    fn assemble(&self, settings: &Settings, imports: &BTreeSet<&'static str>, declarations: Vec<Doc>) -> Doc;
+
+    /// What a line of helper code imports, if it does.
+    #[doc(hidden)]
+    fn imported(&self, line: &'static str) -> Option<&'static str>;
+
+    /// The settings that put a trial's code where its driver looks for it.
+    fn trial_settings(&self, place: &str) -> Settings;
+
+    /// A program that passes samples through grown code, for all trials at once. Its folder holds a folder
+    /// for each trial's code.
+    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile>;
+}
+
+/// The language of a key.
+pub fn find_language(key: &str) -> Option<&'static dyn Language> {
+    LANGUAGES.iter().copied().find(|language| language.key().eq_ignore_ascii_case(key))
+}
+
+/// The language whose key or title is most like a word, if one is like it at all.
+pub fn nearest_language(word: &str) -> Option<&'static dyn Language> {
+    let word = word.to_lowercase();
+    let likeness = |language: &&dyn Language| strsim::jaro_winkler(&word, language.key());
+    let nearest = LANGUAGES.iter().copied().max_by(|a, b| likeness(a).total_cmp(&likeness(b)))?;
+    (likeness(&nearest) > 0.7).then_some(nearest)
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn keys_are_found_and_nearly_found() {
+        assert_eq!(find_language("Kotlin").map(|l| l.key()), Some("kotlin"));
+        assert!(find_language("kotlinx").is_none());
+        assert_eq!(nearest_language("kotlni").map(|l| l.key()), Some("kotlin"));
+        assert_eq!(nearest_language("typscript").map(|l| l.key()), Some("typescript"));
+        assert!(nearest_language("brainfog").is_none());
+    }
+
+    #[test]
+    fn settings_are_unique_and_documented() {
+        for language in LANGUAGES {
+            let mut keys = BTreeSet::new();
+            for setting in language.settings() {
+                assert!(keys.insert(setting.key), "{} twice", setting.key);
+                assert!(!setting.doc.is_empty() && !setting.example.is_empty());
+                (setting.check)(setting.example).expect("the example is a valid value");
+            }
+        }
+    }
+}

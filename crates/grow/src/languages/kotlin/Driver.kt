@@ -1,0 +1,20 @@
+package trials
+
+import java.io.File
+import kotlinx.serialization.encodeToString
+import kotlinx.serialization.json.Json
+
+/** Decodes a text strictly, and encodes what came of it. */
+inline fun <reified T> roundTrip(text: String): String = Json.encodeToString(Json.decodeFromString<T>(text))
+
+/** Every line of standard input names a trial, a sample to read and a result to write, tabs between them. */
+fun main() {
+    for (line in generateSequence(::readLine)) {
+        val (place, sample, result) = line.split('\t')
+        try {
+            File(result).writeText(roundTrip(place, File(sample).readText()))
+        } catch (failure: Exception) {
+            println("$place\t$sample\t${failure.toString().replace(Regex("\\s+"), " ")}")
+        }
+    }
+}

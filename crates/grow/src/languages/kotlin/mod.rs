@@ -1,0 +1,170 @@
+//! Kotlin: data classes for kotlinx.serialization.
+
+mod names;
+mod proof;
+mod settings;
+mod types;
+mod unions;
+
+use std::collections::BTreeSet;
+
+use jar_sprout_layout::{Doc, Indent, Style, cat, hard, join, lines, nest, text};
+use jar_sprout_model::{Presence, Slot, Type};
+
+use crate::code::{GrownFile, MARK, Needs};
+use crate::language::Language;
+use crate::plan::{Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
+use crate::settings::{Setting, Settings};
+use crate::trial::Trial;
+
+/// Kotlin with kotlinx.serialization.
+pub(crate) struct Kotlin;
+
+impl Language for Kotlin {
+    fn key(&self) -> &'static str {
+        "kotlin"
+    }
+
+    fn title(&self) -> &'static str {
+        "Kotlin"
+    }
+
+    fn settings(&self) -> &'static [Setting] {
+        settings::SETTINGS
+    }
+
+    fn naming(&self) -> &'static Naming {
+        &names::NAMING
+    }
+
+    fn style(&self) -> Style {
+        Style { width: 100, indent: Indent::Spaces(4) }
+    }
+
+    fn has_file_per_type(&self) -> bool {
+        true
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
+        format!("{}.kt", type_name.trim_matches('`'))
+    }
+
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
+        match &ty.definition {
+            PlannedDefinition::Record(fields) => record(plan, ty, fields, needs),
+            PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, needs),
+            PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, needs),
+        }
+    }
+
+    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Needs) -> Doc {
+        cat([text(format!("typealias {ident} = ")), types::slot(plan, slot, needs)])
+    }
+
+    fn assemble(&self, settings: &Settings, imports: &BTreeSet<&'static str>, declarations: Vec<Doc>) -> Doc {
+        let package = settings::package(settings).map(|name| text(format!("package {name}")));
+        let head = lines([text(format!("// {MARK}"))].into_iter().chain(package));
+        let imports: Vec<Doc> = imports.iter().map(|name| text(format!("import {name}"))).collect();
+        let imports = (!imports.is_empty()).then(|| lines(imports));
+        let blank_line = cat([hard(), hard()]);
+        join(&blank_line, [head].into_iter().chain(imports).chain(declarations))
+    }
+
+    fn imported(&self, line: &'static str) -> Option<&'static str> {
+        line.strip_prefix("import ")
+    }
+
+    fn trial_settings(&self, place: &str) -> Settings {
+        let mut settings = Settings::default();
+        settings.set(self, "package", &proof::package(place)).expect("a trial's package is one");
+        settings
+    }
+
+    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
+        proof::driver(trials)
+    }
+}
+
+/// ```kotlin
+/// @Serializable
+/// data class Hive(
+///     val id: Long,
+/// )
+/// ```
+fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+    let PlannedType { ident, definition: _ } = ty;
+    needs.imports.insert("kotlinx.serialization.Serializable");
+    let supers = supertypes(plan, ty);
+    if fields.is_empty() {
+        return cat([lines([text("@Serializable"), text(format!("class {ident}"))]), supers]);
+    }
+    let has_constant = fields.iter().any(|field| matches!(field.slot.ty, Type::Constant(_)));
+    let opt_in = has_constant.then(|| {
+        needs.imports.insert("kotlinx.serialization.ExperimentalSerializationApi");
+        text("@OptIn(ExperimentalSerializationApi::class)")
+    });
+    let fields = fields.iter().map(|one| cat([hard(), field(plan, one, needs)]));
+    let body = nest(cat(fields.collect::<Vec<_>>()));
+    let class = cat([text(format!("data class {ident}(")), body, hard(), text(")"), supers]);
+    lines(opt_in.into_iter().chain([text("@Serializable"), class]))
+}
+
+/// ` : Event` for the cases of a sealed interface.
+fn supertypes(plan: &Plan<'_>, ty: &PlannedType<'_>) -> Doc {
+    let own = plan.types.iter().position(|other| std::ptr::eq(other, ty));
+    let own = own.map(jar_sprout_model::TypeId::from_index).expect("the type is the plan's");
+    let unions: Vec<Doc> = plan.unions_of(own).map(|union| text(union.ident.to_string())).collect();
+    if unions.is_empty() { Doc::Nil } else { cat([text(" : "), join(&text(", "), unions)]) }
+}
+
+/// `val id: Long,`, with its key where the name does not say it.
+fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
+    let PlannedField { ident, wire, presence, slot } = field;
+    let mut parts = Vec::new();
+    if ident.as_str().trim_matches('`') != wire.as_str() {
+        needs.imports.insert("kotlinx.serialization.SerialName");
+        parts.push(text(format!("@SerialName({})", names::LITERAL.of(wire.as_str()))));
+    }
+    let value = text(format!("val {ident}: "));
+    let value = match (&slot.ty, presence) {
+        (Type::Constant(constant), _) => {
+            needs.imports.insert("kotlinx.serialization.EncodeDefault");
+            parts.push(text("@EncodeDefault"));
+            let literal = names::LITERAL.of(constant.as_str());
+            cat([value, text("String = "), text(literal), text(",")])
+        }
+        (_, Presence::Always) => cat([value, types::slot(plan, slot, needs), text(",")]),
+        (_, Presence::Sometimes) => {
+            let ty = types::non_null(plan, slot, needs);
+            cat([value, ty, text("? = null,")])
+        }
+    };
+    parts.push(value);
+    lines(parts)
+}
+
+/// A value class, so that a value the server adds later is kept as it is:
+/// ```kotlin
+/// @Serializable
+/// @JvmInline
+/// value class QueenStatus(val value: String) {
+///     companion object {
+///         val LAYING = QueenStatus("laying")
+///     }
+/// }
+/// ```
+fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut Needs) -> Doc {
+    needs.imports.insert("kotlinx.serialization.Serializable");
+    let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
+        let literal = names::LITERAL.of(wire.as_str());
+        cat([hard(), text(format!("val {case} = {ident}({literal})"))])
+    };
+    let companion = cat([text("companion object {"), nest(cat(cases.iter().map(case))), hard(), text("}")]);
+    let class = cat([
+        text(format!("value class {ident}(val value: String) {{")),
+        nest(cat([hard(), companion])),
+        hard(),
+        text("}"),
+    ]);
+    lines([text("@Serializable"), text("@JvmInline"), class])
+}

@@ -1,0 +1,161 @@
+//! Kotlin's names: casing, keywords, and what is taken.
+
+use crate::literal::{Literal, backslash_u};
+use crate::plan::{Naming, camel_case, pascal_case, screaming_case};
+
+pub(super) static NAMING: Naming = Naming {
+    type_case: pascal_case,
+    member_case: Some(camel_case),
+    case_case: screaming_case,
+    reserved_types: TAKEN_TYPES,
+    // Its getter would be `getClass`, which every object has.
+    reserved_members: &["class"],
+    escape,
+};
+
+/// Kotlin's string templates make `$` special.
+pub(super) const LITERAL: Literal = Literal {
+    quote: '"',
+    escapes: &[
+        ('"', "\\\""),
+        ('\\', "\\\\"),
+        ('$', "\\$"),
+        ('\n', "\\n"),
+        ('\r', "\\r"),
+        ('\t', "\\t"),
+        ('\u{8}', "\\b"),
+    ],
+    unit: backslash_u,
+};
+
+/// The hard keywords of the Kotlin specification.
+pub(super) const KEYWORDS: &[&str] = &[
+    "as",
+    "break",
+    "class",
+    "continue",
+    "do",
+    "else",
+    "false",
+    "for",
+    "fun",
+    "if",
+    "in",
+    "interface",
+    "is",
+    "null",
+    "object",
+    "package",
+    "return",
+    "super",
+    "this",
+    "throw",
+    "true",
+    "try",
+    "typealias",
+    "typeof",
+    "val",
+    "var",
+    "when",
+    "while",
+];
+
+/// What Kotlin imports by default, and what grown code stands on.
+const TAKEN_TYPES: &[&str] = &[
+    "Annotation",
+    "Any",
+    "Array",
+    "BigInteger",
+    "BigIntegerSerializer",
+    "Boolean",
+    "Byte",
+    "Char",
+    "CharSequence",
+    "Class",
+    "Collection",
+    "Comparable",
+    "Companion",
+    "Deprecated",
+    "DeserializationStrategy",
+    "Double",
+    "EncodeDefault",
+    "Enum",
+    "Error",
+    "Exception",
+    "ExperimentalSerializationApi",
+    "Float",
+    "Function",
+    "Int",
+    "Iterable",
+    "Iterator",
+    "Json",
+    "JsonArray",
+    "JsonContentPolymorphicSerializer",
+    "JsonElement",
+    "JsonNull",
+    "JsonObject",
+    "JsonPrimitive",
+    "JvmInline",
+    "KSerializer",
+    "Lazy",
+    "List",
+    "Long",
+    "Map",
+    "MutableList",
+    "MutableMap",
+    "Nothing",
+    "Number",
+    "Object",
+    "OptIn",
+    "Override",
+    "Pair",
+    "Process",
+    "Record",
+    "Regex",
+    "Result",
+    "Runtime",
+    "Sequence",
+    "SerialName",
+    "Serializable",
+    "Set",
+    "Short",
+    "String",
+    "Suppress",
+    "System",
+    "Thread",
+    "Throwable",
+    "Throws",
+    "Triple",
+    "UByte",
+    "UInt",
+    "ULong",
+    "UShort",
+    "Unit",
+    "Void",
+];
+
+/// Backticks for keywords, and for letters that Unicode allows in identifiers and Kotlin does not.
+fn escape(name: String) -> String {
+    let is_plain = |c: char| c.is_ascii_alphanumeric() || c == '_' || unicode_ident::is_xid_start(c);
+    if KEYWORDS.contains(&name.as_str()) || !name.chars().all(is_plain) { format!("`{name}`") } else { name }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn keywords_and_odd_letters_take_backticks() {
+        for keyword in KEYWORDS {
+            assert_eq!(escape((*keyword).to_owned()), format!("`{keyword}`"));
+        }
+        assert_eq!(escape("größe".to_owned()), "größe");
+        assert_eq!(escape("का".to_owned()), "`का`");
+    }
+
+    #[test]
+    fn a_literal_says_what_the_text_says() {
+        assert_eq!(LITERAL.of("a\"$b${c}\\\n"), r#""a\"\$b\${c}\\\n""#);
+        assert_eq!(LITERAL.of("\0\u{2028}\u{202E}🐝"), "\"\\u0000\\u2028\\u202e🐝\"");
+    }
+}

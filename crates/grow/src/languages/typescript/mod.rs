@@ -1,0 +1,125 @@
+//! TypeScript: interfaces and literal unions, no run-time code.
+
+mod names;
+mod proof;
+mod types;
+
+use std::collections::BTreeSet;
+
+use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, if_broken, join, line, nest, text};
+use jar_sprout_model::{Presence, Slot};
+
+use crate::code::{GrownFile, MARK, Needs};
+use crate::language::Language;
+use crate::plan::{
+    Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
+    PlannedUnionCase,
+};
+use crate::settings::{Setting, Settings};
+use crate::trial::Trial;
+
+/// TypeScript with types only.
+pub(crate) struct TypeScript;
+
+impl Language for TypeScript {
+    fn key(&self) -> &'static str {
+        "typescript"
+    }
+
+    fn title(&self) -> &'static str {
+        "TypeScript"
+    }
+
+    fn settings(&self) -> &'static [Setting] {
+        &[]
+    }
+
+    fn naming(&self) -> &'static Naming {
+        &names::NAMING
+    }
+
+    fn style(&self) -> Style {
+        Style { width: 80, indent: Indent::Spaces(2) }
+    }
+
+    fn has_file_per_type(&self) -> bool {
+        false
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
+        names::file_name(type_name)
+    }
+
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, _: &mut Needs) -> Doc {
+        let PlannedType { ident, definition } = ty;
+        match definition {
+            PlannedDefinition::Record(fields) => record(plan, ident, fields),
+            PlannedDefinition::Enumeration(cases) => enumeration(ident, cases),
+            PlannedDefinition::Union(union) => self::union(plan, ident, union),
+        }
+    }
+
+    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &mut Needs) -> Doc {
+        cat([text(format!("export type {ident} = ")), types::slot(plan, slot), text(";")])
+    }
+
+    fn assemble(&self, _: &Settings, imports: &BTreeSet<&'static str>, declarations: Vec<Doc>) -> Doc {
+        debug_assert!(imports.is_empty(), "types alone need no imports");
+        let blank_line = cat([hard(), hard()]);
+        join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(declarations))
+    }
+
+    fn imported(&self, _: &'static str) -> Option<&'static str> {
+        None
+    }
+
+    fn trial_settings(&self, _: &str) -> Settings {
+        Settings::default()
+    }
+
+    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
+        proof::driver(trials)
+    }
+}
+
+/// ```ts
+/// export interface Hive {
+///   id: number;
+/// }
+/// ```
+fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>]) -> Doc {
+    if fields.is_empty() {
+        return text(format!("export type {ident} = Record<string, unknown>;"));
+    }
+    let fields = fields.iter().map(|one| cat([hard(), field(plan, one)]));
+    cat([text(format!("export interface {ident} {{")), nest(cat(fields)), hard(), text("}")])
+}
+
+/// `note?: string | null;`
+fn field(plan: &Plan<'_>, field: &PlannedField<'_>) -> Doc {
+    let PlannedField { ident: _, wire, presence, slot } = field;
+    let mark = match presence {
+        Presence::Always => ": ",
+        Presence::Sometimes => "?: ",
+    };
+    cat([text(names::property_key(wire.as_str())), text(mark), types::slot(plan, slot), text(";")])
+}
+
+/// `"laying" | "caged" | (string & {})`: editors offer the known values, and any other text is allowed.
+fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
+    let known = cases.iter().map(|PlannedCase { ident: _, wire }| text(names::LITERAL.of(wire.as_str())));
+    alternatives(ident, known.chain([text("(string & {})")]))
+}
+
+fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+    let PlannedUnion { tag: _, cases } = union;
+    let case = |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| types::slot(plan, slot);
+    alternatives(ident, cases.iter().map(case))
+}
+
+/// All on one line, or one a line with `|` before each.
+fn alternatives(ident: &Ident, cases: impl Iterator<Item = Doc>) -> Doc {
+    let cases = join(&cat([line(), text("| ")]), cases);
+    let body = cat([line(), if_broken("| ", ""), cases]);
+    group(cat([text(format!("export type {ident} =")), nest(body), text(";")]))
+}

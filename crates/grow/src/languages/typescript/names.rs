@@ -1,0 +1,102 @@
+//! TypeScript's names: casing, property keys, and what is taken.
+
+use jar_sprout_model::Words;
+
+use crate::literal::{Literal, backslash_u};
+use crate::plan::{Naming, pascal_case};
+
+pub(super) static NAMING: Naming = Naming {
+    type_case: pascal_case,
+    // The types describe the JSON as it is: its keys are the properties.
+    member_case: None,
+    case_case: pascal_case,
+    reserved_types: TAKEN_TYPES,
+    reserved_members: &[],
+    escape: std::convert::identity,
+};
+
+pub(super) const LITERAL: Literal = Literal {
+    quote: '"',
+    escapes: &[('"', "\\\""), ('\\', "\\\\"), ('\n', "\\n"), ('\r', "\\r"), ('\t', "\\t")],
+    unit: backslash_u,
+};
+
+/// Global types that grown code uses, or whose name a reader would take for them.
+const TAKEN_TYPES: &[&str] = &[
+    "Array",
+    "ArrayBuffer",
+    "BigInt",
+    "Boolean",
+    "Date",
+    "Error",
+    "Exclude",
+    "Extract",
+    "Function",
+    "Infinity",
+    "Intl",
+    "Iterable",
+    "Iterator",
+    "JSON",
+    "Map",
+    "Math",
+    "NaN",
+    "NonNullable",
+    "Number",
+    "Object",
+    "Omit",
+    "Parameters",
+    "Partial",
+    "Pick",
+    "Promise",
+    "Proxy",
+    "Readonly",
+    "Record",
+    "Reflect",
+    "RegExp",
+    "Required",
+    "ReturnType",
+    "Set",
+    "String",
+    "Symbol",
+    "Uint8Array",
+    "WeakMap",
+    "WeakSet",
+];
+
+/// A key as a property: quoted where it is no identifier.
+pub(super) fn property_key(key: &str) -> String {
+    let is_start = |c: char| c == '_' || c == '$' || unicode_ident::is_xid_start(c);
+    let is_inside = |c: char| c == '_' || c == '$' || unicode_ident::is_xid_continue(c);
+    let mut chars = key.chars();
+    let is_identifier = chars.next().is_some_and(is_start) && chars.all(is_inside);
+    if is_identifier { key.to_owned() } else { LITERAL.of(key) }
+}
+
+/// `hive-page.ts`
+pub(super) fn file_name(type_name: &str) -> String {
+    let words = Words::split(type_name);
+    format!("{}.ts", words.iter().collect::<Vec<_>>().join("-"))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn keys_are_quoted_where_they_must_be() {
+        let check = |key: &str, expected: &str| assert_eq!(property_key(key), expected);
+        check("honey_kg", "honey_kg");
+        check("$ref", "$ref");
+        check("größe", "größe");
+        check("class", "class");
+        check("honey-kg", "\"honey-kg\"");
+        check("1st", "\"1st\"");
+        check("", "\"\"");
+        check("a\"b\u{2028}", "\"a\\\"b\\u2028\"");
+    }
+
+    #[test]
+    fn file_names_are_in_kebab_case() {
+        assert_eq!(file_name("HivePage"), "hive-page.ts");
+    }
+}

@@ -1,0 +1,44 @@
+//! Text literals: whatever stands in a text, the literal says just that and nothing else.
+
+/// How a language writes a text literal.
+pub(crate) struct Literal {
+    /// What opens and closes it.
+    pub(crate) quote: char,
+    /// Characters with an escape of their own.
+    pub(crate) escapes: &'static [(char, &'static str)],
+    /// The escape of any UTF-16 code unit.
+    pub(crate) unit: fn(u16) -> String,
+}
+
+impl Literal {
+    /// The literal of a text, all on one line.
+    pub(crate) fn of(&self, text: &str) -> String {
+        let mut out = String::from(self.quote);
+        for character in text.chars() {
+            if let Some((_, escape)) = self.escapes.iter().find(|(special, _)| *special == character) {
+                out.push_str(escape);
+            } else if is_unsafe(character) {
+                let mut units = [0; 2];
+                out.extend(character.encode_utf16(&mut units).iter().map(|unit| (self.unit)(*unit)));
+            } else {
+                out.push(character);
+            }
+        }
+        out.push(self.quote);
+        out
+    }
+}
+
+/// Characters that must not stand in code as they are: they end lines, are invisible, or turn the order of
+/// what is read.
+pub(crate) fn is_unsafe(character: char) -> bool {
+    character.is_control()
+        || matches!(character,
+            '\u{AD}' | '\u{61C}' | '\u{180E}' | '\u{200B}'..='\u{200F}' | '\u{2028}'..='\u{202E}'
+            | '\u{2060}'..='\u{206F}' | '\u{FEFF}' | '\u{FFF9}'..='\u{FFFB}' | '\u{E0000}'..='\u{E0FFF}')
+}
+
+/// `\u001f`, the escape that most languages share.
+pub(crate) fn backslash_u(unit: u16) -> String {
+    format!("\\u{unit:04x}")
+}

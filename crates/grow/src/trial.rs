@@ -1,0 +1,23 @@
+//! Trials: samples to be passed through grown code by a driver in the same language.
+
+/// One root with its samples.
+#[derive(Debug, Clone)]
+pub struct Trial {
+    /// The folder of its code beside the driver, and its package or module: `t0`.
+    pub place: String,
+    /// The root's type: `HivePage`.
+    pub entry: String,
+    /// The file that declares it, as the language names it.
+    pub file: String,
+    /// What is decoded.
+    pub samples: Vec<TrialSample>,
+}
+
+/// One sample of a trial.
+#[derive(Debug, Clone)]
+pub struct TrialSample {
+    /// What messages call it; the driver writes its result under this name.
+    pub name: String,
+    /// One JSON text.
+    pub text: String,
+}
