@@ -1,5 +1,10 @@
 //! Trials: samples to be passed through grown code by a driver in the same language.
 
+use jar_sprout_model::Model;
+
+use crate::language::Language;
+use crate::plan::Plan;
+
 /// One root with its samples.
 #[derive(Debug, Clone)]
 pub struct Trial {
@@ -20,4 +25,13 @@ pub struct TrialSample {
     pub name: String,
     /// One JSON text.
     pub text: String,
+}
+
+impl Trial {
+    /// The trial of a model's code, which stands in the folder `place` beside the driver.
+    pub fn new(language: &dyn Language, model: &Model, place: &str, samples: Vec<TrialSample>) -> Self {
+        let plan = Plan::of(model, language.naming());
+        let entry = plan.root_name().to_owned();
+        Self { place: place.to_owned(), file: language.file_name(&entry), entry, samples }
+    }
 }

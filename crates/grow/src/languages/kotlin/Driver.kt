@@ -9,7 +9,7 @@ inline fun <reified T> roundTrip(text: String): String = Json.encodeToString(Jso
 
 /** Every line of standard input names a trial, a sample to read and a result to write, tabs between them. */
 fun main() {
-    for (line in generateSequence(::readLine)) {
+    for (line in generateSequence(::readlnOrNull)) {
         val (place, sample, result) = line.split('\t')
         try {
             File(result).writeText(roundTrip(place, File(sample).readText()))

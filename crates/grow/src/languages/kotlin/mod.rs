@@ -64,6 +64,8 @@ impl Language for Kotlin {
     fn assemble(&self, settings: &Settings, imports: &BTreeSet<&'static str>, declarations: Vec<Doc>) -> Doc {
         let package = settings::package(settings).map(|name| text(format!("package {name}")));
         let head = lines([text(format!("// {MARK}"))].into_iter().chain(package));
+        let mut imports: Vec<&str> = imports.iter().copied().collect();
+        imports.sort_by_key(|name| (names::import_group(name), *name));
         let imports: Vec<Doc> = imports.iter().map(|name| text(format!("import {name}"))).collect();
         let imports = (!imports.is_empty()).then(|| lines(imports));
         let blank_line = cat([hard(), hard()]);

@@ -134,6 +134,12 @@ const TAKEN_TYPES: &[&str] = &[
     "Void",
 ];
 
+/// Imports are sorted with these packages last, as the linter and the common editors have it.
+pub(super) fn import_group(name: &str) -> usize {
+    let last = ["java.", "javax.", "kotlin."];
+    last.iter().position(|package| name.starts_with(package)).map_or(0, |at| at + 1)
+}
+
 /// Backticks for keywords, and for letters that Unicode allows in identifiers and Kotlin does not.
 fn escape(name: String) -> String {
     let is_plain = |c: char| c.is_ascii_alphanumeric() || c == '_' || unicode_ident::is_xid_start(c);

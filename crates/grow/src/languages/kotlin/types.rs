@@ -6,8 +6,7 @@ use jar_sprout_model::{Scalar, Slot, Type, Width};
 use crate::code::{Helper, Needs};
 use crate::plan::Plan;
 
-const BIG_INTEGER: Helper =
-    Helper { name: "BigIntegerSerializer", text: include_str!("BigIntegerSerializer.kt") };
+const BIG_INTEGER: Helper = Helper { name: "JsonBigInteger", text: include_str!("JsonBigInteger.kt") };
 
 /// The type of a place for a value: `Queen?`
 pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
@@ -36,10 +35,8 @@ fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
         Scalar::Integer(Width::Narrow) => "Int",
         Scalar::Integer(Width::Wide) => "Long",
         Scalar::Integer(Width::Big) => {
-            needs.imports.insert("java.math.BigInteger");
-            needs.imports.insert("kotlinx.serialization.Serializable");
             needs.helpers.insert(BIG_INTEGER);
-            "@Serializable(with = BigIntegerSerializer::class) BigInteger"
+            "JsonBigInteger"
         }
         Scalar::Float => "Double",
         Scalar::Text => "String",

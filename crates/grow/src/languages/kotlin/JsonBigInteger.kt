@@ -1,6 +1,7 @@
 import java.math.BigInteger
 import kotlinx.serialization.ExperimentalSerializationApi
 import kotlinx.serialization.KSerializer
+import kotlinx.serialization.Serializable
 import kotlinx.serialization.SerializationException
 import kotlinx.serialization.descriptors.PrimitiveKind
 import kotlinx.serialization.descriptors.PrimitiveSerialDescriptor
@@ -11,9 +12,14 @@ import kotlinx.serialization.json.JsonEncoder
 import kotlinx.serialization.json.JsonUnquotedLiteral
 import kotlinx.serialization.json.jsonPrimitive
 
-/** Reads and writes integers of any size as JSON numbers. */
+/** An integer of any size, a JSON number on the wire. */
+typealias JsonBigInteger =
+    @Serializable(with = BigIntegerSerializer::class)
+    BigInteger
+
 object BigIntegerSerializer : KSerializer<BigInteger> {
-    override val descriptor = PrimitiveSerialDescriptor("java.math.BigInteger", PrimitiveKind.STRING)
+    override val descriptor =
+        PrimitiveSerialDescriptor("java.math.BigInteger", PrimitiveKind.STRING)
 
     override fun deserialize(decoder: Decoder): BigInteger {
         val element = (decoder as JsonDecoder).decodeJsonElement().jsonPrimitive
@@ -22,7 +28,10 @@ object BigIntegerSerializer : KSerializer<BigInteger> {
     }
 
     @OptIn(ExperimentalSerializationApi::class)
-    override fun serialize(encoder: Encoder, value: BigInteger) {
+    override fun serialize(
+        encoder: Encoder,
+        value: BigInteger,
+    ) {
         (encoder as JsonEncoder).encodeJsonElement(JsonUnquotedLiteral(value.toString()))
     }
 }

@@ -1,0 +1,9 @@
+//! Proofs: grown code compiled by the language's own compiler, at its strictest, and every sample passed through it.
+//!
+//! `toolchains/install` gets the compilers. Without one the proof says so and passes; where `CI` is set it fails.
+
+mod kotlin;
+mod round_trip;
+mod toolchain;
+mod trials;
+mod typescript;
