@@ -1,1 +1,33 @@
-fn main() {}
+//! Chores of the project: `cargo xtask bless`, `cargo xtask tidy`.
+
+mod tidy;
+
+use std::path::Path;
+use std::process::Command;
+
+use anyhow::{Result, bail};
+
+fn main() -> Result<()> {
+    let task = std::env::args().nth(1).unwrap_or_default();
+    match task.as_str() {
+        "bless" => bless(),
+        "tidy" => tidy::tidy(&root()),
+        _ => bail!("there are `bless` (write expected outputs anew) and `tidy` (check the house's rules)"),
+    }
+}
+
+fn root() -> std::path::PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("..")
+}
+
+/// Writes every expected output anew; `git diff` then shows what changed.
+fn bless() -> Result<()> {
+    let tests = ["--test", "transcripts", "--test", "program"];
+    let status = Command::new("cargo")
+        .args(["test", "-p", "jar-sprout"])
+        .args(tests)
+        .env("BLESS", "1")
+        .current_dir(root())
+        .status()?;
+    if status.success() { Ok(()) } else { bail!("a test failed for another reason") }
+}

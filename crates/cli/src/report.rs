@@ -35,7 +35,9 @@ pub(crate) fn problem(problem: &Problem, names: &SourceNames) {
         Severity::Warning => eprintln!("{} {}", "warning:".yellow().bold(), visible(message)),
     }
     eprintln!("  {}", visible(&place(spot, names)).cyan());
-    if let Some(Excerpt { text, caret }) = excerpt {
+    if let Some(Excerpt { text, caret }) = excerpt
+        && !text.is_empty()
+    {
         eprintln!("    {text}");
         eprintln!("    {}{}", padding(text, *caret), "^".red().bold());
     }

@@ -80,7 +80,9 @@ impl Gathered {
             Some(Step::Child(key)) => Words::split(key),
             Some(Step::All) | None => root_name(self.stems.iter().map(String::as_str)),
         };
-        let is_item = steps.last() == Some(&Step::All);
+        // A file of many values, one a line, is named after them all, as a list is.
+        let has_many = last_key.is_none() && self.samples > self.names.0.len() as u64;
+        let is_item = steps.last() == Some(&Step::All) || has_many;
         if is_item { singular(&name) } else { name }
     }
 }

@@ -82,10 +82,10 @@ mod tests {
 
     #[test]
     fn keys_are_found_and_nearly_found() {
-        assert_eq!(find_language("Kotlin").map(|l| l.key()), Some("kotlin"));
+        assert_eq!(find_language("Kotlin").map(Language::key), Some("kotlin"));
         assert!(find_language("kotlinx").is_none());
-        assert_eq!(nearest_language("kotlni").map(|l| l.key()), Some("kotlin"));
-        assert_eq!(nearest_language("typscript").map(|l| l.key()), Some("typescript"));
+        assert_eq!(nearest_language("kotlni").map(Language::key), Some("kotlin"));
+        assert_eq!(nearest_language("typscript").map(Language::key), Some("typescript"));
         assert!(nearest_language("brainfog").is_none());
     }
 

@@ -2,6 +2,8 @@
 //!
 //! Only ratios within one run count: `cargo bench -p jar-sprout-shape`.
 
+#![allow(clippy::unwrap_used, reason = "a test or a bench that cannot go on should stop")]
+
 use std::fmt::Write as _;
 
 use divan::Bencher;

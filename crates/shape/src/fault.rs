@@ -8,7 +8,7 @@ pub(crate) enum Fault {
     #[error("there is no JSON value in here")]
     Empty,
     #[error("expected {expected}, found {found}")]
-    Unexpected { expected: &'static str, found: Found },
+    Unexpected { expected: &'static str, found: Found, after_comma: bool },
     #[error("this is not `{expected}`")]
     Literal { expected: &'static str },
     #[error("the text ends in the middle of {inside}")]
@@ -19,6 +19,8 @@ pub(crate) enum Fault {
     Utf8,
     #[error("a control character inside a string must be escaped")]
     ControlCharacter,
+    #[error("the line ends in the middle of a string")]
+    LineInString,
     #[error("not an escape that JSON knows")]
     Escape,
     #[error("a surrogate escape without its other half")]
@@ -60,7 +62,7 @@ impl Fault {
             Self::Unexpected { found: Found(Some(b'/' | b'#')), .. } => {
                 Some("JSON has no comments: remove it")
             }
-            Self::Unexpected { found: Found(Some(b'}' | b']')), expected: "a value" | "a key" } => {
+            Self::Unexpected { found: Found(Some(b'}' | b']')), after_comma: true, .. } => {
                 Some("remove the comma before it")
             }
             Self::Unexpected { found: Found(Some(b'N' | b'I' | b'u')), .. } => {
@@ -77,6 +79,9 @@ impl Fault {
             Self::TooDeep { .. } => Some("take an inner part of the data as a sample of its own"),
             Self::Utf8 => Some("save it as UTF-8"),
             Self::ControlCharacter => Some("write it as an escape, such as `\\n`"),
+            Self::LineInString => {
+                Some("a quote is missing, or the text was cut short; a line break is written `\\n`")
+            }
             Self::Escape => Some("escape a backslash itself as `\\\\`"),
             Self::LoneSurrogate => Some("write the character itself, or both halves"),
             Self::Number => Some("no leading zero, no plus sign, and digits on both sides of the point"),

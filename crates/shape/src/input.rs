@@ -103,7 +103,7 @@ impl<R: Read> Input<R> {
                 self.line_start = 3;
                 Ok(())
             }
-            [0xFE, 0xFF, ..] | [0xFF, 0xFE, ..] => Err(self.fault(Fault::Utf8)),
+            [0xFE, 0xFF, ..] | [0xFF, 0xFE, ..] => Err(self.fault(&Fault::Utf8)),
             _ => Ok(()),
         }
     }
@@ -162,9 +162,9 @@ impl<R: Read> Input<R> {
         }
         let rest = &self.buffer[self.at..self.end];
         if rest.len() < expected.len() && expected.as_bytes().starts_with(rest) {
-            return Err(self.fault(Fault::Truncated { inside: "a value" }));
+            return Err(self.fault(&Fault::Truncated { inside: "a value" }));
         }
-        Err(self.fault(Fault::Literal { expected }))
+        Err(self.fault(&Fault::Literal { expected }))
     }
 
     /// Reads a number that starts at the next byte.
@@ -177,14 +177,14 @@ impl<R: Read> Input<R> {
                 break;
             }
             if self.at - self.token > MAX_TOKEN {
-                return Err(self.fault(Fault::TooLong { what: "number", limit: MAX_TOKEN }));
+                return Err(self.fault(&Fault::TooLong { what: "number", limit: MAX_TOKEN }));
             }
         }
         let (from, to) = (self.token, self.at);
         if !is_number(&self.buffer[from..to]) {
             self.at = from;
             let fault = if to == self.end { Fault::Truncated { inside: "a number" } } else { Fault::Number };
-            return Err(self.fault(fault));
+            return Err(self.fault(&fault));
         }
         Ok(&self.buffer[from..to])
     }
@@ -194,7 +194,7 @@ impl<R: Read> Input<R> {
         let start = self.offset();
         let text = self.text()?;
         if text.length > text.bytes.len() as u64 {
-            return Err(self.fault(Fault::TooLong { what: "key", limit: MAX_TOKEN }));
+            return Err(self.fault(&Fault::TooLong { what: "key", limit: MAX_TOKEN }));
         }
         let key = str::from_utf8(text.bytes).expect("texts are checked as they are read").to_owned();
         debug_assert!(self.offset() > start, "a key has at least its closing quote");
@@ -215,7 +215,7 @@ impl<R: Read> Input<R> {
                     return self.text_in_parts();
                 }
                 if !self.fill()? {
-                    return Err(self.fault(Fault::Truncated { inside: "a string" }));
+                    return Err(self.fault(&Fault::Truncated { inside: "a string" }));
                 }
                 continue;
             }
@@ -246,7 +246,7 @@ impl<R: Read> Input<R> {
             if to == self.end {
                 self.token = self.at;
                 if !self.fill()? {
-                    return Err(self.fault(Fault::Truncated { inside: "a string" }));
+                    return Err(self.fault(&Fault::Truncated { inside: "a string" }));
                 }
                 continue;
             }
@@ -261,7 +261,8 @@ impl<R: Read> Input<R> {
                         self.unescaped.extend_from_slice(bytes);
                     }
                 }
-                _ => return Err(self.fault(Fault::ControlCharacter)),
+                b'\n' => return Err(self.fault(&Fault::LineInString)),
+                _ => return Err(self.fault(&Fault::ControlCharacter)),
             }
         }
         self.at += 1;
@@ -287,14 +288,14 @@ impl<R: Read> Input<R> {
         match str::from_utf8(&self.buffer[from..to]) {
             Ok(_) => Ok(to),
             Err(error) if error.error_len().is_none() && to == self.end => Ok(from + error.valid_up_to()),
-            Err(error) => Err(self.fault_at(Fault::Utf8, from + error.valid_up_to())),
+            Err(error) => Err(self.fault_at(&Fault::Utf8, from + error.valid_up_to())),
         }
     }
 
     fn check_utf8(&self, from: usize, to: usize) -> Result<()> {
         match str::from_utf8(&self.buffer[from..to]) {
             Ok(_) => Ok(()),
-            Err(error) => Err(self.fault_at(Fault::Utf8, from + error.valid_up_to())),
+            Err(error) => Err(self.fault_at(&Fault::Utf8, from + error.valid_up_to())),
         }
     }
 
@@ -302,7 +303,7 @@ impl<R: Read> Input<R> {
     fn escape(&mut self) -> Result<char> {
         self.ensure(2)?;
         let simple = match self.buffer[..self.end].get(self.at + 1) {
-            None => return Err(self.fault(Fault::Truncated { inside: "a string" })),
+            None => return Err(self.fault(&Fault::Truncated { inside: "a string" })),
             Some(b'"') => '"',
             Some(b'\\') => '\\',
             Some(b'/') => '/',
@@ -312,7 +313,7 @@ impl<R: Read> Input<R> {
             Some(b'r') => '\r',
             Some(b't') => '\t',
             Some(b'u') => return self.unicode_escape(),
-            Some(_) => return Err(self.fault(Fault::Escape)),
+            Some(_) => return Err(self.fault(&Fault::Escape)),
         };
         self.at += 2;
         Ok(simple)
@@ -331,17 +332,17 @@ impl<R: Read> Input<R> {
                 return Ok(char::from_u32(code).expect("two halves make a character"));
             }
         }
-        Err(self.fault(Fault::LoneSurrogate))
+        Err(self.fault(&Fault::LoneSurrogate))
     }
 
     /// Reads `\uXXXX`.
     fn code_unit(&mut self) -> Result<u32> {
         self.ensure(6)?;
         let Some(digits) = self.buffer[..self.end].get(self.at + 2..self.at + 6) else {
-            return Err(self.fault(Fault::Truncated { inside: "a string" }));
+            return Err(self.fault(&Fault::Truncated { inside: "a string" }));
         };
         let value = digits.iter().try_fold(0, |sum, digit| Some(sum * 16 + char::from(*digit).to_digit(16)?));
-        let Some(value) = value else { return Err(self.fault(Fault::Escape)) };
+        let Some(value) = value else { return Err(self.fault(&Fault::Escape)) };
         self.at += 6;
         Ok(value)
     }
@@ -377,7 +378,7 @@ impl<R: Read> Input<R> {
                     return Ok(count > 0);
                 }
                 Err(error) if error.kind() == std::io::ErrorKind::Interrupted => {}
-                Err(error) => return Err(self.fault(Fault::Io(error.to_string()))),
+                Err(error) => return Err(self.fault(&Fault::Io(error.to_string()))),
             }
         }
     }
@@ -386,12 +387,13 @@ impl<R: Read> Input<R> {
     #[cold]
     pub(crate) fn unexpected(&self, expected: &'static str) -> Box<Problem> {
         let found = Found(self.buffer[..self.end].get(self.at).copied());
-        self.fault(Fault::Unexpected { expected, found })
+        let before = self.buffer[..self.at].trim_ascii_end();
+        self.fault(&Fault::Unexpected { expected, found, after_comma: before.ends_with(b",") })
     }
 
     /// A fault at the next byte; at the end of the text, behind the last thing that stands there.
     #[cold]
-    pub(crate) fn fault(&self, fault: Fault) -> Box<Problem> {
+    pub(crate) fn fault(&self, fault: &Fault) -> Box<Problem> {
         let mut at = self.at;
         if matches!(fault, Fault::Truncated { .. }) {
             while at > 0 && self.buffer[at - 1].is_ascii_whitespace() {
@@ -401,7 +403,7 @@ impl<R: Read> Input<R> {
         self.fault_at(fault, at)
     }
 
-    fn fault_at(&self, fault: Fault, at: usize) -> Box<Problem> {
+    fn fault_at(&self, fault: &Fault, at: usize) -> Box<Problem> {
         let (line, column) = self.line_and_column(at);
         let spot = Spot::Text { source: self.source, line, column };
         let mut problem = Problem::error(fault.to_string(), spot).with_excerpt(self.excerpt(at));

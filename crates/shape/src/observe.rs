@@ -62,7 +62,7 @@ impl<R: Read> Observation<R> {
         let mut last_line = None;
         while let Some(first) = self.input.skip_white_space()? {
             if last_line == Some(self.input.line()) {
-                return Err(self.input.fault(Fault::Trailing));
+                return Err(self.input.fault(&Fault::Trailing));
             }
             self.value(first, shape, 0)?;
             self.observed.values += 1;
@@ -70,7 +70,7 @@ impl<R: Read> Observation<R> {
         }
         self.observed.bytes = self.input.offset();
         if self.observed.values == 0 {
-            return Err(self.input.fault(Fault::Empty));
+            return Err(self.input.fault(&Fault::Empty));
         }
         Ok(())
     }
@@ -214,7 +214,7 @@ impl<R: Read> Observation<R> {
     /// Steps over an opening bracket.
     fn enter(&mut self, depth: usize) -> Result<(), Box<Problem>> {
         if depth == MAX_DEPTH {
-            return Err(self.input.fault(Fault::TooDeep { limit: MAX_DEPTH }));
+            return Err(self.input.fault(&Fault::TooDeep { limit: MAX_DEPTH }));
         }
         self.input.advance();
         Ok(())
@@ -225,7 +225,7 @@ impl<R: Read> Observation<R> {
     fn next(&mut self, inside: &'static str) -> Result<u8, Box<Problem>> {
         match self.input.skip_white_space()? {
             Some(byte) => Ok(byte),
-            None => Err(self.input.fault(Fault::Truncated { inside })),
+            None => Err(self.input.fault(&Fault::Truncated { inside })),
         }
     }
 }

@@ -21,7 +21,7 @@ pub enum Step {
 
 /// Why a path cannot be read.
 #[derive(Debug, Clone, PartialEq, Eq, Error)]
-#[error("{message} at character {column} of `{path}`")]
+#[error("cannot read this path at character {column}: {message}")]
 pub struct PathError {
     /// The path.
     pub path: String,
@@ -60,7 +60,7 @@ impl Path {
         while at < chars.len() {
             let rest = &chars[at..];
             let (step, length) = match rest {
-                ['.', '.', ..] => return fail(at, "`..` is not supported: name each level"),
+                ['.', '.', ..] => return fail(at, "`..` is not supported; name each level"),
                 ['.', '*', ..] => (Step::All, 2),
                 ['.', ..] => match shorthand(&rest[1..]) {
                     Some(name) => (Step::Child(name.iter().collect()), name.len() + 1),
@@ -72,9 +72,9 @@ impl Path {
                     None => return fail(at, "the quoted key does not end with its quote and `]`"),
                 },
                 ['[', '0'..='9' | '-' | ':', ..] => {
-                    return fail(at, "an index is not supported: `[*]` takes all items");
+                    return fail(at, "an index is not supported; `[*]` takes all items");
                 }
-                ['[', '?', ..] => return fail(at, "a filter is not supported: `[*]` takes all items"),
+                ['[', '?', ..] => return fail(at, "a filter is not supported; `[*]` takes all items"),
                 _ => return fail(at, "expected `.key`, `['key']` or `[*]`"),
             };
             steps.push(step);

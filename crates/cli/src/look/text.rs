@@ -25,6 +25,8 @@ struct Row {
     seen: String,
     nulls: String,
     example: String,
+    /// Whether rows below belong to it.
+    has_parts: bool,
 }
 
 /// The columns of the table without the last, which takes what is left.
@@ -49,6 +51,7 @@ pub(crate) fn text(gathered: &Gathered, out: &mut impl Write, width: usize) -> i
         seen: "seen".to_owned(),
         nulls: "null".to_owned(),
         example: "example".to_owned(),
+        has_parts: false,
     };
     writeln!(out, "{}", header.line(&widths, true))?;
     for row in &rows {
@@ -106,10 +109,22 @@ fn push_fields(objects: &Objects, depth: usize, rows: &mut Vec<Row>) {
     }
 }
 
+fn has_parts(shape: &Shape) -> bool {
+    shape.objects.is_some() || shape.lists.as_ref().is_some_and(|lists| has_parts(&lists.items))
+}
+
 impl Row {
     fn of(depth: usize, key: String, seen: String, shape: &Shape) -> Self {
         let nulls = if shape.nulls.count > 0 { shape.nulls.count.to_string() } else { String::new() };
-        Self { depth, key, kind: type_of(shape), seen, nulls, example: example(shape) }
+        Self {
+            depth,
+            key,
+            kind: type_of(shape),
+            seen,
+            nulls,
+            example: example(shape),
+            has_parts: has_parts(shape),
+        }
     }
 
     fn key_width(&self) -> usize {
@@ -117,16 +132,17 @@ impl Row {
     }
 
     fn line(&self, widths: &Widths, is_header: bool) -> String {
-        let Self { depth, key, kind, seen, nulls, example } = self;
+        let Self { depth, key, kind, seen, nulls, example, has_parts } = self;
         // However deep a position is, its key still has room.
         let indent = (depth * 2).min(widths.key / 2);
         let key = cut(key, widths.key - indent);
         let kind = cut(kind, widths.kind);
-        let key_cell = format!(
-            "{}{}",
-            " ".repeat(indent),
-            if is_header { key.dimmed().to_string() } else { key.bold().to_string() }
-        );
+        let painted = match (is_header, has_parts) {
+            (true, _) => key.dimmed().to_string(),
+            (false, true) => key.bold().to_string(),
+            (false, false) => key.to_string(),
+        };
+        let key_cell = format!("{}{painted}", " ".repeat(indent));
         let cells = [
             (key_cell, indent + key.width(), widths.key),
             (paint(&kind, is_header, |t| t.cyan().to_string()), kind.width(), widths.kind),

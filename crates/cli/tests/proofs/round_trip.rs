@@ -6,7 +6,13 @@ use serde_json::Value;
 /// The first difference between a sample and what a language made of it, with its path.
 ///
 /// Where a field may be absent and may be null, a language may write either for the other.
-pub fn difference(model: &Model, slot: &Slot, sent: &Value, came: &Value, path: &str) -> Option<String> {
+pub(crate) fn difference(
+    model: &Model,
+    slot: &Slot,
+    sent: &Value,
+    came: &Value,
+    path: &str,
+) -> Option<String> {
     match (&slot.ty, sent, came) {
         (_, Value::Number(a), Value::Number(b)) if same_number(a, b) => None,
         (Type::List(items), Value::Array(sent), Value::Array(came)) if sent.len() == came.len() => sent

@@ -5,13 +5,13 @@ use std::path::{Path, PathBuf};
 use std::process::{Command, Output, Stdio};
 
 /// The folder of the installed tools.
-pub fn home() -> PathBuf {
+pub(crate) fn home() -> PathBuf {
     let default = || Path::new(env!("CARGO_MANIFEST_DIR")).join("../../.toolchains");
     std::env::var_os("JAR_SPROUT_TOOLCHAINS").map_or_else(default, PathBuf::from)
 }
 
 /// A tool of the home folder; without it, the proof is skipped aloud, or fails where `CI` is set.
-pub fn find(what: &str, path: &str) -> Option<PathBuf> {
+pub(crate) fn find(what: &str, path: &str) -> Option<PathBuf> {
     let path = home().join(path);
     if path.exists() {
         return Some(path);
@@ -24,7 +24,7 @@ pub fn find(what: &str, path: &str) -> Option<PathBuf> {
 }
 
 /// Runs a command to its end with this input.
-pub fn run(command: &mut Command, input: &str) -> Output {
+pub(crate) fn run(command: &mut Command, input: &str) -> Output {
     let mut child = command
         .stdin(Stdio::piped())
         .stdout(Stdio::piped())
@@ -37,7 +37,7 @@ pub fn run(command: &mut Command, input: &str) -> Output {
 
 /// Runs a compiler or a checker, which must have nothing to say.
 #[track_caller]
-pub fn must_pass(command: &mut Command) {
+pub(crate) fn must_pass(command: &mut Command) {
     let output = run(command, "");
     let said =
         format!("{}{}", String::from_utf8_lossy(&output.stdout), String::from_utf8_lossy(&output.stderr));

@@ -9,15 +9,15 @@ use jar_sprout_settle::{draft_shape, root_name, settle};
 use jar_sprout_shape::{Shape, observe};
 
 /// A model and the samples it was made from.
-pub struct Proof {
-    pub name: String,
-    pub model: Model,
+pub(crate) struct Proof {
+    pub(crate) name: String,
+    pub(crate) model: Model,
     /// Each one JSON text.
-    pub samples: Vec<String>,
+    pub(crate) samples: Vec<String>,
 }
 
 /// All that every language must carry.
-pub fn proofs() -> Vec<Proof> {
+pub(crate) fn proofs() -> Vec<Proof> {
     let here = Path::new(env!("CARGO_MANIFEST_DIR"));
     let mut proofs = from_folder(&here.join("demo"));
     proofs.extend(from_folder(&here.join("tests/proofs/awkward")));
@@ -57,7 +57,7 @@ fn from_folder(folder: &Path) -> Vec<Proof> {
 }
 
 /// Writes the code of every proof into a folder of its own, and the driver beside them.
-pub fn lay_out(language: &dyn Language, proofs: &[Proof], folder: &Path) -> Vec<Trial> {
+pub(crate) fn lay_out(language: &dyn Language, proofs: &[Proof], folder: &Path) -> Vec<Trial> {
     let trials: Vec<Trial> =
         proofs.iter().enumerate().map(|(index, proof)| lay_out_one(language, proof, index, folder)).collect();
     for file in language.driver(&trials) {

@@ -219,6 +219,8 @@ fn faults_have_their_place() {
         "1:9 a control character inside a string must be escaped",
         "{\"a\": \"x^ y\"}",
     );
+    check_fault(b"[\"x\n\"]", "1:4 the line ends in the middle of a string", "[\"x^");
+    check_fault(b"{\"a\": }", "1:7 expected a value, found `}`", "{\"a\": ^}");
     check_fault(br#"["\x"]"#, "1:3 not an escape that JSON knows", r#"["^\x"]"#);
     check_fault(br#"["\ud83c"]"#, "1:9 a surrogate escape without its other half", r#"["\ud83c^"]"#);
     check_fault(b"[\"\xFF\"]", "1:3 not valid UTF-8", "[\"^\u{FFFD}\"]");

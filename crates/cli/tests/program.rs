@@ -1,0 +1,205 @@
+//! What a transcript cannot show: pipes, colours, folders that refuse, time stamps, the README.
+
+#![allow(clippy::unwrap_used, reason = "a test or a bench that cannot go on should stop")]
+
+use std::fs;
+use std::path::Path;
+use std::process::{Command, Stdio};
+
+use assert_cmd::cargo::CommandCargoExt;
+
+fn jar_sprout() -> Command {
+    let mut command = Command::cargo_bin("jar-sprout").unwrap();
+    command.env_remove("COLUMNS").env_remove("NO_COLOR").env_remove("CLICOLOR_FORCE");
+    command
+}
+
+fn demo_data() -> std::path::PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("demo")
+}
+
+#[test]
+fn a_reader_that_goes_away_is_no_failure() {
+    let mut child = jar_sprout()
+        .args(["look", "hives.json", "harvests.json", "members.json", "--format", "json"])
+        .current_dir(demo_data())
+        .stdout(Stdio::piped())
+        .stderr(Stdio::piped())
+        .spawn()
+        .unwrap();
+    drop(child.stdout.take());
+    let output = child.wait_with_output().unwrap();
+    assert_eq!(String::from_utf8_lossy(&output.stderr), "");
+    assert_eq!(output.status.code(), Some(0));
+}
+
+#[cfg(target_os = "linux")]
+#[test]
+fn a_full_disk_is_told() {
+    let full = fs::File::options().write(true).open("/dev/full").unwrap();
+    let output = jar_sprout()
+        .args(["grow", "hives.json", "--into", "kotlin"])
+        .current_dir(demo_data())
+        .stdout(full)
+        .stderr(Stdio::piped())
+        .output()
+        .unwrap();
+    let said = String::from_utf8_lossy(&output.stderr).into_owned();
+    assert_eq!(said, "error: the disk is full\n  standard output\n");
+    assert_eq!(output.status.code(), Some(2));
+}
+
+#[cfg(target_os = "linux")]
+#[test]
+fn a_folder_that_cannot_be_written_is_told() {
+    // Not by its rights, which do not bind an administrator: this one refuses everybody.
+    let output = jar_sprout()
+        .args(["grow", "hive-17.json", "--into", "kotlin", "--dir", "/proc/self/hives"])
+        .current_dir(demo_data())
+        .output()
+        .unwrap();
+    let said = String::from_utf8_lossy(&output.stderr).into_owned();
+    assert!(said.starts_with("error: cannot make this folder: "), "{said}");
+    assert!(said.contains("/proc/self/hives"), "{said}");
+    assert_eq!(output.status.code(), Some(2));
+}
+
+#[test]
+fn colour_is_for_terminals_and_those_who_ask() {
+    let look = |name: &str, value: &str| {
+        let output =
+            jar_sprout().args(["look", "hive-17.json"]).env(name, value).current_dir(demo_data()).output();
+        String::from_utf8(output.unwrap().stdout).unwrap()
+    };
+    assert!(look("CLICOLOR_FORCE", "1").contains("\u{1b}["));
+    assert!(!look("NO_COLOR", "1").contains('\u{1b}'));
+    assert!(!look("UNRELATED", "1").contains('\u{1b}'));
+}
+
+#[test]
+fn every_line_of_a_look_fits_the_width() {
+    for file in fs::read_dir(demo_data()).unwrap() {
+        for columns in [80, 120, 160] {
+            let output = jar_sprout()
+                .arg("look")
+                .arg(file.as_ref().unwrap().path())
+                .env("COLUMNS", columns.to_string())
+                .output()
+                .unwrap();
+            let text = String::from_utf8(output.stdout).unwrap();
+            for line in text.lines() {
+                assert!(unicode_width::UnicodeWidthStr::width(line) <= columns, "{columns}: {line}");
+            }
+        }
+    }
+}
+
+#[test]
+fn files_that_stay_the_same_are_left_alone() {
+    let folder = tempfile::tempdir().unwrap();
+    let grow = || {
+        let status = jar_sprout()
+            .args(["grow", "hives.json", "--into", "kotlin", "--dir"])
+            .arg(folder.path())
+            .current_dir(demo_data())
+            .stderr(Stdio::null())
+            .status();
+        assert!(status.unwrap().success());
+    };
+    grow();
+    let file = folder.path().join("Hive.kt");
+    let stamp = |file: &Path| fs::metadata(file).unwrap().modified().unwrap();
+    let first = stamp(&file);
+    grow();
+    assert_eq!(stamp(&file), first);
+    fs::write(&file, "// Grown by Jar Sprout.\nold\n").unwrap();
+    grow();
+    assert!(fs::read_to_string(&file).unwrap().contains("data class Hive"));
+}
+
+#[test]
+fn any_order_of_files_gives_the_same_bytes() {
+    let grow = |files: [&str; 3]| {
+        let output =
+            jar_sprout().arg("grow").args(files).args(["--into", "kotlin"]).current_dir(demo_data()).output();
+        output.unwrap().stdout
+    };
+    let expected = grow(["hive-17.json", "hive-95.json", "inspections.ndjson"]);
+    assert!(!expected.is_empty());
+    assert_eq!(grow(["inspections.ndjson", "hive-95.json", "hive-17.json"]), expected);
+    assert_eq!(grow(["hive-95.json", "inspections.ndjson", "hive-17.json"]), expected);
+}
+
+/// The README as lines and commands: `$ command` in a `console` block, then what it prints.
+enum Part {
+    Line(String),
+    Command { command: String, output: String },
+}
+
+fn readme() -> std::path::PathBuf {
+    Path::new(env!("CARGO_MANIFEST_DIR")).join("../../README.md")
+}
+
+fn parts_of_readme() -> Vec<Part> {
+    let mut parts = Vec::new();
+    let mut in_block = false;
+    for line in fs::read_to_string(readme()).unwrap().lines() {
+        if line.starts_with("```") {
+            in_block = line == "```console";
+            parts.push(Part::Line(line.to_owned()));
+        } else if let Some(command) = line.strip_prefix("$ ").filter(|_| in_block) {
+            parts.push(Part::Command { command: command.to_owned(), output: String::new() });
+        } else if let (true, Some(Part::Command { output, .. })) = (in_block, parts.last_mut()) {
+            output.push_str(line);
+            output.push('\n');
+        } else {
+            parts.push(Part::Line(line.to_owned()));
+        }
+    }
+    parts
+}
+
+/// Runs a command of the README in a folder; a shown output that ends in `…` is only the start of it.
+fn run_shown(command: &str, shown: &str, folder: &Path) -> String {
+    if command == "cargo test" {
+        // The one that runs this.
+        return shown.to_owned();
+    }
+    let arguments = command
+        .strip_prefix("cargo run --release -- ")
+        .or_else(|| command.strip_prefix("jar-sprout "))
+        .unwrap_or_else(|| panic!("not a command of ours: {command}"));
+    let words = arguments.split_whitespace().map(|word| word.trim_matches('\''));
+    let output = jar_sprout().args(words).current_dir(folder).output().unwrap();
+    let came = String::from_utf8(output.stdout).unwrap() + &String::from_utf8(output.stderr).unwrap();
+    assert_eq!(output.status.code(), Some(0), "{command}: {came}");
+    if !shown.trim_end().ends_with('…') {
+        return came;
+    }
+    let lines = shown.trim_end().lines().count() - 1;
+    came.lines().take(lines).chain(["…"]).map(|line| format!("{line}\n")).collect()
+}
+
+#[test]
+fn every_command_of_the_readme_does_what_it_shows() {
+    let folder = tempfile::tempdir().unwrap();
+    let mut fresh = String::new();
+    let mut commands = 0;
+    for part in parts_of_readme() {
+        match part {
+            Part::Line(line) => fresh += &format!("{line}\n"),
+            Part::Command { command, output } => {
+                commands += 1;
+                let came = run_shown(&command, &output, folder.path());
+                fresh += &format!("$ {command}\n{came}");
+                if came != output && std::env::var_os("BLESS").is_none() {
+                    panic!("{command} shows\n{output}\ncame\n{came}");
+                }
+            }
+        }
+    }
+    assert!(commands >= 6, "the commands were found");
+    if std::env::var_os("BLESS").is_some() {
+        fs::write(readme(), fresh).unwrap();
+    }
+}

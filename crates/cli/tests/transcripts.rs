@@ -1,0 +1,123 @@
+//! The program run on files in a temporary folder; everything it prints, writes and returns is compared.
+//!
+//! A case is a folder below `tests/transcripts`: `command` (one line; `NAME=value` before it sets the environment,
+//! `< file` behind it gives standard input), `input/` (what the folder holds before), and `expected` (what came of
+//! it). `BLESS=1 cargo test --test transcripts` writes `expected` anew, for `git diff` to show.
+
+#![allow(clippy::unwrap_used, reason = "a test or a bench that cannot go on should stop")]
+
+use std::collections::BTreeMap;
+use std::fmt::Write as _;
+use std::fs;
+use std::path::{Path, PathBuf};
+
+use assert_cmd::Command;
+
+/// Every file below a folder, by its path from there.
+type Files = BTreeMap<PathBuf, Vec<u8>>;
+
+#[test]
+fn every_transcript_holds() {
+    let cases = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/transcripts");
+    let mut names: Vec<PathBuf> = fs::read_dir(&cases).unwrap().map(|entry| entry.unwrap().path()).collect();
+    names.sort();
+    assert!(names.len() > 20, "the cases were found");
+    let failures: Vec<String> = names.iter().filter_map(|case| check(case)).collect();
+    assert!(failures.is_empty(), "{}", failures.join("\n"));
+}
+
+/// What is wrong with a case, if something is.
+fn check(case: &Path) -> Option<String> {
+    let transcript = run(case);
+    let file = case.join("expected");
+    if std::env::var_os("BLESS").is_some() {
+        fs::write(&file, &transcript).unwrap();
+        return None;
+    }
+    let expected = fs::read_to_string(&file).unwrap_or_default();
+    (transcript != expected).then(|| format!("{}: expected\n{expected}\ncame\n{transcript}", case.display()))
+}
+
+/// Runs a case and writes down all that came of it.
+fn run(case: &Path) -> String {
+    let folder = tempfile::tempdir().unwrap();
+    let before = files_below(&case.join("input"));
+    for (path, bytes) in &before {
+        let target = folder.path().join(path);
+        fs::create_dir_all(target.parent().unwrap()).unwrap();
+        fs::write(target, bytes).unwrap();
+    }
+    let line = fs::read_to_string(case.join("command")).unwrap();
+    let output = command(line.trim(), folder.path()).output().unwrap();
+
+    let mut out = format!("$ {}status {}\n", line, output.status.code().expect("the program was not killed"));
+    section(&mut out, "standard output", &output.stdout);
+    section(&mut out, "standard error", &output.stderr);
+    let after = files_below(folder.path());
+    for (path, bytes) in &after {
+        if before.get(path) != Some(bytes) {
+            section(&mut out, &path.display().to_string(), bytes);
+        }
+    }
+    for path in before.keys().filter(|path| !after.contains_key(*path)) {
+        writeln!(out, "--- {} is gone", path.display()).unwrap();
+    }
+    out
+}
+
+fn section(out: &mut String, title: &str, bytes: &[u8]) {
+    if !bytes.is_empty() {
+        let text = String::from_utf8_lossy(bytes);
+        writeln!(out, "--- {title}\n{}", text.strip_suffix('\n').unwrap_or(&text)).unwrap();
+    }
+}
+
+/// `COLUMNS=160 jar-sprout look hives.json`, in a folder.
+fn command(line: &str, folder: &Path) -> Command {
+    let mut words = words(line).into_iter().peekable();
+    let mut command = Command::cargo_bin("jar-sprout").unwrap();
+    command.current_dir(folder).env_remove("COLUMNS").env_remove("NO_COLOR").env_remove("CLICOLOR_FORCE");
+    while let Some((name, value)) = words.peek().and_then(|word| word.split_once('=')) {
+        command.env(name, value);
+        words.next();
+    }
+    assert_eq!(words.next().as_deref(), Some("jar-sprout"), "{line}");
+    while let Some(word) = words.next() {
+        if word == "<" {
+            let file = words.next().expect("a file for standard input");
+            command.write_stdin(fs::read(folder.join(file)).unwrap());
+        } else {
+            command.arg(word);
+        }
+    }
+    command
+}
+
+/// Splits at blanks outside single quotes.
+fn words(line: &str) -> Vec<String> {
+    let mut words = Vec::new();
+    for (index, part) in line.split('\'').enumerate() {
+        if index % 2 == 1 {
+            words.push(part.to_owned());
+        } else {
+            words.extend(part.split_whitespace().map(str::to_owned));
+        }
+    }
+    words
+}
+
+fn files_below(folder: &Path) -> Files {
+    let mut files = Files::new();
+    let mut folders = vec![folder.to_owned()];
+    while let Some(next) = folders.pop() {
+        for entry in fs::read_dir(&next).into_iter().flatten() {
+            let path = entry.unwrap().path();
+            if path.is_dir() {
+                folders.push(path);
+            } else {
+                files.insert(path.strip_prefix(folder).unwrap().to_owned(), fs::read(&path).unwrap());
+            }
+        }
+    }
+    files
+}
