@@ -1,6 +1,6 @@
 //! Streaming observation of JSON and NDJSON into shapes, and the merging of shapes.
 //!
-//! A sample is never held as a tree of values: [`observe`] reads bytes through a sliding buffer and counts
+//! A sample is never held as a tree of values: [`observe()`] reads bytes through a sliding buffer and counts
 //! what it sees at each position of a [`Shape`]. Memory is bounded whatever the input's size.
 //! What the counts mean (a map? an enum?) is decided elsewhere.
 
