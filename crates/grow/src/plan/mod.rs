@@ -86,13 +86,9 @@ impl<'m> Plan<'m> {
         let mut scope = Scope::of_types(naming);
         let root = &model.root;
         let alias = match &root.slot.ty {
-            Type::Named(id) if !root.slot.nullable => PlannedRoot::Named(*id),
-            Type::Named(_)
-            | Type::Any
-            | Type::Scalar(_)
-            | Type::Constant(_)
-            | Type::List(_)
-            | Type::Map(_) => {
+            // Null at the root is for whoever holds the value: it makes no type of its own.
+            Type::Named(id) => PlannedRoot::Named(*id),
+            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Map(_) => {
                 let Root { name, slot } = root;
                 PlannedRoot::Alias { ident: scope.declare_type(name, &[]), slot }
             }
