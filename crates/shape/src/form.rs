@@ -96,7 +96,11 @@ fn by_digits(text: &[u8]) -> Option<Form> {
 }
 
 fn by_letters(text: &[u8]) -> Option<Form> {
-    boolean_word(text).or_else(|| uuid(text)).or_else(|| uri(text)).or_else(|| ip_v6(text))
+    let with_colon = || {
+        memchr::memchr(b':', text)?;
+        uri(text).or_else(|| ip_v6(text))
+    };
+    boolean_word(text).or_else(|| uuid(text)).or_else(with_colon)
 }
 
 fn boolean_word(text: &[u8]) -> Option<Form> {
@@ -199,9 +203,9 @@ fn uri(text: &[u8]) -> Option<Form> {
     let scheme =
         text.iter().take_while(|b| b.is_ascii_alphanumeric() || matches!(b, b'+' | b'-' | b'.')).count();
     let rest = text[scheme..].strip_prefix(b"://")?;
-    let clean =
-        !rest.is_empty() && !rest.iter().any(|b| *b <= b' ' || matches!(b, b'"' | b'<' | b'>' | 0x7F));
-    clean.then_some(Form::Uri)
+    let unclean =
+        memchr::memchr3(b' ', b'\n', b'"', rest).or_else(|| memchr::memchr3(b'<', b'>', b'\t', rest));
+    (!rest.is_empty() && unclean.is_none()).then_some(Form::Uri)
 }
 
 fn email(text: &[u8]) -> Option<Form> {

@@ -55,6 +55,50 @@ pub(crate) struct Text<'i> {
     pub(crate) length: u64,
 }
 
+/// Bytes that are expected to come next, such as `"key"`; made so that a miss is seen by one comparison.
+#[derive(Debug, Clone)]
+pub(crate) struct Expected {
+    bytes: Box<[u8]>,
+    /// The first eight bytes, and which of them count.
+    head: u64,
+    mask: u64,
+}
+
+impl Expected {
+    pub(crate) fn new(text: String) -> Self {
+        let bytes: Box<[u8]> = text.into_bytes().into();
+        let mut head = [0; 8];
+        let length = bytes.len().min(8);
+        head[..length].copy_from_slice(&bytes[..length]);
+        let mask = if length == 8 { u64::MAX } else { (1 << (length * 8)) - 1 };
+        Self { bytes, head: u64::from_le_bytes(head), mask }
+    }
+
+    #[inline]
+    fn starts(&self, input: &[u8]) -> bool {
+        let Some(head) = input.first_chunk::<8>() else { return input.starts_with(&self.bytes) };
+        if (u64::from_le_bytes(*head) ^ self.head) & self.mask != 0 {
+            return false;
+        }
+        self.bytes.len() <= 8 || input.get(8..).is_some_and(|rest| rest.starts_with(&self.bytes[8..]))
+    }
+}
+
+/// A number on the wire.
+pub(crate) struct Number<'i> {
+    pub(crate) literal: &'i [u8],
+    pub(crate) written: Written,
+}
+
+/// How a number is written.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Written {
+    /// `8`
+    Integer,
+    /// `8.0`, `8e0`
+    Fraction,
+}
+
 type Result<T> = std::result::Result<T, Box<Problem>>;
 
 impl<R: Read> Input<R> {
@@ -146,10 +190,10 @@ impl<R: Read> Input<R> {
 
     /// Steps over these bytes if they come next. A miss at the buffer's end is only a missed chance.
     #[inline]
-    pub(crate) fn take(&mut self, expected: &[u8]) -> bool {
-        let hit = self.buffer[self.at..self.end].starts_with(expected);
+    pub(crate) fn take(&mut self, expected: &Expected) -> bool {
+        let hit = expected.starts(&self.buffer[self.at..self.end]);
         if hit {
-            self.at += expected.len();
+            self.at += expected.bytes.len();
         }
         hit
     }
@@ -157,7 +201,8 @@ impl<R: Read> Input<R> {
     /// Steps over `true`, `false` or `null`.
     pub(crate) fn literal(&mut self, expected: &'static str) -> Result<()> {
         self.ensure(expected.len())?;
-        if self.take(expected.as_bytes()) {
+        if self.buffer[self.at..self.end].starts_with(expected.as_bytes()) {
+            self.at += expected.len();
             return Ok(());
         }
         let rest = &self.buffer[self.at..self.end];
@@ -168,7 +213,8 @@ impl<R: Read> Input<R> {
     }
 
     /// Reads a number that starts at the next byte.
-    pub(crate) fn number(&mut self) -> Result<&[u8]> {
+    #[inline]
+    pub(crate) fn number(&mut self) -> Result<Number<'_>> {
         self.token = self.at;
         loop {
             let length = self.buffer[self.at..self.end].iter().take_while(|b| is_number_byte(**b)).count();
@@ -181,12 +227,12 @@ impl<R: Read> Input<R> {
             }
         }
         let (from, to) = (self.token, self.at);
-        if !is_number(&self.buffer[from..to]) {
+        let Some(written) = written(&self.buffer[from..to]) else {
             self.at = from;
             let fault = if to == self.end { Fault::Truncated { inside: "a number" } } else { Fault::Number };
             return Err(self.fault(&fault));
-        }
-        Ok(&self.buffer[from..to])
+        };
+        Ok(Number { literal: &self.buffer[from..to], written })
     }
 
     /// Reads a key whose opening quote was stepped over.
@@ -504,19 +550,22 @@ fn is_number_byte(byte: u8) -> bool {
     matches!(byte, b'0'..=b'9' | b'-' | b'+' | b'.' | b'e' | b'E')
 }
 
-/// RFC 8259, section 6.
-fn is_number(bytes: &[u8]) -> bool {
+/// How a number is written, if it is one: RFC 8259, section 6.
+fn written(bytes: &[u8]) -> Option<Written> {
     let digits = |bytes: &[u8]| bytes.iter().take_while(|b| b.is_ascii_digit()).count();
     let mut rest = bytes.strip_prefix(b"-").unwrap_or(bytes);
     let whole = digits(rest);
     if whole == 0 || (whole > 1 && rest[0] == b'0') {
-        return false;
+        return None;
     }
     rest = &rest[whole..];
+    if rest.is_empty() {
+        return Some(Written::Integer);
+    }
     if let [b'.', fraction @ ..] = rest {
         let count = digits(fraction);
         if count == 0 {
-            return false;
+            return None;
         }
         rest = &fraction[count..];
     }
@@ -527,11 +576,11 @@ fn is_number(bytes: &[u8]) -> bool {
         };
         let count = digits(exponent);
         if count == 0 {
-            return false;
+            return None;
         }
         rest = &exponent[count..];
     }
-    rest.is_empty()
+    rest.is_empty().then_some(Written::Fraction)
 }
 
 #[cfg(test)]
@@ -555,10 +604,10 @@ mod tests {
     #[test]
     fn numbers_follow_the_grammar() {
         for good in ["0", "-0", "10", "1.5", "-0.25e+10", "1E5", "1e-05"] {
-            assert!(is_number(good.as_bytes()), "{good}");
+            assert!(written(good.as_bytes()).is_some(), "{good}");
         }
         for bad in ["", "-", "01", "1.", ".5", "1e", "1e+", "--1", "1.2.3", "1-2", "+1"] {
-            assert!(!is_number(bad.as_bytes()), "{bad}");
+            assert!(written(bad.as_bytes()).is_none(), "{bad}");
         }
     }
 }

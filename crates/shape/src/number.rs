@@ -2,6 +2,7 @@
 
 use jar_sprout_model::Place;
 
+use crate::input::{Number, Written};
 use crate::shape::{Example, Tally};
 
 /// The most characters of a number kept as an example.
@@ -48,20 +49,24 @@ impl Numbers {
         self.example.as_ref().map(|e| e.text.as_str())
     }
 
-    /// Counts one number, given as RFC 8259, section 6 writes it.
-    pub(crate) fn observe(&mut self, literal: &[u8], place: Place) {
+    /// Counts one number.
+    pub(crate) fn observe(&mut self, number: &Number<'_>, place: Place) {
+        let Number { literal, written } = number;
         if self.example.as_ref().is_none_or(|e| place < e.place) {
             let text = ascii(&literal[..literal.len().min(EXAMPLE_LENGTH)]).to_owned();
             self.example = Some(Example { place, text });
         }
-        if literal.iter().all(|b| b.is_ascii_digit() || *b == b'-') {
-            self.integers.add(place);
-            Range::include(&mut self.integer_range, integer(literal));
-        } else {
-            self.fractions.add(place);
-            let value: f64 = ascii(literal).parse().unwrap_or(f64::MAX);
-            self.whole_fractions += u64::from(value.fract() == 0.0);
-            Range::include(&mut self.fraction_range, value);
+        match written {
+            Written::Integer => {
+                self.integers.add(place);
+                Range::include(&mut self.integer_range, integer(literal));
+            }
+            Written::Fraction => {
+                self.fractions.add(place);
+                let value: f64 = ascii(literal).parse().unwrap_or(f64::MAX);
+                self.whole_fractions += u64::from(value.fract() == 0.0);
+                Range::include(&mut self.fraction_range, value);
+            }
         }
     }
 
@@ -92,8 +97,14 @@ fn integer(literal: &[u8]) -> i128 {
 }
 
 impl<T: PartialOrd + Copy> Range<T> {
+    #[inline]
     fn include(range: &mut Option<Self>, value: T) {
-        Self::merge(range, Some(Self { least: value, greatest: value }));
+        match range {
+            None => *range = Some(Self { least: value, greatest: value }),
+            Some(range) if value < range.least => range.least = value,
+            Some(range) if value > range.greatest => range.greatest = value,
+            Some(_) => {}
+        }
     }
 
     fn merge(mine: &mut Option<Self>, theirs: Option<Self>) {
@@ -119,7 +130,10 @@ mod tests {
     fn observe(literals: &[&str]) -> Numbers {
         let mut numbers = Numbers::default();
         for (offset, literal) in (0..).zip(literals) {
-            numbers.observe(literal.as_bytes(), Place { offset, line: 1, ..PLACE });
+            let is_integer = literal.bytes().all(|b| b.is_ascii_digit() || b == b'-');
+            let written = if is_integer { Written::Integer } else { Written::Fraction };
+            let number = Number { literal: literal.as_bytes(), written };
+            numbers.observe(&number, Place { offset, line: 1, ..PLACE });
         }
         numbers
     }

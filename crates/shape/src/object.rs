@@ -4,6 +4,7 @@ use std::collections::HashMap;
 
 use jar_sprout_model::Place;
 
+use crate::input::Expected;
 use crate::shape::{Shape, Tally};
 
 /// Past this many distinct keys at one position, the keys are data: all values merge into one shape.
@@ -35,8 +36,8 @@ pub struct Field {
     pub seen: Tally,
     /// Its values.
     pub shape: Shape,
-    /// `"key"` as it is most likely written; empty when it would need an escape.
-    quoted: Box<[u8]>,
+    /// `"key"` as it is most likely written; none when it needs an escape.
+    quoted: Option<Expected>,
     /// The field that followed last time: a guess that is nearly always right.
     next: usize,
     /// The object it was last seen in, to find a key given twice.
@@ -70,10 +71,9 @@ impl Objects {
 
     /// The field that most likely comes after `previous`, to be compared with the input.
     #[inline]
-    pub(crate) fn predict(&self, previous: Option<FieldIndex>) -> Option<(FieldIndex, &[u8])> {
+    pub(crate) fn predict(&self, previous: Option<FieldIndex>) -> Option<(FieldIndex, &Expected)> {
         let index = previous.map_or(self.first_key, |previous| self.fields[previous].next);
-        let field = self.fields.get(index)?;
-        (!field.quoted.is_empty()).then_some((index, &*field.quoted))
+        Some((index, self.fields.get(index)?.quoted.as_ref()?))
     }
 
     /// The field of a key, made if it is new. None once the keys are too many to tell apart.
@@ -199,13 +199,12 @@ impl PartialEq for Objects {
 
 impl Field {
     fn new(key: &str) -> Self {
-        let plain = !key.bytes().any(|b| b < 0x20 || b == b'"' || b == b'\\');
-        let quoted = if plain { format!("\"{key}\"") } else { String::new() };
+        let is_plain = !key.bytes().any(|b| b < 0x20 || b == b'"' || b == b'\\');
         Self {
             key: key.into(),
             seen: Tally::default(),
             shape: Shape::default(),
-            quoted: quoted.into_bytes().into(),
+            quoted: is_plain.then(|| Expected::new(format!("\"{key}\""))),
             next: usize::MAX,
             last_object: 0,
         }

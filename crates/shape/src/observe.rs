@@ -85,8 +85,8 @@ impl<R: Read> Observation<R> {
                 shape.texts.get_or_insert_default().observe(text.bytes, text.length, place);
             }
             b'-' | b'0'..=b'9' => {
-                let literal = self.input.number()?;
-                shape.numbers.get_or_insert_default().observe(literal, place);
+                let number = self.input.number()?;
+                shape.numbers.get_or_insert_default().observe(&number, place);
             }
             b'{' => {
                 let objects = shape.objects.get_or_insert_default();

@@ -231,6 +231,12 @@ fn faults_have_their_place() {
 }
 
 #[test]
+fn a_known_key_is_not_met_without_its_escape() {
+    let text = br#"[{"a\"b": 1}, {"a"b": 2}]"#;
+    assert_eq!(shape_of(text).unwrap_err().message, "expected `:` after a key, found `b`");
+}
+
+#[test]
 fn nesting_has_a_bound() {
     let nested = |depth: usize| "[".repeat(depth) + &"]".repeat(depth);
     assert!(shape_of(nested(MAX_DEPTH).as_bytes()).is_ok());
