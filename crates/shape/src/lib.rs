@@ -7,19 +7,25 @@
 mod fault;
 mod form;
 mod input;
+mod kind;
 mod list;
 mod number;
 mod object;
 mod observe;
 mod path;
 mod shape;
+mod tally;
 mod text;
+mod variant;
 
 pub use form::Form;
-pub use list::Lists;
+pub use kind::{Kind, Kinds};
+pub use list::{Lengths, Lists};
 pub use number::{Numbers, Range};
 pub use object::{Field, MAX_KEYS, Objects};
 pub use observe::{MAX_DEPTH, Observed, observe};
 pub use path::{NoMatch, Path, PathError, Step};
-pub use shape::{Booleans, Kind, Shape, Tally};
+pub use shape::{Booleans, Shape};
+pub use tally::Tally;
 pub use text::{Distinct, MAX_DISTINCT, Texts};
+pub use variant::{MAX_VARIANTS, Variant, VariantKey};

@@ -3,7 +3,7 @@
 use jar_sprout_model::Place;
 
 use crate::input::{Number, Written};
-use crate::shape::{Example, Tally};
+use crate::tally::{Example, Tally};
 
 /// The most characters of a number kept as an example.
 const EXAMPLE_LENGTH: usize = 40;
@@ -70,7 +70,8 @@ impl Numbers {
         }
     }
 
-    pub(crate) fn merge(&mut self, other: Self) {
+    /// Adds what other numbers showed.
+    pub fn merge(&mut self, other: Self) {
         let Self { integers, fractions, whole_fractions, integer_range, fraction_range, example } = other;
         self.integers.merge(integers);
         self.fractions.merge(fractions);

@@ -1,11 +1,16 @@
 //! Objects at one position: a table of their keys with a shape each, bounded.
 
-use std::collections::HashMap;
+use std::collections::{BTreeSet, HashMap};
+use std::hash::Hasher;
 
 use jar_sprout_model::Place;
+use rustc_hash::FxHasher;
 
 use crate::input::Expected;
-use crate::shape::{Shape, Tally};
+use crate::shape::Shape;
+use crate::tally::Tally;
+use crate::text::MAX_DISTINCT;
+use crate::variant::{Known, Sighting, Variant, VariantKey, Variants};
 
 /// Past this many distinct keys at one position, the keys are data: all values merge into one shape.
 pub const MAX_KEYS: usize = 256;
@@ -24,6 +29,7 @@ pub struct Objects {
     index: HashMap<Box<str>, usize>,
     /// All values, once there were more than [`MAX_KEYS`] keys.
     crowd: Option<Box<Shape>>,
+    variants: Variants,
     first_key: usize,
 }
 
@@ -42,6 +48,8 @@ pub struct Field {
     next: usize,
     /// The object it was last seen in, to find a key given twice.
     last_object: u64,
+    /// A number for the key, the same wherever it is met.
+    id: u64,
 }
 
 /// A field's place in its table.
@@ -63,6 +71,49 @@ impl Objects {
     /// The shape of all values, if there were more than [`MAX_KEYS`] distinct keys.
     pub fn crowd(&self) -> Option<&Shape> {
         self.crowd.as_deref()
+    }
+
+    /// The sets of keys that stood together, by their ids; none if they are too many to tell apart.
+    pub fn variants(&self) -> Option<Vec<Variant<'_>>> {
+        let mut variants: Vec<Variant<'_>> =
+            self.variants.known()?.iter().map(|known| self.resolve(known)).collect();
+        variants.sort();
+        Some(variants)
+    }
+
+    fn resolve(&self, known: &Known) -> Variant<'_> {
+        let Known { id, count, sightings } = known;
+        let mut keys: Vec<VariantKey<'_>> = sightings.iter().map(|one| self.resolve_key(one)).collect();
+        keys.sort();
+        Variant { id: *id, count: *count, keys }
+    }
+
+    fn resolve_key(&self, sighting: &Sighting) -> VariantKey<'_> {
+        let Sighting { field, kinds, slots, children } = *sighting;
+        let Field { key, shape, .. } = &self.fields[field];
+        let texts = || {
+            let texts = shape.texts.as_ref()?;
+            bits(slots).map(|slot| texts.in_slot(slot)).collect()
+        };
+        let inner = || {
+            let known = shape.objects.as_ref()?.variants.known()?;
+            Some(bits(u64::from(children)).map(|at| known[at].id).collect())
+        };
+        VariantKey {
+            key,
+            kinds: kinds.iter().collect(),
+            texts: if slots == 0 && shape.texts.is_none() { Some(BTreeSet::new()) } else { texts() },
+            children: if shape.objects.is_none() { Some(BTreeSet::new()) } else { inner() },
+        }
+    }
+
+    /// Counts the object that ends, by what was seen of its values. Answers the bit of its variant.
+    pub(crate) fn end(&mut self, sightings: &[Sighting]) -> u32 {
+        if self.crowd.is_some() {
+            return 0;
+        }
+        let id = sightings.iter().fold(0_u64, |id, one| id.wrapping_add(self.fields[one.field].id));
+        self.variants.count(id, sightings)
     }
 
     pub(crate) fn start(&mut self, place: Place) {
@@ -122,24 +173,43 @@ impl Objects {
         self.crowd.get_or_insert_default()
     }
 
-    pub(crate) fn merge(&mut self, other: Self) {
-        let Self { tally, entries, fields, index: _, crowd, first_key: _ } = other;
+    /// Adds what other objects showed. Answers for each of their variants its bit here.
+    pub(crate) fn merge(&mut self, other: Self) -> Vec<u32> {
+        let Self { tally, entries, fields, index: _, crowd, variants, first_key: _ } = other;
         self.tally.merge(tally);
         self.entries += entries;
         if let Some(crowd) = crowd {
             self.crowd_together();
             self.crowd.get_or_insert_default().merge(*crowd);
         }
-        for field in fields {
-            match self.enter(&field.key) {
-                Some(index) => {
-                    let mine = &mut self.fields[index];
-                    mine.seen.merge(field.seen);
-                    mine.shape.merge(field.shape);
-                }
-                None => self.crowd.get_or_insert_default().merge(field.shape),
-            }
-        }
+        let moves: Vec<Option<Move>> = fields.into_iter().map(|field| self.merge_field(field)).collect();
+        let moved = |known: Known| -> Option<Known> {
+            let sightings = known.sightings.iter().map(|one| moves[one.field].as_ref()?.apply(*one));
+            Some(Known { sightings: sightings.collect::<Option<_>>()?, ..known })
+        };
+        let known = variants.into_known().and_then(|known| known.into_iter().map(moved).collect());
+        self.variants.merge(known)
+    }
+
+    /// Takes in a field of other objects, and says where it and what it knows of its values went.
+    fn merge_field(&mut self, field: Field) -> Option<Move> {
+        let Some(index) = self.enter(&field.key) else {
+            self.crowd.get_or_insert_default().merge(field.shape);
+            return None;
+        };
+        let mine = &mut self.fields[index];
+        mine.seen.merge(field.seen);
+        let texts = field.shape.texts.as_deref().cloned();
+        let children = mine.shape.absorb(field.shape);
+        let slots = texts.map(|texts| {
+            let moved = |slot: usize| {
+                let text = texts.in_slot(slot)?;
+                let mine = mine.shape.texts.as_ref()?;
+                (0..MAX_DISTINCT).find(|at| mine.in_slot(*at) == Some(text))
+            };
+            (0..MAX_DISTINCT).map_while(moved).collect()
+        });
+        Some(Move { field: index, slots: slots.unwrap_or_default(), children })
     }
 
     pub(crate) fn key(&self, index: FieldIndex) -> &str {
@@ -183,8 +253,40 @@ impl Objects {
             crowd.merge(field.shape);
         }
         self.index = HashMap::new();
+        self.variants.give_up();
         self.first_key = 0;
     }
+}
+
+/// Where a merged field went: its index, the slots of its texts, the bits of its objects' variants.
+struct Move {
+    field: FieldIndex,
+    slots: Vec<usize>,
+    children: Vec<u32>,
+}
+
+impl Move {
+    /// A sighting in the words of the table it was moved to.
+    fn apply(&self, sighting: Sighting) -> Option<Sighting> {
+        let Sighting { field: _, kinds, slots, children } = sighting;
+        // Where slots or variants were given up, nothing is known of them any more.
+        let slots = bits(slots).filter_map(|slot| self.slots.get(slot)).fold(0, |all, slot| all | 1 << slot);
+        let children =
+            bits(u64::from(children)).filter_map(|at| self.children.get(at)).fold(0, |all, bit| all | bit);
+        Some(Sighting { field: self.field, kinds, slots, children })
+    }
+}
+
+/// The places of the bits that are set.
+fn bits(set: u64) -> impl Iterator<Item = usize> {
+    (0..64).filter(move |at| set & (1 << at) != 0)
+}
+
+/// A number for a key; sums of them stand for sets of keys.
+fn key_id(key: &str) -> u64 {
+    let mut hasher = FxHasher::default();
+    hasher.write(key.as_bytes());
+    hasher.finish()
 }
 
 impl PartialEq for Objects {
@@ -194,6 +296,7 @@ impl PartialEq for Objects {
             && self.entries == other.entries
             && self.crowd == other.crowd
             && self.fields() == other.fields()
+            && self.variants() == other.variants()
     }
 }
 
@@ -207,6 +310,7 @@ impl Field {
             quoted: is_plain.then(|| Expected::new(format!("\"{key}\""))),
             next: usize::MAX,
             last_object: 0,
+            id: key_id(key),
         }
     }
 }

@@ -5,10 +5,12 @@ use std::io::Read;
 use jar_sprout_model::{Problem, SourceId};
 
 use crate::fault::Fault;
-use crate::input::{BUFFER_SIZE, Input};
-use crate::list::Lists;
+use crate::input::{BUFFER_SIZE, Input, Written};
+use crate::kind::{Kind, Kinds};
+use crate::list::{Lists, MAX_FIXED};
 use crate::object::{FieldIndex, Objects};
 use crate::shape::Shape;
+use crate::variant::{Seen, Sighting};
 
 /// The deepest nesting that is followed.
 pub const MAX_DEPTH: usize = 512;
@@ -45,8 +47,8 @@ fn observe_buffered(
     shape: &mut Shape,
     buffer_size: usize,
 ) -> Result<Observed, Box<Problem>> {
-    let mut observation =
-        Observation { input: Input::new(reader, source, buffer_size), observed: Observed::default() };
+    let input = Input::new(reader, source, buffer_size);
+    let mut observation = Observation { input, observed: Observed::default(), sightings: Vec::new() };
     observation.source(shape)?;
     Ok(observation.observed)
 }
@@ -54,6 +56,15 @@ fn observe_buffered(
 struct Observation<R> {
     input: Input<R>,
     observed: Observed,
+    /// What was seen of the values of the objects that are open.
+    sightings: Vec<Sighting>,
+}
+
+/// A key of an object that was just read.
+#[derive(Clone, Copy)]
+struct Key {
+    field: FieldIndex,
+    is_repeated: bool,
 }
 
 impl<R: Read> Observation<R> {
@@ -76,52 +87,63 @@ impl<R: Read> Observation<R> {
     }
 
     #[inline]
-    fn value(&mut self, first: u8, shape: &mut Shape, depth: usize) -> Result<(), Box<Problem>> {
+    fn value(&mut self, first: u8, shape: &mut Shape, depth: usize) -> Result<Seen, Box<Problem>> {
         let place = self.input.place();
-        match first {
+        let mut seen = Seen::default();
+        let kind = match first {
             b'"' => {
                 self.input.advance();
                 let text = self.input.text()?;
-                shape.texts.get_or_insert_default().observe(text.bytes, text.length, place);
+                seen.slots = shape.texts.get_or_insert_default().observe(text.bytes, text.length, place);
+                Kind::Text
             }
             b'-' | b'0'..=b'9' => {
                 let number = self.input.number()?;
                 shape.numbers.get_or_insert_default().observe(&number, place);
+                if number.written == Written::Integer { Kind::Integer } else { Kind::Float }
             }
             b'{' => {
                 let objects = shape.objects.get_or_insert_default();
                 objects.start(place);
-                self.object(objects, depth)?;
+                seen.children = self.object(objects, depth)?;
+                Kind::Object
             }
             b'[' => {
                 let lists = shape.lists.get_or_insert_default();
                 lists.start(place);
                 self.list(lists, depth)?;
+                Kind::List
             }
             b't' => {
                 self.input.literal("true")?;
                 shape.booleans.yes.add(place);
+                Kind::Boolean
             }
             b'f' => {
                 self.input.literal("false")?;
                 shape.booleans.no.add(place);
+                Kind::Boolean
             }
             b'n' => {
                 self.input.literal("null")?;
                 shape.nulls.add(place);
+                Kind::Null
             }
             _ => return Err(self.input.unexpected("a value")),
-        }
-        Ok(())
+        };
+        seen.kinds = Kinds::of(kind);
+        Ok(seen)
     }
 
-    fn object(&mut self, objects: &mut Objects, depth: usize) -> Result<(), Box<Problem>> {
+    /// Answers the bit of the object's variant.
+    fn object(&mut self, objects: &mut Objects, depth: usize) -> Result<u32, Box<Problem>> {
         self.enter(depth)?;
+        let mine = self.sightings.len();
         let mut previous = None;
         let mut next = self.next("an object")?;
         if next == b'}' {
             self.input.advance();
-            return Ok(());
+            return Ok(objects.end(&[]));
         }
         loop {
             if next != b'"' {
@@ -133,12 +155,17 @@ impl<R: Read> Observation<R> {
             }
             self.input.advance();
             let first = self.next("an object")?;
-            let shape = match field {
-                Some(index) => objects.shape_mut(index),
-                None => objects.crowd_mut(),
-            };
-            self.value(first, shape, depth + 1)?;
-            previous = field;
+            match field {
+                Some(Key { field, is_repeated }) => {
+                    let Seen { kinds, slots, children } =
+                        self.value(first, objects.shape_mut(field), depth + 1)?;
+                    if !is_repeated {
+                        self.sightings.push(Sighting { field, kinds, slots, children });
+                    }
+                }
+                None => drop(self.value(first, objects.crowd_mut(), depth + 1)?),
+            }
+            previous = field.map(|key| key.field);
             match self.next("an object")? {
                 b',' => self.input.advance(),
                 b'}' => break,
@@ -147,7 +174,9 @@ impl<R: Read> Observation<R> {
             next = self.next("an object")?;
         }
         self.input.advance();
-        Ok(())
+        let variant = objects.end(&self.sightings[mine..]);
+        self.sightings.truncate(mine);
+        Ok(variant)
     }
 
     /// Reads a key and counts it. None once the keys at this position are too many to tell apart.
@@ -156,7 +185,7 @@ impl<R: Read> Observation<R> {
         &mut self,
         objects: &mut Objects,
         previous: Option<FieldIndex>,
-    ) -> Result<Option<FieldIndex>, Box<Problem>> {
+    ) -> Result<Option<Key>, Box<Problem>> {
         let place = self.input.place();
         let predicted = match objects.predict(previous) {
             Some((index, quoted)) if self.input.take(quoted) => Some(index),
@@ -172,11 +201,11 @@ impl<R: Read> Observation<R> {
                 }
             }
         };
-        let repeated = objects.count(index, previous, place);
-        if repeated {
+        let is_repeated = objects.count(index, previous, place);
+        if is_repeated {
             self.warn_of_repetition(objects, index);
         }
-        Ok(Some(index))
+        Ok(Some(Key { field: index, is_repeated }))
     }
 
     #[cold]
@@ -193,10 +222,14 @@ impl<R: Read> Observation<R> {
     fn list(&mut self, lists: &mut Lists, depth: usize) -> Result<(), Box<Problem>> {
         self.enter(depth)?;
         let mut length = 0;
+        let mut kinds = [Kinds::default(); MAX_FIXED];
         let mut next = self.next("a list")?;
         if next != b']' {
             loop {
-                self.value(next, &mut lists.items, depth + 1)?;
+                let seen = self.value(next, &mut lists.items, depth + 1)?;
+                if let Some(kinds) = kinds.get_mut(length) {
+                    *kinds = seen.kinds;
+                }
                 length += 1;
                 match self.next("a list")? {
                     b',' => self.input.advance(),
@@ -207,7 +240,7 @@ impl<R: Read> Observation<R> {
             }
         }
         self.input.advance();
-        lists.end(length);
+        lists.end(length as u64, &kinds[..length.min(MAX_FIXED)]);
         Ok(())
     }
 

@@ -1,10 +1,10 @@
 //! The shape: what the samples showed at one position, as counters that merge.
 
-use jar_sprout_model::Place;
-
+use crate::kind::Kind;
 use crate::list::Lists;
 use crate::number::Numbers;
 use crate::object::Objects;
+use crate::tally::Tally;
 use crate::text::Texts;
 
 /// What was seen at one position. Merging two shapes equals observing both inputs, in any order.
@@ -24,15 +24,6 @@ pub struct Shape {
     pub objects: Option<Box<Objects>>,
 }
 
-/// How often something was seen, and where first.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
-pub struct Tally {
-    /// How often.
-    pub count: u64,
-    /// The first place, by source and byte.
-    pub first: Option<Place>,
-}
-
 /// `true` and `false`, counted apart.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
 pub struct Booleans {
@@ -40,25 +31,6 @@ pub struct Booleans {
     pub yes: Tally,
     /// `false`
     pub no: Tally,
-}
-
-/// A kind of value, as far as types care: JSON's six, with numbers split in two.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
-pub enum Kind {
-    /// `null`
-    Null,
-    /// `true`
-    Boolean,
-    /// `8`, every number at the position being whole as written
-    Integer,
-    /// `8.4`, or whole numbers beside it
-    Float,
-    /// `"text"`
-    Text,
-    /// `[…]`
-    List,
-    /// `{…}`
-    Object,
 }
 
 impl Shape {
@@ -91,6 +63,11 @@ impl Shape {
 
     /// Adds what another shape saw at the same position.
     pub fn merge(&mut self, other: Self) {
+        self.absorb(other);
+    }
+
+    /// Merges, and answers for each variant of the other's objects its bit here.
+    pub(crate) fn absorb(&mut self, other: Self) -> Vec<u32> {
         let Self { nulls, booleans, numbers, texts, lists, objects } = other;
         self.nulls.merge(nulls);
         self.booleans.yes.merge(booleans.yes);
@@ -98,7 +75,11 @@ impl Shape {
         merge_boxed(&mut self.numbers, numbers, Numbers::merge);
         merge_boxed(&mut self.texts, texts, Texts::merge);
         merge_boxed(&mut self.lists, lists, Lists::merge);
-        merge_boxed(&mut self.objects, objects, Objects::merge);
+        match (&mut self.objects, objects) {
+            (_, None) => Vec::new(),
+            // Into an empty table rather than as it is, so that one way is taken always.
+            (mine, Some(theirs)) => mine.get_or_insert_default().merge(*theirs),
+        }
     }
 }
 
@@ -110,51 +91,9 @@ fn merge_boxed<T>(mine: &mut Option<Box<T>>, theirs: Option<Box<T>>, merge: impl
     }
 }
 
-impl Tally {
-    /// Counts one more.
-    #[inline]
-    pub(crate) fn add(&mut self, place: Place) {
-        self.count += 1;
-        if self.first.is_none_or(|first| place < first) {
-            self.first = Some(place);
-        }
-    }
-
-    pub(crate) fn merge(&mut self, other: Self) {
-        self.count += other.count;
-        self.first = earlier(self.first, other.first);
-    }
-}
-
-/// The earlier of two places.
-fn earlier(a: Option<Place>, b: Option<Place>) -> Option<Place> {
-    match (a, b) {
-        (Some(a), Some(b)) => Some(a.min(b)),
-        (a, b) => a.or(b),
-    }
-}
-
 impl Booleans {
     /// How many of both.
     pub fn count(&self) -> u64 {
         self.yes.count + self.no.count
-    }
-}
-
-/// A short text kept as an example: the one seen first.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub(crate) struct Example {
-    pub(crate) place: Place,
-    pub(crate) text: String,
-}
-
-impl Example {
-    /// Keeps the example that stands first in the input.
-    pub(crate) fn merge(mine: &mut Option<Self>, theirs: Option<Self>) {
-        if let Some(theirs) = theirs
-            && mine.as_ref().is_none_or(|mine| theirs.place < mine.place)
-        {
-            *mine = Some(theirs);
-        }
     }
 }

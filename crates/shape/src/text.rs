@@ -6,7 +6,7 @@ use jar_sprout_model::Place;
 use rustc_hash::FxHasher;
 
 use crate::form::Form;
-use crate::shape::{Example, Tally};
+use crate::tally::{Example, Tally};
 
 /// The most distinct values told apart at one position.
 pub const MAX_DISTINCT: usize = 48;
@@ -75,7 +75,8 @@ impl Texts {
     }
 
     /// Counts one text. `length` is its whole length in bytes, of which `text` is at least the start.
-    pub(crate) fn observe(&mut self, text: &[u8], length: u64, place: Place) {
+    /// Answers the bit of its slot among the distinct values, none once they are too many.
+    pub(crate) fn observe(&mut self, text: &[u8], length: u64, place: Place) -> u64 {
         self.tally.add(place);
         self.longest = self.longest.max(length);
         let form = if length > text.len() as u64 { Form::Plain } else { Form::of(text) };
@@ -83,10 +84,19 @@ impl Texts {
         if form != Form::Blank && self.example.as_ref().is_none_or(|e| place < e.place) {
             self.example = Some(Example { place, text: start_of(text, EXAMPLE_LENGTH) });
         }
-        self.values.observe(text, place);
+        self.values.observe(text, place)
     }
 
-    pub(crate) fn merge(&mut self, other: Self) {
+    /// The text of a slot.
+    pub(crate) fn in_slot(&self, slot: usize) -> Option<&str> {
+        match &self.values {
+            Values::Few(values) => values.get(slot).map(|value| &*value.text),
+            Values::Many => None,
+        }
+    }
+
+    /// Adds what other texts showed.
+    pub fn merge(&mut self, other: Self) {
         let Self { tally, longest, forms, values, example } = other;
         self.tally.merge(tally);
         self.longest = self.longest.max(longest);
@@ -109,22 +119,25 @@ fn start_of(text: &[u8], most: usize) -> String {
 
 impl Values {
     #[inline]
-    fn observe(&mut self, text: &[u8], place: Place) {
-        let Self::Few(values) = self else { return };
+    fn observe(&mut self, text: &[u8], place: Place) -> u64 {
+        let Self::Few(values) = self else { return 0 };
         if text.len() > MAX_VALUE_LENGTH {
             *self = Self::Many;
-            return;
+            return 0;
         }
         let hash = hash(text);
-        if let Some(known) = values.iter_mut().find(|v| v.hash == hash && v.text.as_bytes() == text) {
-            known.tally.add(place);
-        } else if values.len() == MAX_DISTINCT {
-            *self = Self::Many;
-        } else {
-            let mut tally = Tally::default();
-            tally.add(place);
-            values.push(Value { hash, text: String::from_utf8_lossy(text).into(), tally });
+        if let Some(slot) = values.iter().position(|v| v.hash == hash && v.text.as_bytes() == text) {
+            values[slot].tally.add(place);
+            return 1 << slot;
         }
+        if values.len() == MAX_DISTINCT {
+            *self = Self::Many;
+            return 0;
+        }
+        let mut tally = Tally::default();
+        tally.add(place);
+        values.push(Value { hash, text: String::from_utf8_lossy(text).into(), tally });
+        1 << (values.len() - 1)
     }
 
     fn merge(&mut self, other: Self) {
