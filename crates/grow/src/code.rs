@@ -94,6 +94,8 @@ struct Unit {
 pub struct Needs {
     /// Imported names, as the language writes them.
     pub(crate) imports: BTreeSet<&'static str>,
+    /// What is said of the whole file, as the language writes it.
+    pub(crate) file_annotations: BTreeSet<&'static str>,
     /// Constant helper code.
     pub(crate) helpers: BTreeSet<Helper>,
 }
@@ -142,7 +144,7 @@ impl Unit {
         for helper in std::mem::take(&mut needs.helpers) {
             declarations.push(helper.declaration(language, &mut needs));
         }
-        let doc = language.assemble(settings, &needs.imports, declarations);
+        let doc = language.assemble(settings, &needs, declarations);
         GrownFile { name: language.file_name(&name), text: print(&doc, &language.style()) + "\n" }
     }
 }

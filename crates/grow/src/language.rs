@@ -1,7 +1,5 @@
 //! What a language must know, and the list of languages.
 
-use std::collections::BTreeSet;
-
 use jar_sprout_layout::{Doc, Style};
 use jar_sprout_model::Slot;
 
@@ -49,7 +47,7 @@ pub trait Language: Sync {
 
     /// A file: the mark, what it imports, its declarations.
     #[doc(hidden)]
-    fn assemble(&self, settings: &Settings, imports: &BTreeSet<&'static str>, declarations: Vec<Doc>) -> Doc;
+    fn assemble(&self, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc;
 
     /// What a line of helper code imports, if it does.
     #[doc(hidden)]
@@ -78,6 +76,8 @@ pub fn nearest_language(word: &str) -> Option<&'static dyn Language> {
 
 #[cfg(test)]
 mod tests {
+    use std::collections::BTreeSet;
+
     use super::*;
 
     #[test]

@@ -37,6 +37,28 @@ pub enum DraftKind {
     Map(DraftId),
     /// `{"id": …}`, keys being names: fields in first-seen order.
     Record(Vec<DraftField>),
+    /// `["Alder Bank", 17]`: the node of each item.
+    Tuple(Vec<DraftId>),
+    /// `"laying"`, one of few known texts.
+    Enumeration(Vec<WireName>),
+    /// `"swarm"`, always that text.
+    Constant(WireName),
+    /// One of several: told apart by a key, or by the kind of value.
+    Union {
+        /// The key whose text tells the cases apart.
+        tag: Option<WireName>,
+        /// The cases.
+        cases: Vec<DraftCase>,
+    },
+}
+
+/// One case of a union.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub struct DraftCase {
+    /// The tag's text in this case, if the union has a tag.
+    pub tag: Option<WireName>,
+    /// What stands there.
+    pub node: DraftId,
 }
 
 /// One field of a record.
@@ -59,6 +81,16 @@ impl Draft {
         let id = DraftId(u32::try_from(self.nodes.len()).expect("observation bounds the positions"));
         self.nodes.push(DraftNode { kind, nullable });
         id
+    }
+
+    /// Makes room for a node that will contain itself; [`Draft::set`] fills it.
+    pub fn reserve(&mut self) -> DraftId {
+        self.add(DraftKind::Any, false)
+    }
+
+    /// Says what a node is.
+    pub fn set(&mut self, id: DraftId, kind: DraftKind, nullable: bool) {
+        self.nodes[id.index()] = DraftNode { kind, nullable };
     }
 
     /// The node of an id that this draft gave out.

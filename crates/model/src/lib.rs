@@ -9,7 +9,7 @@ mod problem;
 mod wire;
 mod words;
 
-pub use draft::{Draft, DraftField, DraftId, DraftKind, DraftNode};
+pub use draft::{Draft, DraftCase, DraftField, DraftId, DraftKind, DraftNode};
 pub use model::{
     Case, Definition, Enumeration, Field, Model, NamedType, Record, Root, Scalar, Slot, Type, TypeId, Union,
     UnionCase, Width,

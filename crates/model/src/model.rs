@@ -124,6 +124,8 @@ pub enum Type {
     List(Box<Slot>),
     /// `{"h-1": …}`, keys being data.
     Map(Box<Slot>),
+    /// `["Alder Bank", 17]`: so many items, each of its own type.
+    Tuple(Vec<Slot>),
     /// A named type.
     Named(TypeId),
 }
@@ -139,6 +141,18 @@ pub enum Scalar {
     Float,
     /// `"Alder Bank"`
     Text,
+    /// `"2026-05-01T12:30:00Z"`: RFC 3339, with its offset.
+    DateTime,
+    /// `"2026-05-01T12:30:00"`: no offset.
+    LocalDateTime,
+    /// `"2026-05-01"`
+    Date,
+    /// `"12:30:00"`
+    Time,
+    /// `"6f1c0a52-8d0e-4c0f-9d5e-0c7f3a1b2d4e"`
+    Uuid,
+    /// `"https://honey.example/hives"`
+    Uri,
 }
 
 /// How wide an integer must be.

@@ -1,78 +1,398 @@
-//! Shape to draft: what each position is, judged from its counters alone.
+//! Graph to draft: what each position is.
 
-use jar_sprout_model::{Draft, DraftField, DraftId, DraftKind, Presence, Scalar, Width, WireName, Words};
-use jar_sprout_shape::{Field, Kind, Numbers, Objects, Shape};
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 
-/// Integers up to here leave room to grow within 32 bits; beyond it the next value may not fit.
-const ROOMY: i128 = 1 << 30;
+use jar_sprout_model::{
+    Draft, DraftCase, DraftField, DraftId, DraftKind, Place, Presence, Scalar, WireName, Words,
+};
+use jar_sprout_shape::{Kind, Kinds, Lengths, Path, Shape, Tally};
 
-/// The draft of a shape, and its root. `name` is what the root is called, which bears on its numbers.
-pub fn draft_shape(shape: &Shape, name: &Words) -> (Draft, DraftId) {
-    let mut draft = Draft::default();
-    let root = draft_position(&mut draft, shape, name);
-    (draft, root)
+use crate::evidence::{Choice, Evidence, KindSeen};
+use crate::graph::{FieldPart, Graph, Keys, Node, NodeId, VariantPart};
+use crate::maps::make_maps;
+use crate::policy::{Policies, Trust};
+use crate::scalars::{draft_number, draft_text};
+use crate::tags::{Tagged, TaggedCase, find_tag};
+use crate::twins::{fold_recursion, unite_twins};
+
+/// With more kinds than this at one position, no type says more than "any".
+const MAX_KINDS: usize = 3;
+
+/// A draft with what is known of each position.
+pub struct Drafted {
+    /// What each position is.
+    pub draft: Draft,
+    /// The whole sample.
+    pub root: DraftId,
+    /// What was seen at each position, and what was made of it.
+    pub evidence: HashMap<DraftId, Evidence>,
 }
 
-/// `key` is the nearest key above the position.
-fn draft_position(draft: &mut Draft, shape: &Shape, key: &Words) -> DraftId {
-    let kind = draft_kind(draft, shape, key);
-    draft.add(kind, shape.nulls.count > 0)
+/// The draft of a shape. `name` is what the root is called, which bears on its numbers.
+pub fn draft_shape(shape: &Shape, name: &Words, policies: &Policies) -> Drafted {
+    let (mut graph, root) = Graph::of(shape);
+    if policies.maps {
+        make_maps(&mut graph, root);
+    }
+    fold_recursion(&mut graph, root);
+    unite_twins(&mut graph, root);
+    // What was united may show by now that its keys are data.
+    if policies.maps {
+        make_maps(&mut graph, root);
+    }
+    let mut drafter = Drafter {
+        graph: &graph,
+        policies,
+        draft: Draft::default(),
+        evidence: HashMap::new(),
+        made: HashMap::new(),
+    };
+    let root = drafter.position(View::whole(graph.find(root), shape.nulls), name);
+    Drafted { draft: drafter.draft, root, evidence: drafter.evidence }
 }
 
-fn draft_kind(draft: &mut Draft, shape: &Shape, key: &Words) -> DraftKind {
-    let kinds = shape.kinds();
-    let kinds: Vec<Kind> = kinds.into_iter().filter(|kind| *kind != Kind::Null).collect();
-    // Nothing known, or kinds that no one type fits.
-    let [kind] = kinds[..] else { return DraftKind::Any };
-    match kind {
-        Kind::Null => DraftKind::Any,
-        Kind::Boolean => DraftKind::Scalar(Scalar::Boolean),
-        Kind::Integer => DraftKind::Scalar(Scalar::Integer(integer_width(shape.numbers.as_deref(), key))),
-        Kind::Float => DraftKind::Scalar(Scalar::Float),
-        Kind::Text => DraftKind::Scalar(Scalar::Text),
-        Kind::List => {
-            let items = &shape.lists.as_ref().expect("the kind was seen").items;
-            DraftKind::List(draft_position(draft, items, key))
+/// A position, or the part of it that stands beside one tag.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+struct View {
+    node: NodeId,
+    /// How often null was seen at the place.
+    nulls: u64,
+    /// Whether what stands there is an item of a list.
+    is_item: bool,
+    /// The kinds of value that stand there; none for all that were seen.
+    kinds: Option<Kinds>,
+    /// The variants of object that stand there; none for all.
+    variants: Option<BTreeSet<u64>>,
+}
+
+impl View {
+    fn whole(node: NodeId, nulls: Tally) -> Self {
+        Self { node, nulls: nulls.count, is_item: false, kinds: None, variants: None }
+    }
+}
+
+struct Drafter<'g> {
+    graph: &'g Graph,
+    policies: &'g Policies,
+    draft: Draft,
+    evidence: HashMap<DraftId, Evidence>,
+    made: HashMap<View, DraftId>,
+}
+
+/// What a position is, and why.
+pub(crate) struct Decided {
+    pub(crate) kind: DraftKind,
+    pub(crate) choice: Choice,
+}
+
+impl Decided {
+    pub(crate) fn new(kind: DraftKind, choice: Choice) -> Self {
+        Self { kind, choice }
+    }
+}
+
+impl Drafter<'_> {
+    /// `key` is the nearest key above the position.
+    fn position(&mut self, view: View, key: &Words) -> DraftId {
+        let view = View { node: self.graph.find(view.node), ..view };
+        if let Some(made) = self.made.get(&view) {
+            return *made;
         }
-        Kind::Object => draft_objects(draft, shape.objects.as_ref().expect("the kind was seen"), key),
+        // Before its parts: a type may contain itself.
+        let id = self.draft.reserve();
+        self.made.insert(view.clone(), id);
+        let node = self.graph.node(view.node);
+        let kinds = view.kinds.unwrap_or(node.kinds());
+        let Decided { kind, choice } = self.decide(&view, kinds.but_null(), key);
+        self.draft.set(id, kind, view.nulls > 0);
+        self.evidence.insert(id, evidence(node, view.nulls, choice));
+        id
+    }
+
+    fn decide(&mut self, view: &View, kinds: Kinds, key: &Words) -> Decided {
+        let kinds: Vec<Kind> = kinds.iter().collect();
+        match kinds[..] {
+            [] => Decided::new(DraftKind::Any, Choice::NothingKnown),
+            [kind] => self.one_kind(kind, view, key),
+            _ if kinds.len() > MAX_KINDS => Decided::new(DraftKind::Any, Choice::ManyKinds),
+            _ => self.mixed(&kinds, view, key),
+        }
+    }
+
+    /// A union of the kinds; a list beside what its items are is one or many.
+    fn mixed(&mut self, kinds: &[Kind], view: &View, key: &Words) -> Decided {
+        let cases = kinds.iter().map(|kind| {
+            let view = View { kinds: Some(Kinds::of(*kind)), nulls: 0, ..view.clone() };
+            DraftCase { tag: None, node: self.position(view, key) }
+        });
+        let cases = cases.collect();
+        Decided::new(DraftKind::Union { tag: None, cases }, Choice::MixedKinds)
+    }
+
+    fn one_kind(&mut self, kind: Kind, view: &View, key: &Words) -> Decided {
+        let node = self.graph.node(view.node);
+        match kind {
+            Kind::Null => Decided::new(DraftKind::Any, Choice::NothingKnown),
+            Kind::Boolean => Decided::new(DraftKind::Scalar(Scalar::Boolean), Choice::AsWritten),
+            Kind::Integer | Kind::Float => {
+                let numbers = node.numbers.as_ref().expect("the kind was seen");
+                draft_number(numbers, key, self.policies)
+            }
+            Kind::Text => {
+                draft_text(node.texts.as_ref().expect("the kind was seen"), view.is_item, self.policies)
+            }
+            Kind::List => self.lists(view, key),
+            Kind::Object => self.objects(view, key),
+        }
+    }
+
+    fn lists(&mut self, view: &View, key: &Words) -> Decided {
+        let lists = self.graph.node(view.node).lists.as_ref().expect("the kind was seen");
+        let items = lists.items;
+        if let Lengths::Same(kinds) = &lists.lengths
+            && is_tuple(kinds, lists.tally.count)
+        {
+            let items = kinds.iter().map(|kinds| {
+                let node = self.graph.find(items);
+                let nulls = u64::from(kinds.has(Kind::Null));
+                self.position(View { node, nulls, is_item: true, kinds: Some(*kinds), variants: None }, key)
+            });
+            let items = items.collect();
+            return Decided::new(DraftKind::Tuple(items), Choice::Tuple);
+        }
+        let choice = if lists.empty == lists.tally.count { Choice::EmptyLists } else { Choice::AsWritten };
+        let view = View { is_item: true, ..View::whole(items, lists.nulls) };
+        Decided::new(DraftKind::List(self.position(view, key)), choice)
+    }
+
+    fn objects(&mut self, view: &View, key: &Words) -> Decided {
+        let node = self.graph.node(view.node);
+        let objects = node.objects.as_ref().expect("the kind was seen");
+        match &objects.keys {
+            Keys::Data { values, nulls, why } => {
+                let values = self.position(View::whole(*values, *nulls), key);
+                Decided::new(DraftKind::Map(values), Choice::Map(why))
+            }
+            Keys::Names { fields, .. } if fields.is_empty() => {
+                Decided::new(DraftKind::Any, Choice::EmptyObjects)
+            }
+            Keys::Names { .. } if view.variants.is_none() => match self.tag_of(node) {
+                Some(tagged) => self.tagged(view.node, &tagged),
+                None => Decided::new(self.record(view, None), Choice::Record),
+            },
+            Keys::Names { .. } => Decided::new(self.record(view, None), Choice::Record),
+        }
+    }
+
+    fn tag_of(&self, node: &Node) -> Option<Tagged> {
+        let values_of = |key: &str| {
+            let field = node.fields()?.get(key)?;
+            let values = self.graph.node(field.node).few_texts()?;
+            Some(values.into_iter().map(|(text, _)| text.to_owned()).collect())
+        };
+        find_tag(node, values_of)
+    }
+
+    fn tagged(&mut self, node: NodeId, tagged: &Tagged) -> Decided {
+        let Tagged { key, cases } = tagged;
+        let cases = cases.iter().map(|TaggedCase { tag, variants }| {
+            let kinds = Some(Kinds::of(Kind::Object));
+            let view = View { node, nulls: 0, is_item: false, kinds, variants: Some(variants.clone()) };
+            let constant = Constant { key, tag, tagged, holder: node };
+            let kind = self.record(&view, Some(&constant));
+            // Not shared with other views: the tag is a part of it.
+            let id = self.draft.add(kind, false);
+            self.evidence.insert(id, evidence(self.graph.node(node), 0, Choice::TaggedCase(key.clone())));
+            DraftCase { tag: Some(WireName::new(tag)), node: id }
+        });
+        let cases = cases.collect();
+        Decided::new(DraftKind::Union { tag: Some(WireName::new(key)), cases }, Choice::Tagged(key.clone()))
+    }
+
+    fn record(&mut self, view: &View, constant: Option<&Constant<'_>>) -> DraftKind {
+        let node = self.graph.node(view.node);
+        let objects = node.objects.as_ref().expect("the kind was seen");
+        let Keys::Names { fields, variants } = &objects.keys else { return DraftKind::Any };
+        let shown: Option<Vec<&VariantPart>> = view
+            .variants
+            .as_ref()
+            .zip(variants.as_ref())
+            .map(|(ids, variants)| ids.iter().filter_map(|id| variants.get(id)).collect());
+        let mut drafted = Vec::new();
+        for (key, field) in fields {
+            let with =
+                shown.as_ref().map(|shown| shown.iter().filter(|part| part.keys.contains_key(key)).count());
+            let presence = match (with, &shown) {
+                (Some(0), _) => continue,
+                (Some(with), Some(shown)) if with == shown.len() => Presence::Always,
+                (None, _) if field.seen.count == objects.tally.count => Presence::Always,
+                _ => Presence::Sometimes,
+            };
+            drafted.push(self.field(key, field, presence, shown.as_deref(), constant));
+        }
+        DraftKind::Record(drafted)
+    }
+
+    fn field(
+        &mut self,
+        key: &str,
+        field: &FieldPart,
+        presence: Presence,
+        shown: Option<&[&VariantPart]>,
+        constant: Option<&Constant<'_>>,
+    ) -> DraftField {
+        let wire = WireName::new(key);
+        if let Some(constant) = constant.filter(|constant| constant.key == key) {
+            let node = self.draft.add(DraftKind::Constant(WireName::new(constant.tag)), false);
+            let seen = evidence(self.graph.node(field.node), 0, Choice::Tagged(key.to_owned()));
+            self.evidence.insert(node, seen);
+            return DraftField { wire, presence: Presence::Always, node };
+        }
+        let view = shown.map_or_else(
+            || View::whole(field.node, field.nulls),
+            |shown| self.narrowed(key, field, shown, constant),
+        );
+        let node = self.position(view, &Words::split(key));
+        let distrusted = self.policies.trust == Trust::Nothing && !self.policies.essential.contains(key);
+        let presence = if distrusted { Presence::Sometimes } else { presence };
+        DraftField { wire, presence, node }
+    }
+
+    /// What a field is in some variants of its record: fewer kinds, and fewer variants of its own where these
+    /// fall apart just as their holders do.
+    fn narrowed(
+        &self,
+        key: &str,
+        field: &FieldPart,
+        shown: &[&VariantPart],
+        constant: Option<&Constant<'_>>,
+    ) -> View {
+        let parts = || shown.iter().filter_map(|part| part.keys.get(key));
+        let node = self.graph.node(field.node);
+        let kinds = parts().fold(Kinds::default(), |all, part| all.and(part.kinds));
+        // An integer here is a float if the position has floats.
+        let nulls = if kinds.has(Kind::Null) { field.nulls.count } else { 0 };
+        let kinds = kinds.but_null();
+        let kinds = if node.kinds().has(Kind::Float) && kinds.has(Kind::Integer) {
+            kinds.and(Kinds::of(Kind::Float))
+        } else {
+            kinds
+        };
+        let all: Vec<Kind> = node.kinds().iter().collect();
+        let same = kinds.iter().eq(all.iter().copied());
+        let children = constant.and_then(|constant| self.own_children(key, field, shown, constant));
+        View {
+            node: field.node,
+            nulls,
+            is_item: false,
+            kinds: if same { None } else { Some(kinds) },
+            variants: children,
+        }
+    }
+
+    /// The variants that a field's objects have beside one tag, if they share little with those beside the others.
+    fn own_children(
+        &self,
+        key: &str,
+        field: &FieldPart,
+        shown: &[&VariantPart],
+        constant: &Constant<'_>,
+    ) -> Option<BTreeSet<u64>> {
+        let inner = self.graph.node(field.node);
+        let Keys::Names { variants: Some(inner_variants), .. } = &inner.objects.as_ref()?.keys else {
+            return None;
+        };
+        let mine: BTreeSet<u64> = children_of(key, shown.iter().copied())?;
+        let holder_variants = constant.holder_variants(self.graph)?;
+        let others = constant.tagged.cases.iter().filter(|case| case.tag != constant.tag);
+        let other_parts =
+            others.flat_map(|case| case.variants.iter()).filter_map(|id| holder_variants.get(id));
+        let theirs: BTreeSet<u64> = children_of(key, other_parts)?;
+        if mine.is_empty() || theirs.is_empty() {
+            return None;
+        }
+        let keys = |ids: &BTreeSet<u64>| -> BTreeSet<&str> {
+            ids.iter()
+                .filter_map(|id| inner_variants.get(id))
+                .flat_map(|part| part.keys.keys().map(String::as_str))
+                .collect()
+        };
+        let (mine_keys, their_keys) = (keys(&mine), keys(&theirs));
+        let shared = mine_keys.intersection(&their_keys).count();
+        let all = mine_keys.union(&their_keys).count();
+        (shared * 2 < all).then_some(mine)
     }
 }
 
-fn draft_objects(draft: &mut Draft, objects: &Objects, key: &Words) -> DraftKind {
-    if let Some(values) = objects.crowd() {
-        return DraftKind::Map(draft_position(draft, values, key));
-    }
-    if objects.entries == 0 {
-        return DraftKind::Any;
-    }
-    let objects_seen = objects.tally.count;
-    DraftKind::Record(
-        objects.fields().into_iter().map(|field| draft_field(draft, field, objects_seen)).collect(),
-    )
+/// The tag of the case that is drafted.
+struct Constant<'t> {
+    key: &'t str,
+    tag: &'t str,
+    tagged: &'t Tagged,
+    /// The position that falls apart by the tag.
+    holder: NodeId,
 }
 
-fn draft_field(draft: &mut Draft, field: &Field, objects_seen: u64) -> DraftField {
-    let Field { key, seen, shape, .. } = field;
-    DraftField {
-        wire: WireName::new(&**key),
-        presence: if seen.count == objects_seen { Presence::Always } else { Presence::Sometimes },
-        node: draft_position(draft, shape, &Words::split(key)),
+impl Constant<'_> {
+    fn holder_variants<'g>(&self, graph: &'g Graph) -> Option<&'g BTreeMap<u64, VariantPart>> {
+        match &graph.node(self.holder).objects.as_ref()?.keys {
+            Keys::Names { variants, .. } => variants.as_ref(),
+            Keys::Data { .. } => None,
+        }
     }
 }
 
-/// 64 bits when the range, or the nature of the number, asks for it.
-fn integer_width(numbers: Option<&Numbers>, key: &Words) -> Width {
-    let Some(range) = numbers.and_then(|n| n.integer_range) else { return Width::Narrow };
-    if i64::try_from(range.least).is_err() || i64::try_from(range.greatest).is_err() {
-        Width::Big
-    } else if range.least < -ROOMY || range.greatest > ROOMY || grows_for_ever(key) {
-        Width::Wide
-    } else {
-        Width::Narrow
+fn children_of<'p>(key: &str, parts: impl Iterator<Item = &'p VariantPart>) -> Option<BTreeSet<u64>> {
+    let mut all = BTreeSet::new();
+    for part in parts.filter_map(|part| part.keys.get(key)) {
+        all.extend(part.children.as_ref()?);
     }
+    Some(all)
 }
 
-/// Ids, counts of bytes and points in time outgrow 32 bits sooner or later.
-fn grows_for_ever(key: &Words) -> bool {
-    matches!(key.last(), "id" | "ids" | "byte" | "bytes" | "timestamp" | "epoch")
+/// Few items, at least two of them of unlike kinds, and the same in every list of several.
+fn is_tuple(kinds: &[Kinds], lists: u64) -> bool {
+    let as_one = |kinds: &Kinds| -> Vec<Kind> {
+        let kinds = kinds.but_null().iter();
+        kinds.map(|kind| if kind == Kind::Integer { Kind::Float } else { kind }).collect()
+    };
+    let shown: Vec<Vec<Kind>> = kinds.iter().map(as_one).collect();
+    lists >= 2
+        && kinds.len() >= 2
+        && shown.iter().all(|kinds| kinds.len() <= 1)
+        && shown.iter().flatten().collect::<BTreeSet<_>>().len() >= 2
+}
+
+fn evidence(node: &Node, nulls: u64, choice: Choice) -> Evidence {
+    let mut kinds = Vec::new();
+    let mut add = |what: &'static str, count: u64, first: Option<Place>| {
+        if count > 0 {
+            kinds.push(KindSeen { what, count, first });
+        }
+    };
+    add("null", nulls, None);
+    add("true", node.booleans.yes.count, node.booleans.yes.first);
+    add("false", node.booleans.no.count, node.booleans.no.first);
+    if let Some(numbers) = &node.numbers {
+        add("integer", numbers.integers.count, numbers.integers.first);
+        add("number with a fraction", numbers.fractions.count, numbers.fractions.first);
+    }
+    if let Some(texts) = &node.texts {
+        add("text", texts.tally.count, texts.tally.first);
+    }
+    if let Some(lists) = &node.lists {
+        add("list", lists.tally.count, lists.tally.first);
+    }
+    if let Some(objects) = &node.objects {
+        add("object", objects.tally.count, objects.tally.first);
+    }
+    let paths: Vec<Path> = node.paths.clone();
+    Evidence {
+        seen: node.seen() + nulls,
+        kinds,
+        paths,
+        choice,
+        texts: node.texts.clone(),
+        numbers: node.numbers.clone(),
+    }
 }

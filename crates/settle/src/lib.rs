@@ -2,18 +2,31 @@
 //! what everything is called.
 //!
 //! ```text
-//! shape ──draft_shape──> draft ──same_types──> classes ──settle──> model
+//! shape ──> graph (positions united) ──draft_shape──> draft ──settle──> model
 //! ```
 
+mod alike;
 mod draft;
+mod enums;
+mod envelope;
+mod evidence;
+mod graph;
+mod maps;
 mod name;
+mod policy;
 mod root_name;
 mod same;
+mod scalars;
 mod settle;
 mod singular;
+mod tags;
+mod twins;
 mod uses;
 
-pub use draft::draft_shape;
+pub use draft::{Drafted, draft_shape};
+pub use evidence::{Choice, Evidence, KindSeen};
+pub use policy::{Policies, Trust};
 pub use root_name::root_name;
-pub use settle::settle;
+pub use settle::{Settled, settle};
 pub use singular::singular;
+pub use uses::RootName;

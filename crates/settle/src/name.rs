@@ -4,9 +4,11 @@ use std::collections::{BTreeMap, HashSet};
 
 use jar_sprout_model::Words;
 
+use crate::singular::singular;
 use crate::uses::Use;
 
 /// A type's name, and longer ones that fit too.
+#[derive(Debug, Clone)]
 pub(crate) struct Named {
     pub(crate) name: Words,
     pub(crate) alternatives: Vec<Words>,
@@ -21,14 +23,8 @@ pub(crate) fn name_types(types: &[Vec<&Use>]) -> Vec<Named> {
 }
 
 fn name_type(uses: &[&Use], taken: &mut HashSet<String>) -> Named {
-    let first = uses.first().expect("a type is made for a use");
-    let base = fitting_name(uses);
-    let mut candidates = vec![base.clone()];
-    let mut longer = base.clone();
-    for ancestor in first.trail.iter().rev().skip(1) {
-        longer = longer.prefixed(ancestor);
-        candidates.push(longer.clone());
-    }
+    let candidates = candidates(uses);
+    let base = candidates[0].clone();
     let numbered = (2..).map(|n: u32| base.with_word(&n.to_string()));
     let name = candidates
         .iter()
@@ -41,20 +37,57 @@ fn name_type(uses: &[&Use], taken: &mut HashSet<String>) -> Named {
     Named { name, alternatives }
 }
 
+/// The names that fit a type, the best first.
+fn candidates(uses: &[&Use]) -> Vec<Words> {
+    let first = uses.first().expect("a type is made for a use");
+    let base = fitting_name(uses);
+    let mut candidates = vec![base.clone()];
+    let mut longer = base.clone();
+    for ancestor in first.trail.iter().rev().skip(1) {
+        longer = with_parent(&longer, ancestor);
+        candidates.push(longer.clone());
+    }
+    candidates.dedup();
+    // A status is a hive's or a queen's, unless both have the same.
+    let one_parent = uses.iter().all(|one| one.trail.iter().rev().nth(1) == first.trail.iter().rev().nth(1));
+    if first.leans_on_parent && one_parent && candidates.len() > 1 {
+        candidates.swap(0, 1);
+    }
+    candidates
+}
+
+/// A name with its parent's before it; a word that both share at the seam stands once.
+fn with_parent(name: &Words, parent: &Words) -> Words {
+    if name.iter().next() == Some(parent.last()) && name.iter().len() > 1 {
+        let rest = name.iter().skip(1).fold(parent.clone(), |words, word| words.with_word(word));
+        return rest;
+    }
+    name.prefixed(parent)
+}
+
 /// Languages join words without a gap, and disks fold case: names that differ only there are the same.
 fn joined(name: &Words) -> String {
     name.iter().collect()
 }
 
-/// The name that fits every use: the one they share, else the end they share, else the most frequent one.
+/// The name that fits every use: the one they share, else the end they share, else what their common parent has many
+/// of, else the most frequent one.
 fn fitting_name(uses: &[&Use]) -> Words {
-    shared_name(uses).unwrap_or_else(|| {
+    shared_name(uses).or_else(|| one_of_parent(uses)).unwrap_or_else(|| {
         let mut counts: BTreeMap<&Words, usize> = BTreeMap::new();
         uses.iter().for_each(|one| *counts.entry(one.name()).or_default() += 1);
         // Among equally frequent ones the first use decides.
         let most = counts.values().max().copied().unwrap_or(0);
         uses.iter().map(|one| one.name()).find(|name| counts[name] == most).expect("there is a use").clone()
     })
+}
+
+/// `small`, `medium` and `large` in `images` are images.
+fn one_of_parent(uses: &[&Use]) -> Option<Words> {
+    let parent = |one: &&Use| one.trail.iter().rev().nth(1).cloned();
+    let first = parent(uses.first()?)?;
+    let one = singular(&first);
+    (one != first && uses.iter().all(|one| parent(one).as_ref() == Some(&first))).then_some(one)
 }
 
 /// The name or the end of a name that all uses share.

@@ -2,7 +2,7 @@
 
 use std::collections::HashMap;
 
-use jar_sprout_model::{Draft, DraftId, DraftKind, Presence, Scalar, WireName};
+use jar_sprout_model::{Draft, DraftCase, DraftId, DraftKind, Presence, Scalar, WireName};
 
 /// A set of positions with the same structure.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -39,9 +39,13 @@ pub(crate) fn same_types(draft: &Draft, positions: &[DraftId]) -> HashMap<DraftI
 enum Structure<'d> {
     Any,
     Scalar(Scalar),
+    Constant(&'d WireName),
+    Enumeration(&'d [WireName]),
     List(Part),
     Map(Part),
+    Tuple(Vec<Part>),
     Record(Vec<(&'d WireName, Presence, Part)>),
+    Union(Option<&'d WireName>, Vec<(Option<&'d WireName>, Part)>),
 }
 
 type Part = (Class, bool);
@@ -52,13 +56,20 @@ impl<'d> Structure<'d> {
         match &draft.node(id).kind {
             DraftKind::Any => Self::Any,
             DraftKind::Scalar(scalar) => Self::Scalar(*scalar),
+            DraftKind::Constant(text) => Self::Constant(text),
+            DraftKind::Enumeration(known) => Self::Enumeration(known),
             DraftKind::List(items) => Self::List(part(*items)),
             DraftKind::Map(values) => Self::Map(part(*values)),
+            DraftKind::Tuple(items) => Self::Tuple(items.iter().map(|item| part(*item)).collect()),
             DraftKind::Record(fields) => {
                 let mut parts: Vec<_> =
                     fields.iter().map(|field| (&field.wire, field.presence, part(field.node))).collect();
                 parts.sort_unstable();
                 Self::Record(parts)
+            }
+            DraftKind::Union { tag, cases } => {
+                let case = |DraftCase { tag, node }: &'d DraftCase| (tag.as_ref(), part(*node));
+                Self::Union(tag.as_ref(), cases.iter().map(case).collect())
             }
         }
     }

@@ -4,41 +4,74 @@ use std::collections::HashMap;
 
 use indexmap::IndexMap;
 use jar_sprout_model::{
-    Definition, Draft, DraftField, DraftId, DraftKind, Field, Model, NamedType, Record, Root, Slot, Type,
-    TypeId, Words,
+    Case, Definition, Draft, DraftCase, DraftField, DraftId, DraftKind, Enumeration, Field, Model, NamedType,
+    Record, Root, Slot, Type, TypeId, Union, UnionCase, WireName, Words,
 };
 
 use crate::name::{Named, name_types, shared_name};
+use crate::policy::Policies;
 use crate::same::{Class, same_types};
 use crate::singular::singular;
-use crate::uses::{Use, Uses, find_uses};
+use crate::twins::TELLING_FIELDS;
+use crate::uses::{RootName, Use, Uses, find_uses, kind_word};
 
-/// Records with more fields than this and the same structure are the same thing, whatever their keys are called.
-const TELLING_FIELDS: usize = 2;
+/// A model, and where in the draft its types came from.
+pub struct Settled {
+    /// The model.
+    pub model: Model,
+    /// For each type, in the model's order, the positions it stands at; the first one gave it its fields.
+    pub origins: Vec<Vec<DraftId>>,
+}
 
 /// The model of a draft whose root has this name.
-pub fn settle(draft: &Draft, root: DraftId, root_name: &Words) -> Model {
-    let item_name = singular(root_name);
+pub fn settle(draft: &Draft, root: DraftId, root_name: &RootName, policies: &Policies) -> Settled {
     let uses = find_uses(draft, root, root_name);
-    let groups = group_records(draft, &uses);
-    let names = name_types(&groups);
+    let groups = group_types(draft, &uses);
+    let names =
+        name_types(&groups).into_iter().map(|named| prefixed(named, policies.prefix.as_ref())).collect();
     let mut builder = Builder::new(draft, &groups, names);
     let slot = builder.slot(root);
     let name = match &slot.ty {
         Type::Named(id) => builder.types[id.index()].name.clone(),
-        Type::List(_) | Type::Map(_) if item_name == *root_name => root_name.with_word("list"),
-        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Map(_) => root_name.clone(),
+        ty => with_prefix(list_name(ty, &root_name.words), policies.prefix.as_ref()),
     };
-    Model::new(builder.finish(), Root { name, slot })
+    let origins =
+        builder.order.iter().map(|group| groups[*group].iter().map(|one| one.node).collect()).collect();
+    Settled { model: Model::new(builder.types, Root { name, slot }), origins }
+}
+
+/// A list cannot be called what its items are called.
+fn list_name(ty: &Type, name: &Words) -> Words {
+    match ty {
+        Type::List(_) if singular(name) == *name => name.with_word("list"),
+        Type::Map(_) if singular(name) == *name => name.with_word("map"),
+        Type::Any
+        | Type::Scalar(_)
+        | Type::Constant(_)
+        | Type::List(_)
+        | Type::Map(_)
+        | Type::Tuple(_)
+        | Type::Named(_) => name.clone(),
+    }
+}
+
+fn prefixed(named: Named, prefix: Option<&Words>) -> Named {
+    let Named { name, alternatives } = named;
+    let alternatives = alternatives.into_iter().map(|name| with_prefix(name, prefix)).collect();
+    Named { name: with_prefix(name, prefix), alternatives }
+}
+
+fn with_prefix(name: Words, prefix: Option<&Words>) -> Words {
+    prefix.map_or_else(|| name.clone(), |prefix| name.prefixed(prefix))
 }
 
 /// The uses of each type: positions of one structure, told apart by name where the structure says little.
-fn group_records<'u>(draft: &Draft, uses: &'u Uses) -> Vec<Vec<&'u Use>> {
+fn group_types<'u>(draft: &Draft, uses: &'u Uses) -> Vec<Vec<&'u Use>> {
     let classes = same_types(draft, &uses.positions);
     let mut groups: IndexMap<Class, Vec<Vec<&Use>>> = IndexMap::new();
-    for one in &uses.records {
+    for one in &uses.named {
         let groups = groups.entry(classes[&one.node]).or_default();
-        let telling = field_count(draft, one.node) > TELLING_FIELDS;
+        let telling = is_telling(draft, one.node);
         let fits =
             |group: &&mut Vec<&Use>| telling || shared_name(&[group.as_slice(), &[one]].concat()).is_some();
         match groups.iter_mut().find(fits) {
@@ -51,22 +84,32 @@ fn group_records<'u>(draft: &Draft, uses: &'u Uses) -> Vec<Vec<&'u Use>> {
     groups
 }
 
-fn field_count(draft: &Draft, node: DraftId) -> usize {
+/// Whether the structure alone says that two positions are the same thing.
+fn is_telling(draft: &Draft, node: DraftId) -> bool {
     match &draft.node(node).kind {
-        DraftKind::Record(fields) => fields.len(),
-        DraftKind::Any | DraftKind::Scalar(_) | DraftKind::List(_) | DraftKind::Map(_) => 0,
+        DraftKind::Record(fields) => fields.len() > TELLING_FIELDS,
+        DraftKind::Union { tag, .. } => tag.is_some(),
+        DraftKind::Enumeration(_)
+        | DraftKind::Any
+        | DraftKind::Scalar(_)
+        | DraftKind::Constant(_)
+        | DraftKind::List(_)
+        | DraftKind::Map(_)
+        | DraftKind::Tuple(_) => false,
     }
 }
 
 /// Makes the types in the order in which the root first needs them.
 struct Builder<'d> {
     draft: &'d Draft,
-    /// The group of each record.
+    /// The group of each position with a name.
     groups: HashMap<DraftId, usize>,
     names: Vec<Option<Named>>,
     /// The type of each group, once it is reached.
     ids: HashMap<usize, TypeId>,
     types: Vec<NamedType>,
+    /// The group of each type.
+    order: Vec<usize>,
 }
 
 impl<'d> Builder<'d> {
@@ -74,13 +117,8 @@ impl<'d> Builder<'d> {
         let members = groups.iter().enumerate();
         let groups =
             members.flat_map(|(group, uses)| uses.iter().map(move |one| (one.node, group))).collect();
-        Self {
-            draft,
-            groups,
-            names: names.into_iter().map(Some).collect(),
-            ids: HashMap::new(),
-            types: Vec::new(),
-        }
+        let names = names.into_iter().map(Some).collect();
+        Self { draft, groups, names, ids: HashMap::new(), types: Vec::new(), order: Vec::new() }
     }
 
     fn slot(&mut self, id: DraftId) -> Slot {
@@ -88,37 +126,66 @@ impl<'d> Builder<'d> {
         let ty = match &node.kind {
             DraftKind::Any => Type::Any,
             DraftKind::Scalar(scalar) => Type::Scalar(*scalar),
+            DraftKind::Constant(text) => Type::Constant(text.clone()),
             DraftKind::List(items) => Type::List(Box::new(self.slot(*items))),
             DraftKind::Map(values) => Type::Map(Box::new(self.slot(*values))),
-            DraftKind::Record(fields) => Type::Named(self.record(id, fields)),
+            DraftKind::Tuple(items) => Type::Tuple(items.iter().map(|item| self.slot(*item)).collect()),
+            DraftKind::Record(_) | DraftKind::Enumeration(_) | DraftKind::Union { .. } => {
+                Type::Named(self.named(id, &node.kind))
+            }
         };
         Slot { ty, nullable: node.nullable }
     }
 
-    fn record(&mut self, node: DraftId, fields: &[DraftField]) -> TypeId {
+    fn named(&mut self, node: DraftId, kind: &'d DraftKind) -> TypeId {
         let group = self.groups[&node];
         if let Some(id) = self.ids.get(&group) {
             return *id;
         }
         let id = TypeId::from_index(self.types.len());
         self.ids.insert(group, id);
+        self.order.push(group);
         let Named { name, alternatives } = self.names[group].take().expect("a group becomes one type");
-        // The fields follow: a type may need itself.
+        // What it is follows: a type may need itself.
         let definition = Definition::Record(Record { fields: Vec::new() });
         self.types.push(NamedType { name, alternatives, definition });
-        let fields = fields.iter().map(|field| self.field(field)).collect();
-        self.types[id.index()].definition = Definition::Record(Record { fields });
+        let definition = self.definition(kind);
+        self.types[id.index()].definition = definition;
         id
+    }
+
+    fn definition(&mut self, kind: &DraftKind) -> Definition {
+        match kind {
+            DraftKind::Enumeration(known) => {
+                let case = |wire: &WireName| Case { wire: wire.clone(), name: Words::split(wire.as_str()) };
+                Definition::Enumeration(Enumeration { cases: known.iter().map(case).collect() })
+            }
+            DraftKind::Union { tag, cases } => {
+                let cases = cases.iter().map(|case| self.case(case)).collect();
+                Definition::Union(Union { tag: tag.clone(), cases })
+            }
+            DraftKind::Record(fields) => {
+                Definition::Record(Record { fields: fields.iter().map(|field| self.field(field)).collect() })
+            }
+            DraftKind::Any
+            | DraftKind::Scalar(_)
+            | DraftKind::Constant(_)
+            | DraftKind::List(_)
+            | DraftKind::Map(_)
+            | DraftKind::Tuple(_) => unreachable!("only records, enums and unions have names"),
+        }
+    }
+
+    fn case(&mut self, case: &DraftCase) -> UnionCase {
+        let DraftCase { tag, node } = case;
+        let word = tag.as_ref().map_or_else(|| kind_word(self.draft, *node), WireName::as_str);
+        UnionCase { name: Words::split(word), tag: tag.clone(), slot: self.slot(*node) }
     }
 
     fn field(&mut self, field: &DraftField) -> Field {
         let DraftField { wire, presence, node } = field;
         let name = Words::split(wire.as_str());
         Field { wire: wire.clone(), name, presence: *presence, slot: self.slot(*node) }
-    }
-
-    fn finish(self) -> Vec<NamedType> {
-        self.types
     }
 }
 

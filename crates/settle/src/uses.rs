@@ -1,62 +1,207 @@
-//! Uses: where in the draft each record stands, and which names lead there.
+//! Uses: where in the draft each type with a name stands, and which names lead there.
 
 use std::collections::VecDeque;
 
-use jar_sprout_model::{Draft, DraftId, DraftKind, Words};
+use jar_sprout_model::{Draft, DraftCase, DraftField, DraftId, DraftKind, Words};
 
+use crate::envelope::{Envelope, envelope};
 use crate::singular::singular;
 
 /// All positions reached from the root, the shallow ones first.
 pub(crate) struct Uses {
     /// Every position, once.
     pub(crate) positions: Vec<DraftId>,
-    /// Every record with the names that lead to it.
-    pub(crate) records: Vec<Use>,
+    /// Every position whose type has a name, with the names that lead to it.
+    pub(crate) named: Vec<Use>,
 }
 
-/// A record's position, and the names on the way to it.
+/// A position, and the names on the way to it.
+#[derive(Debug, Clone)]
 pub(crate) struct Use {
     pub(crate) node: DraftId,
-    /// From the root's name to the record's own; never empty.
+    /// From the root's name to its own; never empty.
     pub(crate) trail: Vec<Words>,
+    /// Whether its own name says little without the one before it.
+    pub(crate) leans_on_parent: bool,
 }
 
 impl Use {
-    /// The record's own name.
+    /// The position's own name.
     pub(crate) fn name(&self) -> &Words {
         self.trail.last().expect("a trail starts with the root's name")
     }
 }
 
-/// Walks the draft breadth first. A list's item is called by the singular of the list's name.
-pub(crate) fn find_uses(draft: &Draft, root: DraftId, root_name: &Words) -> Uses {
-    let mut uses = Uses { positions: Vec::new(), records: Vec::new() };
-    let mut met = vec![false; draft.len()];
-    let mut queue = VecDeque::from([(root, vec![root_name.clone()])]);
-    while let Some((id, trail)) = queue.pop_front() {
-        if std::mem::replace(&mut met[id.index()], true) {
-            continue;
-        }
-        uses.positions.push(id);
-        match &draft.node(id).kind {
-            DraftKind::Any | DraftKind::Scalar(_) => {}
-            DraftKind::List(part) | DraftKind::Map(part) => queue.push_back((*part, trail_to_item(trail))),
-            DraftKind::Record(fields) => {
-                for field in fields {
-                    let mut longer = trail.clone();
-                    longer.push(Words::split(field.wire.as_str()));
-                    queue.push_back((field.node, longer));
-                }
-                uses.records.push(Use { node: id, trail });
-            }
-        }
-    }
-    uses
+/// The root's name, and whether the user gave it.
+#[derive(Debug, Clone)]
+pub struct RootName {
+    /// The name.
+    pub words: Words,
+    /// Whether it must stand as it is.
+    pub is_given: bool,
 }
 
-fn trail_to_item(mut trail: Vec<Words>) -> Vec<Words> {
-    if let Some(name) = trail.last_mut() {
-        *name = singular(name);
+struct Walk<'d> {
+    draft: &'d Draft,
+    root: DraftId,
+    keep_root: bool,
+    uses: Uses,
+    queue: VecDeque<(DraftId, Vec<Words>)>,
+}
+
+/// Walks the draft breadth first. A list's item is called by the singular of the list's name.
+pub(crate) fn find_uses(draft: &Draft, root: DraftId, name: &RootName) -> Uses {
+    let mut walk = Walk {
+        draft,
+        root,
+        keep_root: name.is_given,
+        uses: Uses { positions: Vec::new(), named: Vec::new() },
+        queue: VecDeque::from([(root, vec![name.words.clone()])]),
+    };
+    let mut met = vec![false; draft.len()];
+    while let Some((id, trail)) = walk.queue.pop_front() {
+        if std::mem::replace(&mut met[id.index()], true) {
+            walk.visit_again(id, trail);
+        } else {
+            walk.uses.positions.push(id);
+            walk.visit(id, trail);
+        }
+    }
+    walk.uses
+}
+
+impl Walk<'_> {
+    fn visit(&mut self, id: DraftId, trail: Vec<Words>) {
+        let draft = self.draft;
+        match &draft.node(id).kind {
+            DraftKind::Any | DraftKind::Scalar(_) | DraftKind::Constant(_) => {}
+            DraftKind::Enumeration(_) => self.name(id, trail, true),
+            DraftKind::List(part) | DraftKind::Map(part) => self.queue.push_back((*part, item_trail(trail))),
+            DraftKind::Tuple(items) => {
+                let trail = item_trail(trail);
+                self.queue.extend(items.iter().map(|item| (*item, trail.clone())));
+            }
+            DraftKind::Record(fields) => self.record(id, fields, trail),
+            DraftKind::Union { tag: Some(_), cases } => {
+                for DraftCase { tag, node } in cases {
+                    let case = tag.as_ref().map(|tag| Words::split(tag.as_str()));
+                    let own = trail.last().expect("a trail is never empty");
+                    let name = case.map_or_else(|| own.clone(), |case| case_name(&case, own));
+                    self.queue.push_back((*node, with_last(&trail, name)));
+                }
+                self.name(id, trail, false);
+            }
+            DraftKind::Union { tag: None, cases } => self.untagged(id, cases, trail),
+        }
+    }
+
+    /// Another way to a position whose parts are known: one more use of its type.
+    fn visit_again(&mut self, id: DraftId, trail: Vec<Words>) {
+        match &self.draft.node(id).kind {
+            DraftKind::Record(_) | DraftKind::Union { tag: Some(_), .. } => self.name(id, trail, false),
+            DraftKind::Enumeration(_) => self.name(id, trail, true),
+            // A union of kinds is called after its parts.
+            DraftKind::Union { tag: None, .. }
+            | DraftKind::Any
+            | DraftKind::Scalar(_)
+            | DraftKind::Constant(_)
+            | DraftKind::List(_)
+            | DraftKind::Map(_)
+            | DraftKind::Tuple(_) => {}
+        }
+    }
+
+    fn name(&mut self, node: DraftId, trail: Vec<Words>, leans_on_parent: bool) {
+        // Two words say enough by themselves.
+        let is_short = trail.last().is_some_and(|name| name.iter().len() == 1);
+        self.uses.named.push(Use { node, trail, leans_on_parent: leans_on_parent && is_short });
+    }
+
+    fn record(&mut self, id: DraftId, fields: &[DraftField], trail: Vec<Words>) {
+        let own = trail.last().expect("a trail is never empty").clone();
+        let keeps_name = id == self.root && self.keep_root;
+        let found = envelope(self.draft, fields, &own, id == self.root);
+        let trail = match &found {
+            Some(Envelope { name, .. }) if !keeps_name => with_last(&trail, name.clone()),
+            Some(_) | None => trail,
+        };
+        for field in fields {
+            let mut longer = trail.clone();
+            let name = match &found {
+                Some(Envelope { part, part_name, .. }) if *part == field.node => part_name.clone(),
+                Some(_) | None => Words::split(field.wire.as_str()),
+            };
+            longer.push(name);
+            self.queue.push_back((field.node, longer));
+        }
+        self.name(id, trail, false);
+    }
+
+    /// A union of kinds: beside a record, which takes the name, it says what else there may be.
+    fn untagged(&mut self, id: DraftId, cases: &[DraftCase], trail: Vec<Words>) {
+        let takes_name = |case: &&DraftCase| {
+            matches!(
+                self.draft.node(case.node).kind,
+                DraftKind::Record(_) | DraftKind::Enumeration(_) | DraftKind::Union { .. }
+            )
+        };
+        let named = cases.iter().find(takes_name).map(|case| case.node);
+        let name = named.map(|named| {
+            let others =
+                cases.iter().filter(|case| case.node != named).map(|case| kind_word(self.draft, case.node));
+            others.fold(trail.last().expect("a trail is never empty").clone(), |name, other| {
+                name.with_word("or").with_word(other)
+            })
+        });
+        for case in cases {
+            // The list of one or many is named as a list; its items share the name of the one.
+            self.queue.push_back((case.node, trail.clone()));
+        }
+        match name {
+            Some(name) => self.name(id, with_last(&trail, name), false),
+            None => self.name(id, trail, true),
+        }
+    }
+}
+
+/// What a case of a union of kinds is called.
+pub(crate) fn kind_word(draft: &Draft, id: DraftId) -> &'static str {
+    use jar_sprout_model::Scalar;
+    match &draft.node(id).kind {
+        DraftKind::Any => "any",
+        DraftKind::Scalar(Scalar::Boolean) => "flag",
+        DraftKind::Scalar(Scalar::Integer(_) | Scalar::Float) => "number",
+        DraftKind::Scalar(
+            Scalar::Text
+            | Scalar::DateTime
+            | Scalar::LocalDateTime
+            | Scalar::Date
+            | Scalar::Time
+            | Scalar::Uuid
+            | Scalar::Uri,
+        )
+        | DraftKind::Constant(_)
+        | DraftKind::Enumeration(_) => "text",
+        DraftKind::List(_) | DraftKind::Tuple(_) => "list",
+        DraftKind::Map(_) => "map",
+        DraftKind::Record(_) | DraftKind::Union { .. } => "item",
+    }
+}
+
+/// `swarm` of `event` is a `swarm event`, `swarm_event` is one already.
+fn case_name(case: &Words, own: &Words) -> Words {
+    if case.iter().any(|word| word == own.last()) { case.clone() } else { own.prefixed(case) }
+}
+
+fn with_last(trail: &[Words], name: Words) -> Vec<Words> {
+    let mut trail = trail.to_vec();
+    if let Some(last) = trail.last_mut() {
+        *last = name;
     }
     trail
+}
+
+fn item_trail(trail: Vec<Words>) -> Vec<Words> {
+    let name = trail.last().map(singular);
+    name.map_or_else(Vec::new, |name| with_last(&trail, name))
 }

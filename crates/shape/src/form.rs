@@ -11,8 +11,12 @@ pub enum Form {
     LocalDateTime,
     /// `2026-05-01`: RFC 3339's full-date, a day that exists.
     Date,
-    /// `12:30` or `12:30:00.5`
+    /// `12:30:00.5`: RFC 3339's partial-time
     Time,
+    /// `2026-05-01 12:30`, `2026-05-01t12:30:00z`: a date and a time, written as RFC 3339 and its readers do not.
+    LooseDateTime,
+    /// `12:30`
+    HourAndMinute,
     /// `6f1c0a52-8d0e-4c0f-9d5e-0c7f3a1b2d4e`: RFC 9562, section 4.
     Uuid,
     /// `https://honey.example/hives`: an absolute URI with an authority, RFC 3986.
@@ -33,12 +37,14 @@ pub enum Form {
 
 impl Form {
     /// All forms, in the order of their numbers.
-    pub const ALL: [Self; 13] = [
+    pub const ALL: [Self; 15] = [
         Self::Blank,
         Self::DateTime,
         Self::LocalDateTime,
         Self::Date,
         Self::Time,
+        Self::LooseDateTime,
+        Self::HourAndMinute,
         Self::Uuid,
         Self::Uri,
         Self::Email,
@@ -57,6 +63,8 @@ impl Form {
             Self::LocalDateTime => "local date-time",
             Self::Date => "date",
             Self::Time => "time",
+            Self::LooseDateTime => "loose date-time",
+            Self::HourAndMinute => "hour and minute",
             Self::Uuid => "uuid",
             Self::Uri => "uri",
             Self::Email => "email",
@@ -86,7 +94,9 @@ impl Form {
 fn by_digits(text: &[u8]) -> Option<Form> {
     match (text.get(4), text.get(2)) {
         (Some(b'-'), _) if text.len() >= 10 => date_or_date_time(text),
-        (_, Some(b':')) if time(text) == Some(text.len()) => Some(Form::Time),
+        (_, Some(b':')) if time(text) == Some(text.len()) => {
+            Some(if text.len() == 5 { Form::HourAndMinute } else { Form::Time })
+        }
         _ => None,
     }
     .or_else(|| number(text))
@@ -138,10 +148,12 @@ fn date_or_date_time(text: &[u8]) -> Option<Form> {
         return None;
     }
     let end = time(rest)?;
+    // RFC 3339 asks for seconds, and most readers for capitals and a `T`.
+    let strict = *mark == b'T' && end >= 8 && !rest.contains(&b'z') && digits(rest, 6, 2) != Some(60);
     match &rest[end..] {
-        [] => Some(Form::LocalDateTime),
-        // RFC 3339 asks for seconds: `12:30Z` is no date-time of its own.
-        offset if end >= 8 && is_offset(offset) => Some(Form::DateTime),
+        [] if strict => Some(Form::LocalDateTime),
+        offset if is_offset(offset) && strict => Some(Form::DateTime),
+        offset if offset.is_empty() || is_offset(offset) => Some(Form::LooseDateTime),
         _ => None,
     }
 }
@@ -256,16 +268,16 @@ mod tests {
     fn dates_and_times() {
         check(
             Form::DateTime,
-            &[
-                "2026-05-01T12:30:00Z",
-                "2026-05-01T12:30:00.123456789+02:00",
-                "2024-02-29t00:00:60z",
-                "2026-05-01 12:30:00-00:00",
-            ],
+            &["2026-05-01T12:30:00Z", "2026-05-01T12:30:00.123456789+02:00", "2026-05-01T12:30:00-00:00"],
         );
-        check(Form::LocalDateTime, &["2026-05-01T12:30:00", "2026-05-01 12:30", "2026-05-01T12:30:00.5"]);
+        check(Form::LocalDateTime, &["2026-05-01T12:30:00", "2026-05-01T12:30:00.5"]);
+        check(
+            Form::LooseDateTime,
+            &["2026-05-01 12:30", "2026-05-01T12:30Z", "2024-02-29t00:00:60z", "2024-02-29T00:00:60Z"],
+        );
+        check(Form::HourAndMinute, &["12:30", "00:00"]);
         check(Form::Date, &["2026-05-01", "2024-02-29", "0001-01-01"]);
-        check(Form::Time, &["12:30", "00:00:00", "23:59:59.999"]);
+        check(Form::Time, &["00:00:00", "23:59:59.999"]);
     }
 
     #[test]
@@ -278,7 +290,6 @@ mod tests {
                 "2026-5-1",
                 "01-05-2026",
                 "2026-05-01T25:00:00Z",
-                "2026-05-01T12:30Z",
                 "2026-05-01T12:30:00.Z",
                 "2026-05-01x",
                 "24:00",

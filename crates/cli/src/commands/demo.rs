@@ -5,6 +5,7 @@ use std::path::Path;
 
 use jar_sprout_grow::{Arrangement, LANGUAGES, Settings};
 use jar_sprout_model::Model;
+use jar_sprout_settle::Policies;
 
 use crate::args::{DemoArgs, SourceArgs};
 use crate::commands::grow::{model, write_grown};
@@ -67,15 +68,16 @@ pub(crate) fn demo(args: &DemoArgs) -> Outcome<Exit> {
     for endpoint in ENDPOINTS {
         let files = endpoint.samples.iter().map(|sample| samples.join(sample.file).display().to_string());
         let gathered = gather(&SourceArgs { sources: files.collect(), at: None })?;
-        let model = model(&gathered, None);
+        let modelled = model(&gathered, None, &Policies::default());
+        let model = &modelled.settled.model;
         for language in LANGUAGES {
             let dir = args.dir.join(language.key()).join(endpoint.name);
             let mut settings = Settings::default();
             // A language without packages has no such setting; the folder is all it needs.
             let _ = settings.set(*language, "package", &format!("{PACKAGE}.{}", endpoint.name));
-            write_grown(&dir, &jar_sprout_grow::grow(*language, &model, &settings, Arrangement::AsUsual))?;
+            write_grown(&dir, &jar_sprout_grow::grow(*language, model, &settings, Arrangement::AsUsual))?;
         }
-        lines.push(endpoint.line(&model));
+        lines.push(endpoint.line(model));
     }
     report::result(&summary(&args.dir, &lines))?;
     Ok(Exit::Well)

@@ -5,8 +5,8 @@ use std::path::Path;
 use jar_sprout_grow::{
     Arrangement, GrownFile, LANGUAGES, Language, SettingError, Settings, find_language, nearest_language,
 };
-use jar_sprout_model::{Model, Problem, Words};
-use jar_sprout_settle::{draft_shape, settle};
+use jar_sprout_model::{Problem, Words};
+use jar_sprout_settle::{Drafted, Policies, RootName, Settled, draft_shape, settle};
 
 use crate::args::GrowArgs;
 use crate::exit::Exit;
@@ -22,16 +22,18 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
     for warning in &gathered.warnings {
         report::problem(warning, &gathered.names);
     }
-    let model = model(&gathered, args.name.as_deref());
+    let policies = Policies::default();
+    let modelled = model(&gathered, args.name.as_deref(), &policies);
+    let model = &modelled.settled.model;
     match &args.dir {
         None => {
-            let files = jar_sprout_grow::grow(language, &model, &settings, Arrangement::Together);
+            let files = jar_sprout_grow::grow(language, model, &settings, Arrangement::Together);
             for GrownFile { name: _, text } in files {
                 report::result(&text)?;
             }
         }
         Some(dir) => {
-            let files = jar_sprout_grow::grow(language, &model, &settings, Arrangement::AsUsual);
+            let files = jar_sprout_grow::grow(language, model, &settings, Arrangement::AsUsual);
             write_grown(dir, &files)?;
             let names: Vec<&str> = files.iter().map(|file| file.name.as_str()).collect();
             report::note(&format!("grown into {}: {}", dir.display(), names.join(", ")));
@@ -40,11 +42,19 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
     Ok(Exit::Well)
 }
 
+/// What was made of all samples.
+pub(crate) struct Modelled {
+    pub(crate) drafted: Drafted,
+    pub(crate) settled: Settled,
+}
+
 /// The model of all samples; its root is called `name`, if that is given.
-pub(crate) fn model(gathered: &Gathered, name: Option<&str>) -> Model {
-    let name = name.map_or_else(|| gathered.root_name(), Words::split);
-    let (draft, root) = draft_shape(&gathered.shape, &name);
-    settle(&draft, root, &name)
+pub(crate) fn model(gathered: &Gathered, name: Option<&str>, policies: &Policies) -> Modelled {
+    let words = name.map_or_else(|| gathered.root_name(), Words::split);
+    let drafted = draft_shape(&gathered.shape, &words, policies);
+    let name = RootName { words, is_given: name.is_some() };
+    let settled = settle(&drafted.draft, drafted.root, &name, policies);
+    Modelled { drafted, settled }
 }
 
 pub(crate) fn write_grown(dir: &Path, files: &[GrownFile]) -> Result<(), Problem> {

@@ -1,6 +1,6 @@
 //! What came back beside what went in.
 
-use jar_sprout_model::{Definition, Model, Presence, Slot, Type};
+use jar_sprout_model::{Definition, Model, Presence, Scalar, Slot, Type};
 use serde_json::Value;
 
 /// The first difference between a sample and what a language made of it, with its path.
@@ -14,6 +14,11 @@ pub(crate) fn difference(
     path: &str,
 ) -> Option<String> {
     match (&slot.ty, sent, came) {
+        (
+            Type::Scalar(Scalar::DateTime | Scalar::LocalDateTime | Scalar::Time),
+            Value::String(a),
+            Value::String(b),
+        ) if without_idle_zeros(a) == without_idle_zeros(b) => None,
         (_, Value::Number(a), Value::Number(b)) if same_number(a, b) => None,
         (Type::List(items), Value::Array(sent), Value::Array(came)) if sent.len() == came.len() => sent
             .iter()
@@ -50,6 +55,15 @@ pub(crate) fn difference(
         },
         (_, sent, came) => plain_difference(sent, came, path),
     }
+}
+
+/// A time without the zeros at the end of its fraction, which mean nothing: `12:30:00.120Z` is `12:30:00.12Z`.
+fn without_idle_zeros(text: &str) -> String {
+    let Some((seconds, rest)) = text.split_once('.') else { return text.to_owned() };
+    let offset = rest.find(|c: char| !c.is_ascii_digit()).unwrap_or(rest.len());
+    let (fraction, offset) = rest.split_at(offset);
+    let fraction = fraction.trim_end_matches('0');
+    if fraction.is_empty() { format!("{seconds}{offset}") } else { format!("{seconds}.{fraction}{offset}") }
 }
 
 fn plain_difference(sent: &Value, came: &Value, path: &str) -> Option<String> {

@@ -5,7 +5,7 @@ use std::path::Path;
 
 use jar_sprout_grow::{Arrangement, Language, Trial, TrialSample, grow};
 use jar_sprout_model::{Model, SourceId};
-use jar_sprout_settle::{draft_shape, root_name, settle};
+use jar_sprout_settle::{Policies, RootName, draft_shape, root_name, settle};
 use jar_sprout_shape::{Shape, observe};
 
 /// A model and the samples it was made from.
@@ -40,16 +40,19 @@ fn from_folder(folder: &Path) -> Vec<Proof> {
             for (source, text) in (0..).map(SourceId).zip(&texts) {
                 observe(text.as_bytes(), source, &mut shape).expect("the sample is JSON");
             }
-            let name =
-                root_name(group.iter().map(|path| stem(path)).collect::<Vec<_>>().iter().map(String::as_str));
-            let (draft, root) = draft_shape(&shape, &name);
+            let stems: Vec<String> = group.iter().map(|path| stem(path)).collect();
+            let words = root_name(stems.iter().map(String::as_str));
+            let policies = Policies::default();
+            let drafted = draft_shape(&shape, &words, &policies);
+            let name = RootName { words, is_given: false };
+            let settled = settle(&drafted.draft, drafted.root, &name, &policies);
             let lines = group[0].extension().is_some_and(|extension| extension == "ndjson");
             let split = |text: &String| -> Vec<String> {
                 if lines { text.lines().map(str::to_owned).collect() } else { vec![text.clone()] }
             };
             Proof {
                 name: thing(&group[0]),
-                model: settle(&draft, root, &name),
+                model: settled.model,
                 samples: texts.iter().flat_map(split).collect(),
             }
         })

@@ -88,7 +88,12 @@ impl<'m> Plan<'m> {
         let alias = match &root.slot.ty {
             // Null at the root is for whoever holds the value: it makes no type of its own.
             Type::Named(id) => PlannedRoot::Named(*id),
-            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Map(_) => {
+            Type::Any
+            | Type::Scalar(_)
+            | Type::Constant(_)
+            | Type::List(_)
+            | Type::Map(_)
+            | Type::Tuple(_) => {
                 let Root { name, slot } = root;
                 PlannedRoot::Alias { ident: scope.declare_type(name, &[]), slot }
             }
@@ -106,6 +111,11 @@ impl<'m> Plan<'m> {
     /// A type's identifier.
     pub(crate) fn ident(&self, id: TypeId) -> &Ident {
         &self.types[id.index()].ident
+    }
+
+    /// A type.
+    pub(crate) fn get(&self, id: TypeId) -> &PlannedType<'m> {
+        &self.types[id.index()]
     }
 
     /// The unions that a type is a tagged case of.

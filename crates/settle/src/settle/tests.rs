@@ -14,27 +14,35 @@ fn model_of(name: &str, samples: &[&str]) -> Model {
     for (source, sample) in (0..).map(SourceId).zip(samples) {
         observe(sample.as_bytes(), source, &mut shape).expect("the sample is JSON");
     }
-    let name = root_name([name]);
-    let (draft, root) = draft_shape(&shape, &name);
-    settle(&draft, root, &name)
+    let words = root_name([name]);
+    let policies = Policies::default();
+    let drafted = draft_shape(&shape, &words, &policies);
+    settle(&drafted.draft, drafted.root, &RootName { words, is_given: false }, &policies).model
 }
 
 /// The model in a few lines: `Hive: id int64, queen? Queen|null`.
 fn sketch(model: &Model) -> String {
     let mut out = format!("{} = {}\n", model.root.name, show(model, &model.root.slot));
     for (_, ty) in model.types() {
-        let Definition::Record(record) = &ty.definition else { continue };
-        let fields: Vec<String> = record
-            .fields
-            .iter()
-            .map(|field| {
-                let mark = if field.presence == Presence::Sometimes { "?" } else { "" };
-                format!("{}{mark} {}", field.wire, show(model, &field.slot))
-            })
-            .collect();
-        writeln!(out, "{}: {}", ty.name, fields.join(", ")).unwrap();
+        let (separator, parts): (&str, Vec<String>) = match &ty.definition {
+            Definition::Record(record) => {
+                (", ", record.fields.iter().map(|field| show_field(model, field)).collect())
+            }
+            Definition::Enumeration(known) => {
+                (" ", known.cases.iter().map(|case| format!("{:?}", case.wire.as_str())).collect())
+            }
+            Definition::Union(union) => {
+                (" | ", union.cases.iter().map(|case| show(model, &case.slot)).collect())
+            }
+        };
+        writeln!(out, "{}: {}", ty.name, parts.join(separator)).unwrap();
     }
     out
+}
+
+fn show_field(model: &Model, field: &Field) -> String {
+    let mark = if field.presence == Presence::Sometimes { "?" } else { "" };
+    format!("{}{mark} {}", field.wire, show(model, &field.slot))
 }
 
 fn show(model: &Model, slot: &Slot) -> String {
@@ -46,7 +54,16 @@ fn show(model: &Model, slot: &Slot) -> String {
         Type::Scalar(Scalar::Integer(Width::Big)) => "bigint".to_owned(),
         Type::Scalar(Scalar::Float) => "float".to_owned(),
         Type::Scalar(Scalar::Text) => "text".to_owned(),
-        Type::Constant(text) => format!("{text:?}"),
+        Type::Scalar(Scalar::DateTime) => "date-time".to_owned(),
+        Type::Scalar(Scalar::LocalDateTime) => "local date-time".to_owned(),
+        Type::Scalar(Scalar::Date) => "date".to_owned(),
+        Type::Scalar(Scalar::Time) => "time".to_owned(),
+        Type::Scalar(Scalar::Uuid) => "uuid".to_owned(),
+        Type::Scalar(Scalar::Uri) => "uri".to_owned(),
+        Type::Constant(text) => format!("{:?}", text.as_str()),
+        Type::Tuple(items) => {
+            format!("({})", items.iter().map(|item| show(model, item)).collect::<Vec<_>>().join(", "))
+        }
         Type::List(items) => format!("[{}]", show(model, items)),
         Type::Map(values) => format!("{{{}}}", show(model, values)),
         Type::Named(id) => format!("<{}>", model.get(*id).name),
@@ -90,7 +107,8 @@ fn what_is_not_known_is_any() {
         "hive",
         &[r#"{"tags": [], "meta": {}, "mixed": [1, "a"], "none": null}"#],
         "hive = <hive>
-         hive: tags [any], meta any, mixed [any], none any|null",
+         hive: tags [any], meta any, mixed [<hive mixed>], none any|null
+         hive mixed: int | text",
     );
 }
 

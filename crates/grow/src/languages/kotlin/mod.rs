@@ -6,9 +6,9 @@ mod settings;
 mod types;
 mod unions;
 
-use std::collections::BTreeSet;
-
-use jar_sprout_layout::{Doc, Indent, Style, cat, hard, join, lines, nest, text};
+use jar_sprout_layout::{
+    Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
+};
 use jar_sprout_model::{Presence, Slot, Type};
 
 use crate::code::{GrownFile, MARK, Needs};
@@ -61,15 +61,23 @@ impl Language for Kotlin {
         cat([text(format!("typealias {ident} = ")), types::slot(plan, slot, needs)])
     }
 
-    fn assemble(&self, settings: &Settings, imports: &BTreeSet<&'static str>, declarations: Vec<Doc>) -> Doc {
+    fn assemble(&self, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let package = settings::package(settings).map(|name| text(format!("package {name}")));
-        let head = lines([text(format!("// {MARK}"))].into_iter().chain(package));
-        let mut imports: Vec<&str> = imports.iter().copied().collect();
+        let mark = text(format!("// {MARK}"));
+        let classes: Vec<String> =
+            needs.file_annotations.iter().map(|name| format!("{name}::class")).collect();
+        let head = if classes.is_empty() {
+            vec![lines([mark].into_iter().chain(package))]
+        } else {
+            // A blank line between what is said of the file and its package.
+            [lines([mark, use_serializers(&classes)])].into_iter().chain(package).collect()
+        };
+        let mut imports: Vec<&str> = needs.imports.iter().copied().collect();
         imports.sort_by_key(|name| (names::import_group(name), *name));
         let imports: Vec<Doc> = imports.iter().map(|name| text(format!("import {name}"))).collect();
         let imports = (!imports.is_empty()).then(|| lines(imports));
         let blank_line = cat([hard(), hard()]);
-        join(&blank_line, [head].into_iter().chain(imports).chain(declarations))
+        join(&blank_line, head.into_iter().chain(imports).chain(declarations))
     }
 
     fn imported(&self, line: &'static str) -> Option<&'static str> {
@@ -85,6 +93,14 @@ impl Language for Kotlin {
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
         proof::driver(trials)
     }
+}
+
+/// `@file:UseSerializers(LocalDateSerializer::class)`
+fn use_serializers(classes: &[String]) -> Doc {
+    let classes = classes.iter().map(|class| text(class.clone()));
+    let between = cat([text(","), line()]);
+    let inner = nest(cat([soft(), join(&between, classes), if_broken(",", "")]));
+    group(cat([text("@file:UseSerializers("), inner, soft(), text(")")]))
 }
 
 /// ```kotlin
@@ -145,11 +161,20 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
     lines(parts)
 }
 
+/// A class around one value, which is not there at run time; its linter wants the value on a line of its own.
+fn value_class(name: &str, ty: Doc, rest: Doc) -> Doc {
+    let value = nest(cat([hard(), text("val value: "), ty, text(",")]));
+    let class = cat([text(format!("value class {name}(")), value, hard(), text(")"), rest]);
+    lines([text("@Serializable"), text("@JvmInline"), class])
+}
+
 /// A value class, so that a value the server adds later is kept as it is:
 /// ```kotlin
 /// @Serializable
 /// @JvmInline
-/// value class QueenStatus(val value: String) {
+/// value class QueenStatus(
+///     val value: String,
+/// ) {
 ///     companion object {
 ///         val LAYING = QueenStatus("laying")
 ///     }
@@ -162,11 +187,6 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut Needs) -> D
         cat([hard(), text(format!("val {case} = {ident}({literal})"))])
     };
     let companion = cat([text("companion object {"), nest(cat(cases.iter().map(case))), hard(), text("}")]);
-    let class = cat([
-        text(format!("value class {ident}(val value: String) {{")),
-        nest(cat([hard(), companion])),
-        hard(),
-        text("}"),
-    ]);
-    lines([text("@Serializable"), text("@JvmInline"), class])
+    let body = cat([text(" {"), nest(cat([hard(), companion])), hard(), text("}")]);
+    value_class(&ident.to_string(), text("String"), body)
 }

@@ -3,9 +3,9 @@
 use jar_sprout_layout::{Doc, cat, hard, join, lines, nest, text};
 use jar_sprout_model::{Scalar, Slot, Type, WireName};
 
-use super::{names, types};
+use super::{names, types, value_class};
 use crate::code::Needs;
-use crate::plan::{Ident, Plan, PlannedUnion, PlannedUnionCase};
+use crate::plan::{Ident, Plan, PlannedDefinition, PlannedUnion, PlannedUnionCase};
 
 /// The name of the case for a tag that no sample had.
 const UNKNOWN: &str = "Unknown";
@@ -20,7 +20,7 @@ pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, ne
     let PlannedUnion { tag, cases } = union;
     let (wrappers, choice) = match tag {
         Some(tag) => (unknown_case(ident, needs), choose_by_tag(plan, ident, tag, cases, needs)),
-        None => (wrapper_cases(plan, ident, cases, needs), choose_by_kind(ident, cases, needs)),
+        None => (wrapper_cases(plan, ident, cases, needs), choose_by_kind(plan, ident, cases, needs)),
     };
     let interface = lines([
         text(format!("@Serializable(with = {ident}Serializer::class)")),
@@ -35,22 +35,16 @@ pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, ne
 /// Holds the whole object of a tag that is not known yet.
 fn unknown_case(ident: &Ident, needs: &mut Needs) -> Doc {
     needs.imports.insert("kotlinx.serialization.json.JsonObject");
-    wrapper(ident, &text(UNKNOWN), text("JsonObject"))
+    value_class(UNKNOWN, text("JsonObject"), text(format!(" : {ident}")))
 }
 
 /// Each kind of value in a class of its own, which is not there at run time.
 fn wrapper_cases(plan: &Plan<'_>, ident: &Ident, cases: &[PlannedUnionCase<'_>], needs: &mut Needs) -> Doc {
     let wrappers = cases.iter().map(|PlannedUnionCase { ident: case, tag: _, slot }| {
-        wrapper(ident, &text(case.to_string()), types::slot(plan, slot, needs))
+        value_class(case.as_str(), types::slot(plan, slot, needs), text(format!(" : {ident}")))
     });
     let wrappers: Vec<Doc> = wrappers.collect();
     join(&cat([hard(), hard()]), wrappers)
-}
-
-fn wrapper(union: &Ident, case: &Doc, ty: Doc) -> Doc {
-    let class =
-        cat([text("value class "), case.clone(), text("(val value: "), ty, text(format!(") : {union}"))]);
-    lines([text("@Serializable"), text("@JvmInline"), class])
 }
 
 fn choose_by_tag(
@@ -69,7 +63,12 @@ fn choose_by_tag(
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
         let class = match &case.slot.ty {
             Type::Named(id) => plan.ident(*id).to_string(),
-            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Map(_) => {
+            Type::Any
+            | Type::Scalar(_)
+            | Type::Constant(_)
+            | Type::List(_)
+            | Type::Map(_)
+            | Type::Tuple(_) => {
                 format!("{ident}.{UNKNOWN}")
             }
         };
@@ -81,10 +80,10 @@ fn choose_by_tag(
     selection(ident, &subject, branches.chain([unknown]).collect())
 }
 
-fn choose_by_kind(ident: &Ident, cases: &[PlannedUnionCase<'_>], needs: &mut Needs) -> Doc {
+fn choose_by_kind(plan: &Plan<'_>, ident: &Ident, cases: &[PlannedUnionCase<'_>], needs: &mut Needs) -> Doc {
     let last = cases.len().saturating_sub(1);
     let branches = cases.iter().enumerate().map(|(at, PlannedUnionCase { ident: case, tag: _, slot })| {
-        let condition = if at == last { "else" } else { condition(slot, needs) };
+        let condition = if at == last { "else" } else { condition(plan, slot, needs) };
         text(format!("{condition} -> {ident}.{case}.serializer()"))
     });
     let branches = branches.collect();
@@ -92,39 +91,52 @@ fn choose_by_kind(ident: &Ident, cases: &[PlannedUnionCase<'_>], needs: &mut Nee
 }
 
 /// What tells a kind of value from the others.
-fn condition(slot: &Slot, needs: &mut Needs) -> &'static str {
-    let (import, condition) = match &slot.ty {
+fn condition(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> &'static str {
+    let (imports, condition): (&[&'static str], _) = match &slot.ty {
         Type::Any => return "true",
-        Type::Scalar(Scalar::Text) | Type::Constant(_) => {
-            ("kotlinx.serialization.json.JsonPrimitive", "element is JsonPrimitive && element.isString")
-        }
-        Type::Scalar(Scalar::Boolean) => {
-            needs.imports.insert("kotlinx.serialization.json.booleanOrNull");
-            (
-                "kotlinx.serialization.json.JsonPrimitive",
-                "element is JsonPrimitive && element.booleanOrNull != null",
-            )
-        }
-        Type::Scalar(Scalar::Integer(_)) => {
-            needs.imports.insert("kotlinx.serialization.json.longOrNull");
-            (
-                "kotlinx.serialization.json.JsonPrimitive",
-                "element is JsonPrimitive && element.longOrNull != null",
-            )
-        }
-        Type::Scalar(Scalar::Float) => {
-            needs.imports.insert("kotlinx.serialization.json.doubleOrNull");
-            (
-                "kotlinx.serialization.json.JsonPrimitive",
-                "element is JsonPrimitive && element.doubleOrNull != null",
-            )
-        }
-        Type::List(_) => ("kotlinx.serialization.json.JsonArray", "element is JsonArray"),
-        Type::Map(_) | Type::Named(_) => ("kotlinx.serialization.json.JsonObject", "element is JsonObject"),
+        Type::Constant(_) => TEXT,
+        Type::Scalar(scalar) => match scalar {
+            Scalar::Boolean => BOOLEAN,
+            Scalar::Integer(_) => INTEGER,
+            Scalar::Float => NUMBER,
+            Scalar::Text
+            | Scalar::DateTime
+            | Scalar::LocalDateTime
+            | Scalar::Date
+            | Scalar::Time
+            | Scalar::Uuid
+            | Scalar::Uri => TEXT,
+        },
+        Type::List(_) | Type::Tuple(_) => LIST,
+        Type::Map(_) => OBJECT,
+        Type::Named(id) => match &plan.get(*id).definition {
+            PlannedDefinition::Enumeration(_) => TEXT,
+            PlannedDefinition::Record(_) | PlannedDefinition::Union(_) => OBJECT,
+        },
     };
-    needs.imports.insert(import);
+    needs.imports.extend(imports);
     condition
 }
+
+/// What a condition imports, and how it is written.
+type Condition = (&'static [&'static str], &'static str);
+
+const TEXT: Condition =
+    (&["kotlinx.serialization.json.JsonPrimitive"], "element is JsonPrimitive && element.isString");
+const BOOLEAN: Condition = (
+    &["kotlinx.serialization.json.JsonPrimitive", "kotlinx.serialization.json.booleanOrNull"],
+    "element is JsonPrimitive && element.booleanOrNull != null",
+);
+const INTEGER: Condition = (
+    &["kotlinx.serialization.json.JsonPrimitive", "kotlinx.serialization.json.longOrNull"],
+    "element is JsonPrimitive && !element.isString && element.longOrNull != null",
+);
+const NUMBER: Condition = (
+    &["kotlinx.serialization.json.JsonPrimitive", "kotlinx.serialization.json.doubleOrNull"],
+    "element is JsonPrimitive && !element.isString && element.doubleOrNull != null",
+);
+const LIST: Condition = (&["kotlinx.serialization.json.JsonArray"], "element is JsonArray");
+const OBJECT: Condition = (&["kotlinx.serialization.json.JsonObject"], "element is JsonObject");
 
 fn selection(ident: &Ident, subject: &str, branches: Vec<Doc>) -> Doc {
     let header =

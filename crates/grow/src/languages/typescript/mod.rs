@@ -4,8 +4,6 @@ mod names;
 mod proof;
 mod types;
 
-use std::collections::BTreeSet;
-
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, if_broken, join, line, nest, text};
 use jar_sprout_model::{Presence, Slot};
 
@@ -63,8 +61,8 @@ impl Language for TypeScript {
         cat([text(format!("export type {ident} = ")), types::slot(plan, slot), text(";")])
     }
 
-    fn assemble(&self, _: &Settings, imports: &BTreeSet<&'static str>, declarations: Vec<Doc>) -> Doc {
-        debug_assert!(imports.is_empty(), "types alone need no imports");
+    fn assemble(&self, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+        debug_assert!(needs.imports.is_empty(), "types alone need no imports");
         let blank_line = cat([hard(), hard()]);
         join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(declarations))
     }

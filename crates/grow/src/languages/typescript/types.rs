@@ -1,6 +1,6 @@
 //! Model types as TypeScript types.
 
-use jar_sprout_layout::{Doc, cat, text};
+use jar_sprout_layout::{Doc, cat, join, text};
 use jar_sprout_model::{Scalar, Slot, Type};
 
 use super::names;
@@ -18,7 +18,16 @@ fn non_null(plan: &Plan<'_>, ty: &Type) -> Doc {
         Type::Any => text("unknown"),
         Type::Scalar(Scalar::Boolean) => text("boolean"),
         Type::Scalar(Scalar::Integer(_) | Scalar::Float) => text("number"),
-        Type::Scalar(Scalar::Text) => text("string"),
+        // JSON's own types: a date stays the text it is on the wire.
+        Type::Scalar(
+            Scalar::Text
+            | Scalar::DateTime
+            | Scalar::LocalDateTime
+            | Scalar::Date
+            | Scalar::Time
+            | Scalar::Uuid
+            | Scalar::Uri,
+        ) => text("string"),
         Type::Constant(constant) => text(names::LITERAL.of(constant.as_str())),
         Type::List(items) => {
             let item = self::slot(plan, items);
@@ -26,6 +35,10 @@ fn non_null(plan: &Plan<'_>, ty: &Type) -> Doc {
             if is_union { cat([text("("), item, text(")[]")]) } else { cat([item, text("[]")]) }
         }
         Type::Map(values) => cat([text("Record<string, "), self::slot(plan, values), text(">")]),
+        Type::Tuple(items) => {
+            let items = items.iter().map(|item| self::slot(plan, item));
+            cat([text("["), join(&text(", "), items), text("]")])
+        }
         Type::Named(id) => text(plan.ident(*id).to_string()),
     }
 }

@@ -1,7 +1,6 @@
 import java.math.BigInteger
 import kotlinx.serialization.ExperimentalSerializationApi
 import kotlinx.serialization.KSerializer
-import kotlinx.serialization.Serializable
 import kotlinx.serialization.SerializationException
 import kotlinx.serialization.descriptors.PrimitiveKind
 import kotlinx.serialization.descriptors.PrimitiveSerialDescriptor
@@ -12,11 +11,7 @@ import kotlinx.serialization.json.JsonEncoder
 import kotlinx.serialization.json.JsonUnquotedLiteral
 import kotlinx.serialization.json.jsonPrimitive
 
-/** An integer of any size, a JSON number on the wire. */
-typealias JsonBigInteger =
-    @Serializable(with = BigIntegerSerializer::class)
-    BigInteger
-
+/** Reads and writes integers of any size as JSON numbers. */
 object BigIntegerSerializer : KSerializer<BigInteger> {
     override val descriptor =
         PrimitiveSerialDescriptor("java.math.BigInteger", PrimitiveKind.STRING)

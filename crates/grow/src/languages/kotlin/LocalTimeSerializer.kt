@@ -1,0 +1,22 @@
+import java.time.LocalTime
+import java.time.format.DateTimeFormatter
+import kotlinx.serialization.KSerializer
+import kotlinx.serialization.descriptors.PrimitiveKind
+import kotlinx.serialization.descriptors.PrimitiveSerialDescriptor
+import kotlinx.serialization.encoding.Decoder
+import kotlinx.serialization.encoding.Encoder
+
+/** Reads and writes times of day, with all seconds. */
+object LocalTimeSerializer : KSerializer<LocalTime> {
+    override val descriptor =
+        PrimitiveSerialDescriptor("java.time.LocalTime", PrimitiveKind.STRING)
+
+    override fun deserialize(decoder: Decoder): LocalTime = LocalTime.parse(decoder.decodeString())
+
+    override fun serialize(
+        encoder: Encoder,
+        value: LocalTime,
+    ) {
+        encoder.encodeString(DateTimeFormatter.ISO_LOCAL_TIME.format(value))
+    }
+}

@@ -1,0 +1,81 @@
+//! Likeness: whether two positions could hold the same thing.
+
+use jar_sprout_shape::{Kind, Kinds};
+
+use crate::graph::{Graph, NodeId};
+
+/// How deep a comparison looks; below that, nothing speaks against likeness.
+const MAX_LOOK: usize = 6;
+
+/// How many keys two records share.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) struct Overlap {
+    pub(crate) shared: usize,
+    /// Keys that either has.
+    pub(crate) all: usize,
+}
+
+impl Overlap {
+    /// Whether the shared keys are at least this share, in percent, of all.
+    pub(crate) fn is_at_least(self, percent: usize) -> bool {
+        self.shared * 100 >= self.all * percent
+    }
+}
+
+/// The overlap of two records' keys; none if one of them is no record.
+pub(crate) fn overlap(graph: &Graph, a: NodeId, b: NodeId) -> Option<Overlap> {
+    let (a, b) = (graph.node(a).fields()?, graph.node(b).fields()?);
+    let shared = a.keys().filter(|key| b.contains_key(*key)).count();
+    Some(Overlap { shared, all: a.len() + b.len() - shared })
+}
+
+/// Whether nothing that both positions have speaks against their being the same: no kind stands against another.
+pub(crate) fn is_compatible(graph: &Graph, a: NodeId, b: NodeId) -> bool {
+    compatible(graph, a, b, MAX_LOOK)
+}
+
+fn compatible(graph: &Graph, a: NodeId, b: NodeId, look: usize) -> bool {
+    let (a, b) = (graph.find(a), graph.find(b));
+    if a == b || look == 0 {
+        return true;
+    }
+    let (one, other) = (graph.node(a), graph.node(b));
+    let (kinds, other_kinds) = (numbers_as_one(one.kinds()), numbers_as_one(other.kinds()));
+    if kinds.is_empty() || other_kinds.is_empty() {
+        return true;
+    }
+    if kinds != other_kinds {
+        return false;
+    }
+    if let (Some(lists), Some(others)) = (&one.lists, &other.lists)
+        && !compatible(graph, lists.items, others.items, look - 1)
+    {
+        return false;
+    }
+    match (one.fields(), other.fields()) {
+        (Some(fields), Some(others)) => {
+            let shared: Vec<_> =
+                fields.iter().filter_map(|(key, field)| Some((field, others.get(key)?))).collect();
+            let is_empty = fields.is_empty() || others.is_empty();
+            (is_empty || !shared.is_empty())
+                && shared.iter().all(|(mine, theirs)| compatible(graph, mine.node, theirs.node, look - 1))
+        }
+        _ => true,
+    }
+}
+
+/// The kinds but null, integers and floats being the same.
+fn numbers_as_one(kinds: Kinds) -> Kinds {
+    let as_one = |kind| if kind == Kind::Integer { Kind::Float } else { kind };
+    kinds.but_null().iter().fold(Kinds::default(), |all, kind| all.and(Kinds::of(as_one(kind))))
+}
+
+/// Whether all of these positions could be one: every one is like the first that shows something.
+pub(crate) fn are_alike(graph: &Graph, positions: &[NodeId]) -> bool {
+    let shown = |id: &&NodeId| !graph.node(**id).kinds().but_null().is_empty();
+    let Some(first) = positions.iter().find(shown) else { return true };
+    positions.iter().all(|id| {
+        is_compatible(graph, *first, *id)
+            && overlap(graph, *first, *id).is_none_or(|o| o.all == 0 || o.is_at_least(50))
+    })
+}

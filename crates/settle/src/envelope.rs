@@ -1,0 +1,102 @@
+//! Envelopes: records that are there to carry another thing.
+
+use jar_sprout_model::{Draft, DraftField, DraftId, DraftKind, Words};
+
+use crate::singular::singular;
+
+/// An envelope and what it carries.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub(crate) struct Envelope {
+    /// What the envelope is called: `hive page`.
+    pub(crate) name: Words,
+    /// The field that carries the thing.
+    pub(crate) part: DraftId,
+    /// What the list, or the one thing, in it is called; a list's items by its singular.
+    pub(crate) part_name: Words,
+}
+
+/// Keys that say no more than that something is in there.
+const CONTAINERS: &[&str] = &[
+    "data",
+    "items",
+    "results",
+    "result",
+    "records",
+    "entries",
+    "list",
+    "values",
+    "content",
+    "rows",
+    "hits",
+    "docs",
+    "documents",
+    "elements",
+    "objects",
+    "response",
+    "payload",
+    "body",
+    "collection",
+    "page",
+];
+
+/// The envelope that a record is, if it is one.
+///
+/// A page is called in the plural and has one list of records beside scalars and small records of scalars. A wrapper
+/// is the root and has one record under a key that says nothing.
+pub(crate) fn envelope(draft: &Draft, fields: &[DraftField], own: &Words, is_root: bool) -> Option<Envelope> {
+    page(draft, fields, own).or_else(|| if is_root { wrapper(draft, fields, own) } else { None })
+}
+
+fn page(draft: &Draft, fields: &[DraftField], own: &Words) -> Option<Envelope> {
+    let one = singular(own);
+    let mut lists = fields.iter().filter(|field| !is_small(draft, field.node));
+    let (list, rest) = (lists.next()?, lists.next());
+    if one == *own || rest.is_some() || fields.len() < 2 || !is_list_of_records(draft, list.node) {
+        return None;
+    }
+    let key = Words::split(list.wire.as_str());
+    let part_name = if is_container(&key) { own.clone() } else { key };
+    Some(Envelope { name: singular(&part_name).with_word("page"), part: list.node, part_name })
+}
+
+fn wrapper(draft: &Draft, fields: &[DraftField], own: &Words) -> Option<Envelope> {
+    let is_wrapped = |field: &&DraftField| {
+        is_container(&Words::split(field.wire.as_str()))
+            && matches!(
+                draft.node(field.node).kind,
+                DraftKind::Record(_) | DraftKind::Union { tag: Some(_), .. }
+            )
+    };
+    let wrapped = fields.iter().find(is_wrapped)?;
+    let others_small = fields.iter().all(|field| field.node == wrapped.node || is_small(draft, field.node));
+    let one = singular(own);
+    others_small.then(|| Envelope { name: one.with_word("response"), part: wrapped.node, part_name: one })
+}
+
+fn is_container(key: &Words) -> bool {
+    key.iter().len() == 1 && CONTAINERS.contains(&key.last())
+}
+
+fn is_list_of_records(draft: &Draft, id: DraftId) -> bool {
+    match &draft.node(id).kind {
+        DraftKind::List(items) => {
+            matches!(draft.node(*items).kind, DraftKind::Record(_) | DraftKind::Union { tag: Some(_), .. })
+        }
+        _ => false,
+    }
+}
+
+/// A scalar, or a record of nothing but scalars.
+fn is_small(draft: &Draft, id: DraftId) -> bool {
+    match &draft.node(id).kind {
+        DraftKind::Record(fields) => fields.iter().all(|field| is_scalar(draft, field.node)),
+        _ => is_scalar(draft, id),
+    }
+}
+
+fn is_scalar(draft: &Draft, id: DraftId) -> bool {
+    matches!(
+        draft.node(id).kind,
+        DraftKind::Any | DraftKind::Scalar(_) | DraftKind::Constant(_) | DraftKind::Enumeration(_)
+    )
+}

@@ -1,0 +1,378 @@
+//! The graph: a shape whose positions can become one.
+//!
+//! A shape is a tree, one node for each position. Here positions that hold the same thing are united: their
+//! counters merge, and so do their parts, key by key. A node that is united with a part of itself is a recursion.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use indexmap::IndexMap;
+use jar_sprout_shape::{
+    Booleans, Distinct, Kind, Kinds, Lengths, Numbers, Objects, Path, Shape, Step, Tally, Texts,
+};
+
+/// Index of a node.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub(crate) struct NodeId(usize);
+
+/// Positions, some of them united.
+#[derive(Debug, Default)]
+pub(crate) struct Graph {
+    nodes: Vec<Node>,
+    /// The node each was united into; itself if it stands for its position.
+    united: Vec<NodeId>,
+}
+
+/// What was seen at the positions that a node stands for, but for nulls: whether a value may be null belongs to the
+/// place it stands at, not to what it is.
+#[derive(Debug, Default)]
+pub(crate) struct Node {
+    pub(crate) booleans: Booleans,
+    pub(crate) numbers: Option<Numbers>,
+    pub(crate) texts: Option<Texts>,
+    pub(crate) lists: Option<ListPart>,
+    pub(crate) objects: Option<ObjectPart>,
+    /// Where it stands, the shallow places first.
+    pub(crate) paths: Vec<Path>,
+}
+
+#[derive(Debug)]
+pub(crate) struct ListPart {
+    pub(crate) tally: Tally,
+    pub(crate) empty: u64,
+    pub(crate) lengths: Lengths,
+    pub(crate) items: NodeId,
+    /// Items that were null.
+    pub(crate) nulls: Tally,
+}
+
+#[derive(Debug)]
+pub(crate) struct ObjectPart {
+    pub(crate) tally: Tally,
+    /// Key-value pairs in all objects.
+    pub(crate) entries: u64,
+    pub(crate) keys: Keys,
+}
+
+/// What the keys of objects are.
+#[derive(Debug)]
+pub(crate) enum Keys {
+    /// Names, each with its values.
+    Names {
+        fields: IndexMap<String, FieldPart>,
+        /// The sets of keys that stood together, by id; none if they are too many.
+        variants: Option<BTreeMap<u64, VariantPart>>,
+    },
+    /// Data: one node for all values.
+    Data {
+        values: NodeId,
+        /// Values that were null.
+        nulls: Tally,
+        why: &'static str,
+    },
+}
+
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct FieldPart {
+    pub(crate) seen: Tally,
+    /// Values that were null.
+    pub(crate) nulls: Tally,
+    pub(crate) node: NodeId,
+}
+
+/// The objects that had the same keys.
+#[derive(Debug)]
+pub(crate) struct VariantPart {
+    pub(crate) count: u64,
+    pub(crate) keys: BTreeMap<String, VariantKeyPart>,
+}
+
+#[derive(Debug)]
+pub(crate) struct VariantKeyPart {
+    pub(crate) kinds: Kinds,
+    pub(crate) texts: Option<BTreeSet<String>>,
+    pub(crate) children: Option<BTreeSet<u64>>,
+}
+
+/// The most paths that a node remembers.
+const MAX_PATHS: usize = 8;
+
+impl Graph {
+    /// The graph of a shape, and its root.
+    pub(crate) fn of(shape: &Shape) -> (Self, NodeId) {
+        let mut graph = Self::default();
+        let root = graph.add(shape, &Path::default());
+        (graph, root)
+    }
+
+    fn add(&mut self, shape: &Shape, path: &Path) -> NodeId {
+        let lists = shape.lists.as_ref().map(|lists| ListPart {
+            tally: lists.tally,
+            empty: lists.empty,
+            lengths: lists.lengths.clone(),
+            items: self.add(&lists.items, &longer(path, Step::All)),
+            nulls: lists.items.nulls,
+        });
+        let objects = shape.objects.as_ref().map(|objects| self.add_objects(objects, path));
+        let id = NodeId(self.nodes.len());
+        self.united.push(id);
+        self.nodes.push(Node {
+            booleans: shape.booleans,
+            numbers: shape.numbers.as_deref().cloned(),
+            texts: shape.texts.as_deref().cloned(),
+            lists,
+            objects,
+            paths: vec![path.clone()],
+        });
+        id
+    }
+
+    fn add_objects(&mut self, objects: &Objects, path: &Path) -> ObjectPart {
+        let keys = match objects.crowd() {
+            Some(values) => Keys::Data {
+                values: self.add(values, &longer(path, Step::All)),
+                nulls: values.nulls,
+                why: "more keys than names could be",
+            },
+            None => Keys::Names {
+                fields: objects
+                    .fields()
+                    .into_iter()
+                    .map(|field| {
+                        let key = field.key.to_string();
+                        let node = self.add(&field.shape, &longer(path, Step::Child(key.clone())));
+                        (key, FieldPart { seen: field.seen, nulls: field.shape.nulls, node })
+                    })
+                    .collect(),
+                variants: objects.variants().map(|variants| variants.iter().map(variant_part).collect()),
+            },
+        };
+        ObjectPart { tally: objects.tally, entries: objects.entries, keys }
+    }
+
+    /// The node that stands for a position.
+    pub(crate) fn find(&self, id: NodeId) -> NodeId {
+        let mut id = id;
+        while self.united[id.0] != id {
+            id = self.united[id.0];
+        }
+        id
+    }
+
+    /// What was seen at a position and those united with it.
+    pub(crate) fn node(&self, id: NodeId) -> &Node {
+        &self.nodes[self.find(id).0]
+    }
+
+    /// Unites two positions and, key by key, their parts. The first one stands for both.
+    pub(crate) fn unite(&mut self, a: NodeId, b: NodeId) {
+        let mut pairs = vec![(a, b)];
+        while let Some((a, b)) = pairs.pop() {
+            let (a, b) = (self.find(a), self.find(b));
+            if a != b {
+                self.united[b.0] = a;
+                let theirs = std::mem::take(&mut self.nodes[b.0]);
+                self.nodes[a.0].take_in(theirs, &mut pairs);
+            }
+        }
+    }
+
+    /// Says that the keys at a position are data, and unites their values.
+    pub(crate) fn make_map(&mut self, id: NodeId, why: &'static str) {
+        let id = self.find(id);
+        let Some(objects) = &self.nodes[id.0].objects else { return };
+        let Keys::Names { fields, .. } = &objects.keys else { return };
+        let values: Vec<NodeId> = fields.values().map(|field| field.node).collect();
+        let mut nulls = Tally::default();
+        fields.values().for_each(|field| nulls.merge(field.nulls));
+        let Some((first, rest)) = values.split_first() else { return };
+        let (first, rest) = (*first, rest.to_vec());
+        if let Some(objects) = &mut self.nodes[id.0].objects {
+            objects.keys = Keys::Data { values: first, nulls, why };
+        }
+        rest.into_iter().for_each(|other| self.unite(first, other));
+    }
+
+    /// Every position once, the shallow ones first, each with the position it is a part of.
+    pub(crate) fn walk(&self, root: NodeId) -> Vec<NodeId> {
+        let mut met = BTreeSet::new();
+        let mut order = vec![self.find(root)];
+        met.insert(order[0]);
+        let mut next = 0;
+        while let Some(&id) = order.get(next) {
+            next += 1;
+            for part in self.parts(id) {
+                let part = self.find(part);
+                if met.insert(part) {
+                    order.push(part);
+                }
+            }
+        }
+        order
+    }
+
+    /// The positions directly below one, in order.
+    pub(crate) fn parts(&self, id: NodeId) -> Vec<NodeId> {
+        let node = self.node(id);
+        let mut parts: Vec<NodeId> = node.lists.iter().map(|lists| lists.items).collect();
+        match node.objects.as_ref().map(|objects| &objects.keys) {
+            None => {}
+            Some(Keys::Data { values, .. }) => parts.push(*values),
+            Some(Keys::Names { fields, .. }) => parts.extend(fields.values().map(|field| field.node)),
+        }
+        parts
+    }
+}
+
+fn longer(path: &Path, step: Step) -> Path {
+    let mut path = path.clone();
+    path.0.push(step);
+    path
+}
+
+fn variant_part(variant: &jar_sprout_shape::Variant<'_>) -> (u64, VariantPart) {
+    let keys = variant.keys.iter().map(|key| {
+        let part = VariantKeyPart {
+            kinds: key.kinds(),
+            texts: key.texts.as_ref().map(|texts| texts.iter().map(|text| (*text).to_owned()).collect()),
+            children: key.children.clone(),
+        };
+        (key.key.to_owned(), part)
+    });
+    (variant.id, VariantPart { count: variant.count, keys: keys.collect() })
+}
+
+impl Node {
+    /// The kinds of value seen, never null; an integer beside a fraction is a float.
+    pub(crate) fn kinds(&self) -> Kinds {
+        let has_fractions = self.numbers.as_ref().is_some_and(Numbers::has_fractions);
+        let number = if has_fractions { Kind::Float } else { Kind::Integer };
+        [
+            (self.booleans.count() > 0).then_some(Kind::Boolean),
+            self.numbers.as_ref().map(|_| number),
+            self.texts.as_ref().map(|_| Kind::Text),
+            self.lists.as_ref().map(|_| Kind::List),
+            self.objects.as_ref().map(|_| Kind::Object),
+        ]
+        .into_iter()
+        .flatten()
+        .fold(Kinds::default(), |kinds, kind| kinds.and(Kinds::of(kind)))
+    }
+
+    /// How many values were seen that were not null.
+    pub(crate) fn seen(&self) -> u64 {
+        self.booleans.count()
+            + self.numbers.as_ref().map_or(0, Numbers::count)
+            + self.texts.as_ref().map_or(0, |texts| texts.tally.count)
+            + self.lists.as_ref().map_or(0, |lists| lists.tally.count)
+            + self.objects.as_ref().map_or(0, |objects| objects.tally.count)
+    }
+
+    /// The fields, if the keys are names.
+    pub(crate) fn fields(&self) -> Option<&IndexMap<String, FieldPart>> {
+        match &self.objects.as_ref()?.keys {
+            Keys::Names { fields, .. } => Some(fields),
+            Keys::Data { .. } => None,
+        }
+    }
+
+    /// The distinct texts with their counts, if they are few.
+    pub(crate) fn few_texts(&self) -> Option<Vec<(&str, Tally)>> {
+        match self.texts.as_ref()?.distinct() {
+            Distinct::All(values) => Some(values),
+            Distinct::Many => None,
+        }
+    }
+
+    /// Adds another node's counters; its parts are named for uniting.
+    fn take_in(&mut self, other: Self, pairs: &mut Vec<(NodeId, NodeId)>) {
+        let Self { booleans, numbers, texts, lists, objects, paths } = other;
+        self.booleans.yes.merge(booleans.yes);
+        self.booleans.no.merge(booleans.no);
+        merge(&mut self.numbers, numbers, Numbers::merge);
+        merge(&mut self.texts, texts, Texts::merge);
+        merge(&mut self.lists, lists, |mine, theirs| {
+            pairs.push((mine.items, theirs.items));
+            mine.nulls.merge(theirs.nulls);
+            mine.tally.merge(theirs.tally);
+            mine.empty += theirs.empty;
+            mine.lengths.merge(theirs.lengths);
+        });
+        merge(&mut self.objects, objects, |mine, theirs| mine.take_in(theirs, pairs));
+        self.paths.extend(paths);
+        self.paths.sort_by_key(|path| path.0.len());
+        self.paths.truncate(MAX_PATHS);
+    }
+}
+
+fn merge<T>(mine: &mut Option<T>, theirs: Option<T>, with: impl FnOnce(&mut T, T)) {
+    match (mine.as_mut(), theirs) {
+        (_, None) => {}
+        (None, theirs) => *mine = theirs,
+        (Some(mine), Some(theirs)) => with(mine, theirs),
+    }
+}
+
+impl ObjectPart {
+    fn take_in(&mut self, other: Self, pairs: &mut Vec<(NodeId, NodeId)>) {
+        let Self { tally, entries, keys } = other;
+        self.tally.merge(tally);
+        self.entries += entries;
+        match (&mut self.keys, keys) {
+            (Keys::Names { fields, variants }, Keys::Names { fields: others, variants: other_variants }) => {
+                for (key, other) in others {
+                    match fields.get_mut(&key) {
+                        Some(mine) => {
+                            mine.seen.merge(other.seen);
+                            mine.nulls.merge(other.nulls);
+                            pairs.push((mine.node, other.node));
+                        }
+                        None => drop(fields.insert(key, other)),
+                    }
+                }
+                *variants =
+                    variants.take().zip(other_variants).map(|(mine, theirs)| merge_variants(mine, theirs));
+            }
+            (Keys::Data { values, nulls, .. }, Keys::Data { values: others, nulls: more, .. }) => {
+                nulls.merge(more);
+                pairs.push((*values, others));
+            }
+            (Keys::Data { values, nulls, .. }, Keys::Names { fields, .. }) => {
+                fields.values().for_each(|field| nulls.merge(field.nulls));
+                pairs.extend(fields.values().map(|field| (*values, field.node)));
+            }
+            (Keys::Names { fields, .. }, Keys::Data { values, mut nulls, why }) => {
+                fields.values().for_each(|field| nulls.merge(field.nulls));
+                pairs.extend(fields.values().map(|field| (values, field.node)));
+                self.keys = Keys::Data { values, nulls, why };
+            }
+        }
+    }
+}
+
+fn merge_variants(
+    mut mine: BTreeMap<u64, VariantPart>,
+    theirs: BTreeMap<u64, VariantPart>,
+) -> BTreeMap<u64, VariantPart> {
+    for (id, variant) in theirs {
+        match mine.get_mut(&id) {
+            None => drop(mine.insert(id, variant)),
+            Some(known) => known.take_in(variant),
+        }
+    }
+    mine
+}
+
+impl VariantPart {
+    fn take_in(&mut self, other: Self) {
+        let Self { count, keys } = other;
+        self.count += count;
+        for (key, theirs) in keys {
+            if let Some(mine) = self.keys.get_mut(&key) {
+                mine.kinds = mine.kinds.and(theirs.kinds);
+                mine.texts = mine.texts.take().zip(theirs.texts).map(|(a, b)| a.union(&b).cloned().collect());
+                mine.children =
+                    mine.children.take().zip(theirs.children).map(|(a, b)| a.union(&b).copied().collect());
+            }
+        }
+    }
+}

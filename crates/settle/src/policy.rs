@@ -1,0 +1,47 @@
+//! Policies: what a user sets once, without deciding each field.
+
+use std::collections::BTreeSet;
+
+use jar_sprout_model::Words;
+
+/// How inference decides where the samples leave a choice.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Policies {
+    /// How far presence is trusted.
+    pub trust: Trust,
+    /// Keys that are always there, even when nothing is trusted.
+    pub essential: BTreeSet<String>,
+    /// Whether repeated words become enums.
+    pub enums: bool,
+    /// Whether texts that are dates become dates.
+    pub dates: bool,
+    /// Whether objects whose keys are data become maps.
+    pub maps: bool,
+    /// Whether every integer has 64 bits.
+    pub wide_integers: bool,
+    /// What every type's name starts with.
+    pub prefix: Option<Words>,
+}
+
+/// How far presence is trusted.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Trust {
+    /// A key that every object had is always there.
+    Seen,
+    /// Any key but the essential ones may be missing or null tomorrow.
+    Nothing,
+}
+
+impl Default for Policies {
+    fn default() -> Self {
+        Self {
+            trust: Trust::Seen,
+            essential: BTreeSet::new(),
+            enums: true,
+            dates: true,
+            maps: true,
+            wide_integers: false,
+            prefix: None,
+        }
+    }
+}

@@ -1,0 +1,143 @@
+//! Numbers and texts: which type carries all that was seen.
+
+use jar_sprout_model::{DraftKind, Scalar, Width, WireName, Words};
+use jar_sprout_shape::{Distinct, Form, Numbers, Texts};
+
+use crate::draft::Decided;
+use crate::enums::{Repetition, judge};
+use crate::evidence::Choice;
+use crate::policy::Policies;
+
+/// Integers up to here leave room to grow within 32 bits; beyond it the next value may not fit.
+const ROOMY: i128 = 1 << 30;
+
+pub(crate) fn draft_number(numbers: &Numbers, key: &Words, policies: &Policies) -> Decided {
+    if numbers.has_fractions() {
+        return Decided::new(DraftKind::Scalar(Scalar::Float), Choice::AsWritten);
+    }
+    let width = match integer_width(numbers, key) {
+        Width::Narrow if policies.wide_integers => Width::Wide,
+        width => width,
+    };
+    Decided::new(DraftKind::Scalar(Scalar::Integer(width)), Choice::Integer { is_measure: is_measure(key) })
+}
+
+/// 64 bits when the range, or the nature of the number, asks for it.
+fn integer_width(numbers: &Numbers, key: &Words) -> Width {
+    let Some(range) = numbers.integer_range else { return Width::Narrow };
+    if i64::try_from(range.least).is_err() || i64::try_from(range.greatest).is_err() {
+        Width::Big
+    } else if range.least < -ROOMY || range.greatest > ROOMY || grows_for_ever(key) {
+        Width::Wide
+    } else {
+        Width::Narrow
+    }
+}
+
+/// Ids, counts of bytes and points in time outgrow 32 bits sooner or later.
+fn grows_for_ever(key: &Words) -> bool {
+    matches!(key.last(), "id" | "ids" | "byte" | "bytes" | "timestamp" | "epoch")
+}
+
+/// Words for what is measured: a whole number there is chance.
+fn is_measure(key: &Words) -> bool {
+    key.iter().any(|word| MEASURES.contains(&word))
+}
+
+const MEASURES: &[&str] = &[
+    "price",
+    "cost",
+    "amount",
+    "rating",
+    "score",
+    "weight",
+    "kg",
+    "lat",
+    "latitude",
+    "lng",
+    "lon",
+    "longitude",
+    "temperature",
+    "temp",
+    "humidity",
+    "share",
+    "ratio",
+    "percent",
+    "percentage",
+    "rate",
+    "distance",
+    "speed",
+    "height",
+    "depth",
+    "length",
+    "width",
+    "area",
+    "volume",
+    "average",
+    "avg",
+    "mean",
+    "balance",
+    "fee",
+    "tax",
+    "discount",
+    "probability",
+    "confidence",
+    "altitude",
+    "elevation",
+    "pressure",
+    "moisture",
+    "voltage",
+    "duration",
+    "km",
+    "celsius",
+];
+
+/// `is_item` says that the texts stand in lists, as tags do.
+pub(crate) fn draft_text(texts: &Texts, is_item: bool, policies: &Policies) -> Decided {
+    let blanks = texts.of_form(Form::Blank);
+    let filled = texts.tally.count - blanks;
+    let form = Form::ALL.into_iter().find(|form| *form != Form::Blank && texts.of_form(*form) == filled);
+    let text = |choice| Decided::new(DraftKind::Scalar(Scalar::Text), choice);
+    let of_form = |scalar| {
+        if blanks > 0 {
+            text(Choice::BlankAmong(form.expect("of a form")))
+        } else {
+            Decided::new(DraftKind::Scalar(scalar), Choice::Form(form.expect("of a form")))
+        }
+    };
+    match form.filter(|_| filled > 0) {
+        Some(Form::DateTime) if policies.dates => of_form(Scalar::DateTime),
+        Some(Form::LocalDateTime) if policies.dates => of_form(Scalar::LocalDateTime),
+        Some(Form::Date) if policies.dates => of_form(Scalar::Date),
+        Some(Form::Time) if policies.dates => of_form(Scalar::Time),
+        Some(Form::Uuid) => of_form(Scalar::Uuid),
+        Some(Form::Uri) => of_form(Scalar::Uri),
+        Some(coded @ (Form::Whole | Form::Decimal | Form::BooleanWord)) => text(Choice::Coded(coded)),
+        None if filled > 0 && texts.of_form(Form::Whole) + texts.of_form(Form::Decimal) == filled => {
+            text(Choice::Coded(Form::Decimal))
+        }
+        _ if policies.enums => draft_words(texts, is_item),
+        _ => text(Choice::AsWritten),
+    }
+}
+
+fn draft_words(texts: &Texts, is_item: bool) -> Decided {
+    let text = |choice| Decided::new(DraftKind::Scalar(Scalar::Text), choice);
+    let Distinct::All(values) = texts.distinct() else {
+        return text(Choice::NoEnum("there are too many values"));
+    };
+    match judge(&values, texts, is_item) {
+        Repetition::Enum => {
+            let mut known: Vec<WireName> = values
+                .iter()
+                .filter(|(text, _)| !text.trim().is_empty())
+                .map(|(text, _)| WireName::new(*text))
+                .collect();
+            // By letter, so that the order of samples changes nothing.
+            known.sort();
+            Decided::new(DraftKind::Enumeration(known), Choice::Enum)
+        }
+        Repetition::Nearly => text(Choice::NearlyEnum),
+        Repetition::No(why) => text(Choice::NoEnum(why)),
+    }
+}
