@@ -170,7 +170,7 @@ pub(crate) fn kind_word(draft: &Draft, id: DraftId) -> &'static str {
     match &draft.node(id).kind {
         DraftKind::Any => "any",
         DraftKind::Scalar(Scalar::Boolean) => "flag",
-        DraftKind::Scalar(Scalar::Integer(_) | Scalar::Float) => "number",
+        DraftKind::Scalar(Scalar::Integer(_) | Scalar::Float) => "numeric",
         DraftKind::Scalar(
             Scalar::Text
             | Scalar::DateTime
@@ -182,8 +182,8 @@ pub(crate) fn kind_word(draft: &Draft, id: DraftId) -> &'static str {
         )
         | DraftKind::Constant(_)
         | DraftKind::Enumeration(_) => "text",
-        DraftKind::List(_) | DraftKind::Tuple(_) => "list",
-        DraftKind::Map(_) => "map",
+        DraftKind::List(_) | DraftKind::Tuple(_) => "many",
+        DraftKind::Map(_) => "table",
         DraftKind::Record(_) | DraftKind::Union { .. } => "item",
     }
 }

@@ -1,6 +1,6 @@
 //! Unions in Kotlin: sealed interfaces, with a serializer that looks at the JSON to choose the case.
 
-use jar_sprout_layout::{Doc, cat, hard, join, lines, nest, text};
+use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Scalar, Slot, Type, WireName};
 
 use super::{names, types, value_class};
@@ -26,10 +26,16 @@ pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, ne
         text(format!("@Serializable(with = {ident}Serializer::class)")),
         cat([text(format!("sealed interface {ident} {{")), nest(cat([hard(), wrappers])), hard(), text("}")]),
     ]);
-    let header =
-        format!("object {ident}Serializer : JsonContentPolymorphicSerializer<{ident}>({ident}::class) {{");
-    let serializer = cat([text(header), nest(cat([hard(), choice])), hard(), text("}")]);
+    let serializer = cat([serializer_header(ident), nest(cat([hard(), choice])), hard(), text("}")]);
     join(&cat([hard(), hard()]), [interface, serializer])
+}
+
+/// `object QueenSerializer : JsonContentPolymorphicSerializer<Queen>(Queen::class) {`
+fn serializer_header(ident: &Ident) -> Doc {
+    let class = cat([soft(), text(format!("{ident}::class")), if_broken(",", "")]);
+    let open = text(format!("JsonContentPolymorphicSerializer<{ident}>("));
+    let base = nest(cat([line(), group(cat([open, nest(class), soft(), text(")")]))]));
+    cat([group(cat([text(format!("object {ident}Serializer :")), base])), text(" {")])
 }
 
 /// Holds the whole object of a tag that is not known yet.
@@ -72,76 +78,103 @@ fn choose_by_tag(
                 format!("{ident}.{UNKNOWN}")
             }
         };
-        text(format!("{tag} -> {class}.serializer()"))
+        branch(&tag, class)
     });
-    let unknown = text(format!("else -> {ident}.{UNKNOWN}.serializer()"));
+    let unknown = branch("else", format!("{ident}.{UNKNOWN}"));
     let key = names::LITERAL.of(tag.as_str());
     let subject = format!("when (element.jsonObject[{key}]?.jsonPrimitive?.contentOrNull) {{");
     selection(ident, &subject, branches.chain([unknown]).collect())
 }
 
 fn choose_by_kind(plan: &Plan<'_>, ident: &Ident, cases: &[PlannedUnionCase<'_>], needs: &mut Needs) -> Doc {
-    let last = cases.len().saturating_sub(1);
-    let branches = cases.iter().enumerate().map(|(at, PlannedUnionCase { ident: case, tag: _, slot })| {
-        let condition = if at == last { "else" } else { condition(plan, slot, needs) };
-        text(format!("{condition} -> {ident}.{case}.serializer()"))
+    let mut told: Vec<(Told, &Ident)> =
+        cases.iter().map(|case| (told_by(plan, case.slot), &case.ident)).collect();
+    told.sort_by_key(|(told, _)| *told);
+    let last = told.len().saturating_sub(1);
+    let branches = told.iter().enumerate().map(|(at, (told, case))| {
+        let condition = if at == last { "else" } else { told.condition(needs) };
+        branch(condition, format!("{ident}.{case}"))
     });
     let branches = branches.collect();
     selection(ident, "when {", branches)
 }
 
-/// What tells a kind of value from the others.
-fn condition(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> &'static str {
-    let (imports, condition): (&[&'static str], _) = match &slot.ty {
-        Type::Any => return "true",
-        Type::Constant(_) => TEXT,
+/// How a kind of value is told from those that come after it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+enum Told {
+    Object,
+    List,
+    Text,
+    Boolean,
+    Integer,
+    Number,
+    Any,
+}
+
+impl Told {
+    fn condition(self, needs: &mut Needs) -> &'static str {
+        let (imports, condition): (&[&'static str], _) = match self {
+            Self::Object => (&["kotlinx.serialization.json.JsonObject"], "element is JsonObject"),
+            Self::List => (&["kotlinx.serialization.json.JsonArray"], "element is JsonArray"),
+            Self::Text => (&["kotlinx.serialization.json.jsonPrimitive"], "element.jsonPrimitive.isString"),
+            Self::Boolean => (
+                &["kotlinx.serialization.json.booleanOrNull", "kotlinx.serialization.json.jsonPrimitive"],
+                "element.jsonPrimitive.booleanOrNull != null",
+            ),
+            Self::Integer => (
+                &["kotlinx.serialization.json.jsonPrimitive", "kotlinx.serialization.json.longOrNull"],
+                "element.jsonPrimitive.longOrNull != null",
+            ),
+            Self::Number => (
+                &["kotlinx.serialization.json.doubleOrNull", "kotlinx.serialization.json.jsonPrimitive"],
+                "element.jsonPrimitive.doubleOrNull != null",
+            ),
+            Self::Any => (&[], "true"),
+        };
+        needs.imports.extend(imports);
+        condition
+    }
+}
+
+fn told_by(plan: &Plan<'_>, slot: &Slot) -> Told {
+    match &slot.ty {
+        Type::Any => Told::Any,
+        Type::Constant(_) => Told::Text,
         Type::Scalar(scalar) => match scalar {
-            Scalar::Boolean => BOOLEAN,
-            Scalar::Integer(_) => INTEGER,
-            Scalar::Float => NUMBER,
+            Scalar::Boolean => Told::Boolean,
+            Scalar::Integer(_) => Told::Integer,
+            Scalar::Float => Told::Number,
             Scalar::Text
             | Scalar::DateTime
             | Scalar::LocalDateTime
             | Scalar::Date
             | Scalar::Time
             | Scalar::Uuid
-            | Scalar::Uri => TEXT,
+            | Scalar::Uri => Told::Text,
         },
-        Type::List(_) | Type::Tuple(_) => LIST,
-        Type::Map(_) => OBJECT,
+        Type::List(_) | Type::Tuple(_) => Told::List,
+        Type::Map(_) => Told::Object,
         Type::Named(id) => match &plan.get(*id).definition {
-            PlannedDefinition::Enumeration(_) => TEXT,
-            PlannedDefinition::Record(_) | PlannedDefinition::Union(_) => OBJECT,
+            PlannedDefinition::Enumeration(_) => Told::Text,
+            PlannedDefinition::Record(_) | PlannedDefinition::Union(_) => Told::Object,
         },
-    };
-    needs.imports.extend(imports);
-    condition
+    }
 }
 
-/// What a condition imports, and how it is written.
-type Condition = (&'static [&'static str], &'static str);
-
-const TEXT: Condition =
-    (&["kotlinx.serialization.json.JsonPrimitive"], "element is JsonPrimitive && element.isString");
-const BOOLEAN: Condition = (
-    &["kotlinx.serialization.json.JsonPrimitive", "kotlinx.serialization.json.booleanOrNull"],
-    "element is JsonPrimitive && element.booleanOrNull != null",
-);
-const INTEGER: Condition = (
-    &["kotlinx.serialization.json.JsonPrimitive", "kotlinx.serialization.json.longOrNull"],
-    "element is JsonPrimitive && !element.isString && element.longOrNull != null",
-);
-const NUMBER: Condition = (
-    &["kotlinx.serialization.json.JsonPrimitive", "kotlinx.serialization.json.doubleOrNull"],
-    "element is JsonPrimitive && !element.isString && element.doubleOrNull != null",
-);
-const LIST: Condition = (&["kotlinx.serialization.json.JsonArray"], "element is JsonArray");
-const OBJECT: Condition = (&["kotlinx.serialization.json.JsonObject"], "element is JsonObject");
+fn branch(condition: &str, class: String) -> Doc {
+    let target = nest(cat([line(), text(class + ".serializer()")]));
+    group(cat([text(format!("{condition} ->")), target]))
+}
 
 fn selection(ident: &Ident, subject: &str, branches: Vec<Doc>) -> Doc {
-    let header =
-        format!("override fun selectDeserializer(element: JsonElement): DeserializationStrategy<{ident}> =");
+    let parameter = nest(cat([soft(), text("element: JsonElement"), if_broken(",", "")]));
+    let header = group(cat([
+        text("override fun selectDeserializer("),
+        parameter,
+        soft(),
+        text(format!("): DeserializationStrategy<{ident}> =")),
+    ]));
     let branches = cat(branches.into_iter().map(|branch| cat([hard(), branch])));
     let choice = cat([text(subject.to_owned()), nest(branches), hard(), text("}")]);
-    cat([text(header), nest(cat([hard(), choice]))])
+    cat([header, nest(cat([hard(), choice]))])
 }
