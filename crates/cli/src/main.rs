@@ -8,6 +8,7 @@ mod exit;
 mod failure;
 mod files;
 mod look;
+mod modelling;
 mod report;
 mod screen;
 mod sources;
@@ -22,6 +23,7 @@ fn main() -> ExitCode {
     let args = Args::parse();
     let done = match &args.command {
         Command::Look(args) => commands::look(args),
+        Command::Why(args) => commands::why(args),
         Command::Grow(args) => commands::grow(args),
         Command::Demo(args) => commands::demo(args),
     };

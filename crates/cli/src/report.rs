@@ -4,6 +4,7 @@ use std::io::{self, Write};
 
 use anstream::eprintln;
 use jar_sprout_model::{Excerpt, Problem, Severity, Spot};
+use jar_sprout_settle::Question;
 use owo_colors::OwoColorize;
 
 use crate::exit::Exit;
@@ -48,7 +49,29 @@ pub(crate) fn problem(problem: &Problem, names: &SourceNames) {
 
 /// Shows a note that is no problem.
 pub(crate) fn note(text: &str) {
-    eprintln!("{}", visible(text));
+    text.lines().for_each(|line| eprintln!("{}", visible(line)));
+}
+
+/// Shows the first few open questions: what was seen, what was made of it, what settles it.
+pub(crate) fn questions(questions: &[Question], most: usize) {
+    let count = questions.len();
+    if count == 0 {
+        return;
+    }
+    let title = if count == 1 {
+        "1 open question:".to_owned()
+    } else {
+        format!("{count} open questions, worst first:")
+    };
+    eprintln!("\n{}", title.yellow().bold());
+    for Question { subject, saw, chose, settle, path: _, harm: _ } in questions.iter().take(most) {
+        let about = subject.as_ref().map_or_else(|| "the samples".to_owned(), ToString::to_string);
+        eprintln!("  {}: {}; {} for now", visible(&about).bold(), visible(saw), chose);
+        eprintln!("    {}", visible(settle).cyan());
+    }
+    if count > most {
+        eprintln!("  and {} more: --questions all", count - most);
+    }
 }
 
 fn place(spot: &Spot, names: &SourceNames) -> String {

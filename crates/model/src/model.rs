@@ -177,6 +177,17 @@ impl Model {
         &self.types[id.index()]
     }
 
+    /// The type of an id that belongs to this model, to be changed.
+    pub fn get_mut(&mut self, id: TypeId) -> &mut NamedType {
+        &mut self.types[id.index()]
+    }
+
+    /// Adds a type.
+    pub fn push(&mut self, ty: NamedType) -> TypeId {
+        self.types.push(ty);
+        TypeId::from_index(self.types.len() - 1)
+    }
+
     /// All types with their ids: the root's first, then by first use.
     pub fn types(&self) -> impl Iterator<Item = (TypeId, &NamedType)> {
         self.types.iter().enumerate().map(|(index, ty)| (TypeId::from_index(index), ty))

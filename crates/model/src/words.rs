@@ -49,6 +49,15 @@ impl Words {
         Self(words)
     }
 
+    /// `HivePage`: each word with a capital, as people name a type whatever its language.
+    pub fn in_capitals(&self) -> String {
+        let capital = |word: &str| -> String {
+            let mut chars = word.chars();
+            chars.next().map(|first| first.to_uppercase().chain(chars).collect()).unwrap_or_default()
+        };
+        self.iter().map(capital).collect()
+    }
+
     /// The longest run of words that both names end in.
     pub fn common_end(&self, other: &Self) -> Option<Self> {
         let shared = self.iter().rev().zip(other.iter().rev()).take_while(|(a, b)| a == b).count();

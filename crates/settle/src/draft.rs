@@ -26,6 +26,8 @@ pub struct Drafted {
     pub root: DraftId,
     /// What was seen at each position, and what was made of it.
     pub evidence: HashMap<DraftId, Evidence>,
+    /// How far presence was trusted.
+    pub trust: Trust,
 }
 
 /// The draft of a shape. `name` is what the root is called, which bears on its numbers.
@@ -48,7 +50,7 @@ pub fn draft_shape(shape: &Shape, name: &Words, policies: &Policies) -> Drafted 
         made: HashMap::new(),
     };
     let root = drafter.position(View::whole(graph.find(root), shape.nulls), name);
-    Drafted { draft: drafter.draft, root, evidence: drafter.evidence }
+    Drafted { draft: drafter.draft, root, evidence: drafter.evidence, trust: policies.trust }
 }
 
 /// A position, or the part of it that stands beside one tag.

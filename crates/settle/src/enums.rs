@@ -46,8 +46,13 @@ pub(crate) fn judge(values: &[(&str, Tally)], texts: &Texts, is_item: bool) -> R
     let distinct = filled.len() as u64;
     let seen: u64 = filled.iter().map(|(_, count)| count).sum();
     let once = filled.iter().filter(|(_, count)| *count == 1).count() as u64;
-    let wanted = if is_item || may_be_names(&filled) { 6 } else { 3 };
-    let enough = seen >= distinct * wanted && seen >= 6 && once * 4 <= distinct;
+    // In tenths: a value seen once asks for more sightings of the others.
+    let wanted = match (is_item || may_be_names(&filled), once) {
+        (true, _) => 60,
+        (false, 0) => 25,
+        (false, _) => 30,
+    };
+    let enough = seen * 10 >= distinct * wanted && seen >= 6 && once * 4 <= distinct;
     match (enough, seen >= distinct * 2) {
         (true, _) => Repetition::Enum,
         (false, true) => Repetition::Nearly,

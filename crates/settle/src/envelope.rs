@@ -47,7 +47,8 @@ pub(crate) fn envelope(draft: &Draft, fields: &[DraftField], own: &Words, is_roo
     page(draft, fields, own).or_else(|| if is_root { wrapper(draft, fields, own) } else { None })
 }
 
-fn page(draft: &Draft, fields: &[DraftField], own: &Words) -> Option<Envelope> {
+/// The page that a record is, if it is one.
+pub(crate) fn page(draft: &Draft, fields: &[DraftField], own: &Words) -> Option<Envelope> {
     let one = singular(own);
     let mut lists = fields.iter().filter(|field| !is_small(draft, field.node));
     let (list, rest) = (lists.next()?, lists.next());

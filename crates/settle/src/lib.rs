@@ -6,27 +6,35 @@
 //! ```
 
 mod alike;
+mod decide;
 mod draft;
 mod enums;
 mod envelope;
 mod evidence;
+mod explain;
 mod graph;
 mod maps;
 mod name;
 mod policy;
+mod question;
 mod root_name;
 mod same;
 mod scalars;
 mod settle;
 mod singular;
+mod subject;
 mod tags;
 mod twins;
 mod uses;
 
+pub use decide::{Decision, VERDICTS, Verdict, decide};
 pub use draft::{Drafted, draft_shape};
 pub use evidence::{Choice, Evidence, KindSeen};
+pub use explain::{Explanation, explain};
 pub use policy::{Policies, Trust};
+pub use question::{Question, open_questions};
 pub use root_name::root_name;
 pub use settle::{Settled, settle};
 pub use singular::singular;
+pub use subject::{Subject, Unmatched};
 pub use uses::RootName;

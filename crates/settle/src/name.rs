@@ -23,7 +23,7 @@ pub(crate) fn name_types(types: &[Vec<&Use>]) -> Vec<Named> {
 }
 
 fn name_type(uses: &[&Use], taken: &mut HashSet<String>) -> Named {
-    let candidates = candidates(uses);
+    let candidates = candidates(&outer_uses(uses));
     let base = candidates[0].clone();
     let numbered = (2..).map(|n: u32| base.with_word(&n.to_string()));
     let name = candidates
@@ -35,6 +35,13 @@ fn name_type(uses: &[&Use], taken: &mut HashSet<String>) -> Named {
     let alternatives =
         candidates.into_iter().filter(|other| other.iter().len() > name.iter().len()).collect();
     Named { name, alternatives }
+}
+
+/// The uses of a type outside itself: a mother in a queen is a queen.
+fn outer_uses<'u>(uses: &[&'u Use]) -> Vec<&'u Use> {
+    let is_outer = |one: &&&Use| !uses.iter().any(|other| one.within.contains(&other.node));
+    let outer: Vec<&Use> = uses.iter().filter(is_outer).copied().collect();
+    if outer.is_empty() { uses.to_vec() } else { outer }
 }
 
 /// The names that fit a type, the best first.

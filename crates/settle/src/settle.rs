@@ -1,6 +1,6 @@
 //! Draft to model: one type for one structure, well named.
 
-use std::collections::HashMap;
+use std::collections::{BTreeSet, HashMap};
 
 use indexmap::IndexMap;
 use jar_sprout_model::{
@@ -8,10 +8,12 @@ use jar_sprout_model::{
     Record, Root, Slot, Type, TypeId, Union, UnionCase, WireName, Words,
 };
 
+use crate::envelope::page;
 use crate::name::{Named, name_types, shared_name};
 use crate::policy::Policies;
 use crate::same::{Class, same_types};
 use crate::singular::singular;
+use crate::subject::Subject;
 use crate::twins::TELLING_FIELDS;
 use crate::uses::{RootName, Use, Uses, find_uses, kind_word};
 
@@ -21,6 +23,10 @@ pub struct Settled {
     pub model: Model,
     /// For each type, in the model's order, the positions it stands at; the first one gave it its fields.
     pub origins: Vec<Vec<DraftId>>,
+    /// What the user decided, and is not asked about.
+    pub decided: BTreeSet<Subject>,
+    /// The key of the list that the root is there to carry, if it is a page.
+    pub page_of: Option<WireName>,
 }
 
 /// The model of a draft whose root has this name.
@@ -37,7 +43,20 @@ pub fn settle(draft: &Draft, root: DraftId, root_name: &RootName, policies: &Pol
     };
     let origins =
         builder.order.iter().map(|group| groups[*group].iter().map(|one| one.node).collect()).collect();
-    Settled { model: Model::new(builder.types, Root { name, slot }), origins }
+    let page_of = page_of(draft, root, &root_name.words);
+    Settled {
+        model: Model::new(builder.types, Root { name, slot }),
+        origins,
+        decided: BTreeSet::new(),
+        page_of,
+    }
+}
+
+/// The key of the list that a page carries.
+fn page_of(draft: &Draft, root: DraftId, name: &Words) -> Option<WireName> {
+    let DraftKind::Record(fields) = &draft.node(root).kind else { return None };
+    let part = page(draft, fields, name)?.part;
+    fields.iter().find(|field| field.node == part).map(|field| field.wire.clone())
 }
 
 /// A list cannot be called what its items are called.
@@ -188,6 +207,3 @@ impl<'d> Builder<'d> {
         Field { wire: wire.clone(), name, presence: *presence, slot: self.slot(*node) }
     }
 }
-
-#[cfg(test)]
-mod tests;

@@ -23,6 +23,8 @@ pub(crate) struct Use {
     pub(crate) trail: Vec<Words>,
     /// Whether its own name says little without the one before it.
     pub(crate) leans_on_parent: bool,
+    /// The positions with a name that it stands in.
+    pub(crate) within: Vec<DraftId>,
 }
 
 impl Use {
@@ -46,7 +48,16 @@ struct Walk<'d> {
     root: DraftId,
     keep_root: bool,
     uses: Uses,
-    queue: VecDeque<(DraftId, Vec<Words>)>,
+    queue: VecDeque<Step>,
+    /// What the position that is visited stands in.
+    within: Vec<DraftId>,
+}
+
+/// A position to be visited.
+struct Step {
+    id: DraftId,
+    trail: Vec<Words>,
+    within: Vec<DraftId>,
 }
 
 /// Walks the draft breadth first. A list's item is called by the singular of the list's name.
@@ -56,10 +67,12 @@ pub(crate) fn find_uses(draft: &Draft, root: DraftId, name: &RootName) -> Uses {
         root,
         keep_root: name.is_given,
         uses: Uses { positions: Vec::new(), named: Vec::new() },
-        queue: VecDeque::from([(root, vec![name.words.clone()])]),
+        queue: VecDeque::from([Step { id: root, trail: vec![name.words.clone()], within: Vec::new() }]),
+        within: Vec::new(),
     };
     let mut met = vec![false; draft.len()];
-    while let Some((id, trail)) = walk.queue.pop_front() {
+    while let Some(Step { id, trail, within }) = walk.queue.pop_front() {
+        walk.within = within;
         if std::mem::replace(&mut met[id.index()], true) {
             walk.visit_again(id, trail);
         } else {
@@ -71,15 +84,25 @@ pub(crate) fn find_uses(draft: &Draft, root: DraftId, name: &RootName) -> Uses {
 }
 
 impl Walk<'_> {
+    fn push(&mut self, id: DraftId, trail: Vec<Words>) {
+        self.queue.push_back(Step { id, trail, within: self.within.clone() });
+    }
+
+    /// A part of a position that has a name.
+    fn push_inside(&mut self, named: DraftId, id: DraftId, trail: Vec<Words>) {
+        let within = self.within.iter().copied().chain([named]).collect();
+        self.queue.push_back(Step { id, trail, within });
+    }
+
     fn visit(&mut self, id: DraftId, trail: Vec<Words>) {
         let draft = self.draft;
         match &draft.node(id).kind {
             DraftKind::Any | DraftKind::Scalar(_) | DraftKind::Constant(_) => {}
             DraftKind::Enumeration(_) => self.name(id, trail, true),
-            DraftKind::List(part) | DraftKind::Map(part) => self.queue.push_back((*part, item_trail(trail))),
+            DraftKind::List(part) | DraftKind::Map(part) => self.push(*part, item_trail(trail)),
             DraftKind::Tuple(items) => {
                 let trail = item_trail(trail);
-                self.queue.extend(items.iter().map(|item| (*item, trail.clone())));
+                items.iter().for_each(|item| self.push(*item, trail.clone()));
             }
             DraftKind::Record(fields) => self.record(id, fields, trail),
             DraftKind::Union { tag: Some(_), cases } => {
@@ -87,7 +110,7 @@ impl Walk<'_> {
                     let case = tag.as_ref().map(|tag| Words::split(tag.as_str()));
                     let own = trail.last().expect("a trail is never empty");
                     let name = case.map_or_else(|| own.clone(), |case| case_name(&case, own));
-                    self.queue.push_back((*node, with_last(&trail, name)));
+                    self.push_inside(id, *node, with_last(&trail, name));
                 }
                 self.name(id, trail, false);
             }
@@ -114,7 +137,8 @@ impl Walk<'_> {
     fn name(&mut self, node: DraftId, trail: Vec<Words>, leans_on_parent: bool) {
         // Two words say enough by themselves.
         let is_short = trail.last().is_some_and(|name| name.iter().len() == 1);
-        self.uses.named.push(Use { node, trail, leans_on_parent: leans_on_parent && is_short });
+        let within = self.within.clone();
+        self.uses.named.push(Use { node, trail, leans_on_parent: leans_on_parent && is_short, within });
     }
 
     fn record(&mut self, id: DraftId, fields: &[DraftField], trail: Vec<Words>) {
@@ -132,7 +156,7 @@ impl Walk<'_> {
                 Some(_) | None => Words::split(field.wire.as_str()),
             };
             longer.push(name);
-            self.queue.push_back((field.node, longer));
+            self.push_inside(id, field.node, longer);
         }
         self.name(id, trail, false);
     }
@@ -155,7 +179,7 @@ impl Walk<'_> {
         });
         for case in cases {
             // The list of one or many is named as a list; its items share the name of the one.
-            self.queue.push_back((case.node, trail.clone()));
+            self.push_inside(id, case.node, trail.clone());
         }
         match name {
             Some(name) => self.name(id, with_last(&trail, name), false),

@@ -5,14 +5,14 @@ use std::path::Path;
 
 use jar_sprout_grow::{Arrangement, LANGUAGES, Settings};
 use jar_sprout_model::Model;
-use jar_sprout_settle::Policies;
 
-use crate::args::{DemoArgs, SourceArgs};
-use crate::commands::grow::{model, write_grown};
+use crate::args::{DemoArgs, ModelArgs, SourceArgs};
+use crate::commands::grow::write_grown;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::files::{NewFile, Over, write_all};
 use crate::look::size;
+use crate::modelling::model;
 use crate::report;
 use crate::sources::gather;
 
@@ -68,7 +68,7 @@ pub(crate) fn demo(args: &DemoArgs) -> Outcome<Exit> {
     for endpoint in ENDPOINTS {
         let files = endpoint.samples.iter().map(|sample| samples.join(sample.file).display().to_string());
         let gathered = gather(&SourceArgs { sources: files.collect(), at: None })?;
-        let modelled = model(&gathered, None, &Policies::default());
+        let modelled = model(&gathered, &ModelArgs::default())?;
         let model = &modelled.settled.model;
         for language in LANGUAGES {
             let dir = args.dir.join(language.key()).join(endpoint.name);

@@ -5,15 +5,15 @@ use std::path::Path;
 use jar_sprout_grow::{
     Arrangement, GrownFile, LANGUAGES, Language, SettingError, Settings, find_language, nearest_language,
 };
-use jar_sprout_model::{Problem, Words};
-use jar_sprout_settle::{Drafted, Policies, RootName, Settled, draft_shape, settle};
+use jar_sprout_model::Problem;
 
 use crate::args::GrowArgs;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::files::{NewFile, Over, write_all};
+use crate::modelling::{model, show_questions};
 use crate::report;
-use crate::sources::{Gathered, gather};
+use crate::sources::gather;
 
 pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
     let language = language(&args.into)?;
@@ -22,8 +22,7 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
     for warning in &gathered.warnings {
         report::problem(warning, &gathered.names);
     }
-    let policies = Policies::default();
-    let modelled = model(&gathered, args.name.as_deref(), &policies);
+    let modelled = model(&gathered, &args.model)?;
     let model = &modelled.settled.model;
     match &args.dir {
         None => {
@@ -39,22 +38,8 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
             report::note(&format!("grown into {}: {}", dir.display(), names.join(", ")));
         }
     }
+    show_questions(&modelled, &gathered, args.model.questions);
     Ok(Exit::Well)
-}
-
-/// What was made of all samples.
-pub(crate) struct Modelled {
-    pub(crate) drafted: Drafted,
-    pub(crate) settled: Settled,
-}
-
-/// The model of all samples; its root is called `name`, if that is given.
-pub(crate) fn model(gathered: &Gathered, name: Option<&str>, policies: &Policies) -> Modelled {
-    let words = name.map_or_else(|| gathered.root_name(), Words::split);
-    let drafted = draft_shape(&gathered.shape, &words, policies);
-    let name = RootName { words, is_given: name.is_some() };
-    let settled = settle(&drafted.draft, drafted.root, &name, policies);
-    Modelled { drafted, settled }
 }
 
 pub(crate) fn write_grown(dir: &Path, files: &[GrownFile]) -> Result<(), Problem> {

@@ -3,7 +3,9 @@
 mod demo;
 mod grow;
 mod look;
+mod why;
 
 pub(crate) use demo::demo;
 pub(crate) use grow::grow;
 pub(crate) use look::look;
+pub(crate) use why::why;

@@ -1,0 +1,161 @@
+//! Explanations: why a type or a field is what it is, and what else it might have been.
+
+use jar_sprout_model::{Definition, DraftKind, Field, Place, Presence};
+use jar_sprout_shape::{Form, Path};
+
+use crate::draft::Drafted;
+use crate::evidence::{Choice, Evidence, KindSeen};
+use crate::question::values;
+use crate::settle::Settled;
+use crate::subject::{Subject, Unmatched, locate};
+
+/// Why a type or a field is what it is.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Explanation {
+    /// What it is about.
+    pub subject: Subject,
+    /// What it is, in a few words.
+    pub chosen: String,
+    /// Why.
+    pub because: String,
+    /// Where it stands.
+    pub paths: Vec<Path>,
+    /// How many values were seen.
+    pub seen: u64,
+    /// Which kinds of value.
+    pub kinds: Vec<KindSeen>,
+    /// Whether a field is always there and whether it may be null; none for a type.
+    pub presence: Option<(Presence, bool)>,
+    /// The values seen, where they are few.
+    pub values: Option<String>,
+    /// What else was considered, and why it lost.
+    pub instead: Vec<(&'static str, String)>,
+}
+
+impl Explanation {
+    /// The first place of the first kind seen.
+    pub fn first(&self) -> Option<Place> {
+        self.kinds.iter().filter_map(|kind| kind.first).min()
+    }
+}
+
+/// Explains a type or a field.
+///
+/// # Errors
+/// A subject that the model does not have.
+pub fn explain(drafted: &Drafted, settled: &Settled, subject: &Subject) -> Result<Explanation, Unmatched> {
+    let (id, index) = locate(&settled.model, subject)?;
+    let unknown = || Unmatched { asked: subject.to_string(), known: Vec::new() };
+    let node = settled.origin(&drafted.draft, id, index).ok_or_else(unknown)?;
+    let evidence = drafted.evidence.get(&node).ok_or_else(unknown)?;
+    let field: Option<&Field> = match (&settled.model.get(id).definition, index) {
+        (Definition::Record(record), Some(index)) => record.fields.get(index),
+        _ => None,
+    };
+    let mut paths = evidence.paths.clone();
+    if index.is_none() {
+        let others = settled.origins[id.index()].iter().filter_map(|node| drafted.evidence.get(node));
+        paths.extend(others.flat_map(|evidence| evidence.paths.iter().cloned()));
+        paths.sort_by_key(|path| (path.0.len(), path.to_string()));
+        paths.dedup();
+    }
+    let (chosen, because) = reason(&drafted.draft.node(node).kind, evidence);
+    let has_values = evidence.texts.as_ref().is_some_and(|texts| texts.tally.count > 0);
+    Ok(Explanation {
+        subject: subject.clone(),
+        chosen: if settled.decided.contains(subject) { "as decided".to_owned() } else { chosen.to_owned() },
+        because,
+        paths,
+        seen: evidence.seen,
+        kinds: evidence.kinds.clone(),
+        presence: field.map(|field| (field.presence, field.slot.nullable)),
+        values: has_values.then(|| values(evidence)),
+        instead: instead(evidence),
+    })
+}
+
+/// What was chosen, and why.
+fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
+    let chosen = match kind {
+        DraftKind::Any => "any value",
+        DraftKind::Scalar(scalar) => crate::decide::VERDICTS
+            .iter()
+            .find(|(_, verdict)| *verdict == crate::decide::Verdict::Scalar(*scalar))
+            .map_or("a scalar", |(word, _)| word),
+        DraftKind::List(_) => "a list",
+        DraftKind::Map(_) => "a map",
+        DraftKind::Record(_) => "a record",
+        DraftKind::Tuple(_) => "a tuple",
+        DraftKind::Enumeration(_) => "an enum, open to new values",
+        DraftKind::Constant(_) => "always the same text",
+        DraftKind::Union { .. } => "one of several types",
+    };
+    let because = match &evidence.choice {
+        Choice::AsWritten => "that is how it is written".to_owned(),
+        Choice::NothingKnown => "nothing but null was seen".to_owned(),
+        Choice::EmptyLists => "every list was empty".to_owned(),
+        Choice::EmptyObjects => "every object was empty".to_owned(),
+        Choice::MixedKinds => "more than one kind of value was seen".to_owned(),
+        Choice::ManyKinds => "so many kinds of value were seen that naming them would say nothing".to_owned(),
+        Choice::Integer { .. } => "every number is whole, as written".to_owned(),
+        Choice::Form(form) => format!("every text has the form {}", form.name()),
+        Choice::BlankAmong(form) => format!("blanks stand among texts of the form {}", form.name()),
+        Choice::Coded(_) => "a number in letters may be one of leading zeros or ranges tomorrow".to_owned(),
+        Choice::Enum => "few words come again and again".to_owned(),
+        Choice::NearlyEnum => "its words repeat too seldom for an enum".to_owned(),
+        Choice::NoEnum(why) => format!("it is no enum: {why}"),
+        Choice::Map(why) => (*why).to_owned(),
+        Choice::Record => "its keys are names".to_owned(),
+        Choice::Tuple => "every list has the same few items, of unlike kinds".to_owned(),
+        Choice::Tagged(key) => format!("`{key}` tells which keys stand together"),
+        Choice::TaggedCase(key) => format!("its keys stand together under one `{key}`"),
+    };
+    (chosen, because)
+}
+
+/// What else was considered, and why it lost.
+fn instead(evidence: &Evidence) -> Vec<(&'static str, String)> {
+    let mut instead = Vec::new();
+    if let Some(texts) = &evidence.texts {
+        let all = texts.tally.count;
+        let plain = [Form::DateTime, Form::Date, Form::Uuid, Form::Uri, Form::Whole]
+            .into_iter()
+            .filter(|form| (1..all).contains(&texts.of_form(*form)));
+        instead.extend(
+            plain.map(|form| (form.name(), format!("only {} of {all} have that form", texts.of_form(form)))),
+        );
+        match &evidence.choice {
+            Choice::Enum => instead.push(("plain text", "the values repeat".to_owned())),
+            Choice::NearlyEnum => {
+                instead.push(("an enum", "three sightings of each value are wanted".to_owned()))
+            }
+            Choice::NoEnum(why) => instead.push(("an enum", (*why).to_owned())),
+            Choice::Form(_) => instead.push(("plain text", "all of them have the form".to_owned())),
+            _ => {}
+        }
+    }
+    if let Some(numbers) = &evidence.numbers {
+        if numbers.has_fractions() {
+            let (fractions, all) = (numbers.fractions.count, numbers.count());
+            instead.push(("an integer", format!("{fractions} of {all} have a fraction or an exponent")));
+        } else if let Some(range) = numbers.integer_range {
+            instead.push(("a float", "none has a fraction".to_owned()));
+            instead.push((
+                "another width",
+                format!("the numbers go from {} to {}", range.least, range.greatest),
+            ));
+        }
+    }
+    match &evidence.choice {
+        Choice::Map(_) => instead.push(("a record", "its fields would be named after data".to_owned())),
+        Choice::Record => instead.push(("a map", "the keys are words, or their values differ".to_owned())),
+        Choice::Tagged(_) => {
+            instead.push(("one record", "most of its fields would be missing most of the time".to_owned()))
+        }
+        Choice::Tuple => {
+            instead.push(("a list", "its items are of unlike kinds, always in that order".to_owned()))
+        }
+        _ => {}
+    }
+    instead
+}

@@ -1,0 +1,173 @@
+//! Open questions: what the samples could not settle, worst first, each with what settles it.
+
+use jar_sprout_model::{Definition, Field, NamedType, Presence, TypeId, Words};
+use jar_sprout_shape::{Form, Path};
+
+use crate::draft::Drafted;
+use crate::evidence::{Choice, Evidence};
+use crate::policy::Trust;
+use crate::settle::Settled;
+use crate::subject::Subject;
+
+/// Something that the samples could not settle.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Question {
+    /// What it is about; none for the samples as a whole.
+    pub subject: Option<Subject>,
+    /// Where it stands.
+    pub path: Option<Path>,
+    /// What was seen.
+    pub saw: String,
+    /// What was made of it for now.
+    pub chose: String,
+    /// The argument that settles it.
+    pub settle: String,
+    /// How much harm a wrong guess does, from 0 to 100.
+    pub harm: u8,
+}
+
+/// All open questions of a model made from so many samples, the worst first.
+pub fn open_questions(drafted: &Drafted, settled: &Settled, samples: u64) -> Vec<Question> {
+    let mut questions: Vec<Question> =
+        one_sample(settled, samples).filter(|_| drafted.trust == Trust::Seen).into_iter().collect();
+    for (id, ty) in settled.model.types() {
+        let Definition::Record(record) = &ty.definition else { continue };
+        for (index, field) in record.fields.iter().enumerate() {
+            questions.extend(about_field(drafted, settled, id, ty, index, field));
+        }
+    }
+    questions.sort_by_key(|question| std::cmp::Reverse(question.harm));
+    questions
+}
+
+fn one_sample(settled: &Settled, samples: u64) -> Option<Question> {
+    let has_records = settled.model.types().any(|(_, ty)| matches!(ty.definition, Definition::Record(_)));
+    (samples == 1 && has_records).then(|| Question {
+        subject: None,
+        path: None,
+        saw: "one sample only".to_owned(),
+        chose: "a key is required where all objects of that sample had it".to_owned(),
+        settle: "--trust nothing".to_owned(),
+        harm: 95,
+    })
+}
+
+fn about_field(
+    drafted: &Drafted,
+    settled: &Settled,
+    id: TypeId,
+    ty: &NamedType,
+    index: usize,
+    field: &Field,
+) -> Option<Question> {
+    let node = settled.origin(&drafted.draft, id, Some(index))?;
+    let evidence = drafted.evidence.get(&node)?;
+    let subject = Subject::of_field(ty, field);
+    if settled.decided.contains(&subject) {
+        return None;
+    }
+    let Doubt { saw, chose, settle, harm } = doubt(evidence, field)?;
+    let argument = format!("{subject}={settle}");
+    let needs_quotes =
+        argument.contains(|c: char| !(c.is_ascii_alphanumeric() || matches!(c, '.' | '_' | '-' | '=')));
+    let quoted = if needs_quotes { format!("'{}'", argument.replace('\'', r"'\''")) } else { argument };
+    Some(Question {
+        subject: Some(subject),
+        path: evidence.paths.first().cloned(),
+        saw,
+        chose: chose.to_owned(),
+        settle: format!("--decide {quoted}"),
+        harm,
+    })
+}
+
+struct Doubt {
+    saw: String,
+    chose: &'static str,
+    settle: &'static str,
+    harm: u8,
+}
+
+/// What is in doubt of a field, if something is.
+fn doubt(evidence: &Evidence, field: &Field) -> Option<Doubt> {
+    let Evidence { seen, choice, .. } = evidence;
+    let of = |saw: String, chose, settle, harm| Some(Doubt { saw, chose, settle, harm });
+    let times = |count: u64| if count == 1 { "once".to_owned() } else { format!("{count} times") };
+    match choice {
+        Choice::NothingKnown => {
+            of(format!("null, {}", times(*seen)), "any value", likely_type(&field.name), 90)
+        }
+        Choice::EmptyLists => {
+            of(format!("an empty list, {}", times(*seen)), "a list of any values", "[text]", 80)
+        }
+        Choice::EmptyObjects => of(format!("an empty object, {}", times(*seen)), "any value", "any", 60),
+        Choice::MixedKinds => of(kinds(evidence), "one of these", "any", 85),
+        Choice::ManyKinds => of(kinds(evidence), "any value", "any", 85),
+        Choice::Integer { is_measure: true } => {
+            of(format!("a measure, whole {}", times(*seen)), "an integer", "float", 70)
+        }
+        Choice::BlankAmong(form) => of(
+            format!("blank {} among texts of the form {}", times(blanks(evidence)), form.name()),
+            "text",
+            "text",
+            65,
+        ),
+        Choice::Coded(Form::BooleanWord) => of("yes or no in letters".to_owned(), "text", "text", 50),
+        Choice::Coded(_) => of("numbers in letters".to_owned(), "text", "text", 50),
+        Choice::NearlyEnum => of(values(evidence), "text", "enum", 30),
+        Choice::Map("the objects hardly share a key" | "many keys, values of one structure") => {
+            of("many keys for values of one structure".to_owned(), "a map", "any", 55)
+        }
+        Choice::AsWritten if *seen == 0 && field.presence == Presence::Sometimes => None,
+        Choice::AsWritten
+        | Choice::Integer { is_measure: false }
+        | Choice::Form(_)
+        | Choice::Enum
+        | Choice::NoEnum(_)
+        | Choice::Map(_)
+        | Choice::Record
+        | Choice::Tuple
+        | Choice::Tagged(_)
+        | Choice::TaggedCase(_) => None,
+    }
+}
+
+/// What a field that is always null most likely is, by its name.
+fn likely_type(name: &Words) -> &'static str {
+    match name.last() {
+        "at" | "timestamp" | "time" => "date-time",
+        "date" | "day" | "on" => "date",
+        "count" | "total" | "number" => "integer",
+        "price" | "amount" | "rate" | "weight" | "kg" => "float",
+        _ => "text",
+    }
+}
+
+fn blanks(evidence: &Evidence) -> u64 {
+    evidence.texts.as_ref().map_or(0, |texts| texts.of_form(Form::Blank))
+}
+
+/// `integer 3 times, text once`
+fn kinds(evidence: &Evidence) -> String {
+    let kind = |kind: &crate::evidence::KindSeen| {
+        format!(
+            "{} {}",
+            kind.what,
+            if kind.count == 1 { "once".to_owned() } else { format!("{} times", kind.count) }
+        )
+    };
+    evidence.kinds.iter().map(kind).collect::<Vec<_>>().join(", ")
+}
+
+/// `"laying" 4, "caged" 2`
+pub(crate) fn values(evidence: &Evidence) -> String {
+    let Some(texts) = &evidence.texts else { return String::new() };
+    let jar_sprout_shape::Distinct::All(values) = texts.distinct() else {
+        return "many different texts".to_owned();
+    };
+    let mut values: Vec<(&str, u64)> = values.into_iter().map(|(text, tally)| (text, tally.count)).collect();
+    values.sort_by_key(|(text, count)| (std::cmp::Reverse(*count), *text));
+    let shown: Vec<String> = values.iter().take(6).map(|(text, count)| format!("{text:?} {count}")).collect();
+    let more = values.len().saturating_sub(6);
+    if more > 0 { format!("{} and {more} more", shown.join(", ")) } else { shown.join(", ") }
+}

@@ -1,0 +1,134 @@
+//! What must hold for any data: a sample fits the model made from it, and more samples never shut one out.
+
+#![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop")]
+
+mod sketch;
+
+use jar_sprout_model::{Definition, Model, Presence, Scalar, Slot, Type, Width};
+use proptest::prelude::*;
+use serde_json::{Map, Value};
+use sketch::{settled, shape_of, sketch};
+
+/// Whether a value fits a place of a model, judged by the model's own words alone.
+fn fits(model: &Model, slot: &Slot, value: &Value) -> bool {
+    match (&slot.ty, value) {
+        (_, Value::Null) => slot.nullable || slot.ty == Type::Any,
+        (Type::Any, _) => true,
+        (Type::Constant(text), Value::String(value)) => text.as_str() == value,
+        (Type::Scalar(scalar), value) => fits_scalar(*scalar, value),
+        (Type::List(items), Value::Array(values)) => values.iter().all(|value| fits(model, items, value)),
+        (Type::Tuple(items), Value::Array(values)) => {
+            items.len() == values.len()
+                && items.iter().zip(values).all(|(item, value)| fits(model, item, value))
+        }
+        (Type::Map(values), Value::Object(map)) => map.values().all(|value| fits(model, values, value)),
+        (Type::Named(id), value) => match &model.get(*id).definition {
+            Definition::Enumeration(_) => value.is_string(),
+            Definition::Union(union) => union.cases.iter().any(|case| fits(model, &case.slot, value)),
+            Definition::Record(record) => value.as_object().is_some_and(|map| {
+                let known = |key: &String| record.fields.iter().any(|field| field.wire.as_str() == key);
+                map.keys().all(known)
+                    && record.fields.iter().all(|field| match map.get(field.wire.as_str()) {
+                        Some(value) => fits(model, &field.slot, value),
+                        None => field.presence == Presence::Sometimes,
+                    })
+            }),
+        },
+        _ => false,
+    }
+}
+
+fn fits_scalar(scalar: Scalar, value: &Value) -> bool {
+    match (scalar, value) {
+        (Scalar::Boolean, Value::Bool(_)) | (Scalar::Float, Value::Number(_)) => true,
+        (Scalar::Integer(Width::Narrow), Value::Number(n)) => {
+            n.as_i64().is_some_and(|n| i32::try_from(n).is_ok())
+        }
+        (Scalar::Integer(Width::Wide), Value::Number(n)) => n.as_i64().is_some(),
+        (Scalar::Integer(Width::Big), Value::Number(n)) => n.is_i64() || n.is_u64(),
+        (
+            Scalar::Text
+            | Scalar::DateTime
+            | Scalar::LocalDateTime
+            | Scalar::Date
+            | Scalar::Time
+            | Scalar::Uuid
+            | Scalar::Uri,
+            Value::String(_),
+        ) => true,
+        _ => false,
+    }
+}
+
+/// JSON as APIs write it: few keys that come again, words, ids, dates, and the odd surprise.
+fn any_json() -> impl Strategy<Value = Value> {
+    let text = prop_oneof![
+        prop::sample::select(vec![
+            "laying",
+            "caged",
+            "swarm",
+            "harvest",
+            "2026-05-01",
+            "",
+            "q-17",
+            "12.5",
+            "GBP"
+        ])
+        .prop_map(String::from),
+        ".{0,6}",
+    ];
+    let leaf = prop_oneof![
+        Just(Value::Null),
+        any::<bool>().prop_map(Value::from),
+        (0_i64..40).prop_map(Value::from),
+        any::<u64>().prop_map(Value::from),
+        (-90.0..90.0).prop_map(|f: f64| Value::from(f)),
+        text.prop_map(Value::from),
+    ];
+    let key = prop_oneof![
+        4 => prop::sample::select(vec!["id", "kind", "name", "queen", "hive", "kg", "items", "parent", "17", "s-40", "s-41", "2026-05-01"])
+            .prop_map(String::from),
+        1 => ".{0,3}",
+    ];
+    leaf.prop_recursive(5, 48, 6, move |inner| {
+        prop_oneof![
+            prop::collection::vec(inner.clone(), 0..6).prop_map(Value::from),
+            prop::collection::vec((key.clone(), inner), 0..6)
+                .prop_map(|pairs| Value::Object(pairs.into_iter().collect::<Map<_, _>>())),
+        ]
+    })
+}
+
+fn model_of(samples: &[Value]) -> Model {
+    let texts: Vec<String> = samples.iter().map(Value::to_string).collect();
+    settled(&shape_of(texts.iter().map(String::as_str)), "hives").model
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(400))]
+
+    #[test]
+    fn every_sample_fits_the_model_made_from_it(samples in prop::collection::vec(any_json(), 1..6)) {
+        let model = model_of(&samples);
+        for sample in &samples {
+            prop_assert!(fits(&model, &model.root.slot, sample), "{sample}\n{}", sketch(&model));
+        }
+    }
+
+    #[test]
+    fn a_model_of_more_samples_takes_the_fewer(samples in prop::collection::vec(any_json(), 2..6)) {
+        let model = model_of(&samples);
+        let fewer = &samples[..samples.len() - 1];
+        prop_assert!(fewer.iter().all(|sample| fits(&model, &model.root.slot, sample)));
+    }
+
+    #[test]
+    fn names_are_unique(samples in prop::collection::vec(any_json(), 1..6)) {
+        let model = model_of(&samples);
+        let mut names: Vec<String> = model.types().map(|(_, ty)| ty.name.in_capitals().to_lowercase()).collect();
+        let count = names.len();
+        names.sort();
+        names.dedup();
+        prop_assert_eq!(names.len(), count);
+    }
+}
