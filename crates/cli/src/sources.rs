@@ -39,6 +39,8 @@ pub(crate) struct Gathered {
     pub(crate) warnings: Vec<Problem>,
     /// What the files are called, without folder and extension.
     stems: Vec<String>,
+    /// What the folder is called that all files stand in.
+    folder: Option<String>,
     at: jar_sprout_shape::Path,
 }
 
@@ -49,8 +51,17 @@ pub(crate) fn gather(args: &SourceArgs) -> Outcome<Gathered> {
     let sources = find_sources(&args.sources)?;
     let names = SourceNames(sources.iter().map(Source::name).collect());
     let stems = sources.iter().filter_map(Source::stem).collect();
-    let mut gathered =
-        Gathered { shape: Shape::default(), names, samples: 0, bytes: 0, warnings: Vec::new(), stems, at };
+    let folder = shared_folder(&sources);
+    let mut gathered = Gathered {
+        shape: Shape::default(),
+        names,
+        samples: 0,
+        bytes: 0,
+        warnings: Vec::new(),
+        stems,
+        folder,
+        at,
+    };
     for (id, source) in (0..).map(SourceId).zip(&sources) {
         gathered.read(source, id).map_err(|problem| Failure::Problem(problem, gathered.names.clone()))?;
     }
@@ -78,13 +89,27 @@ impl Gathered {
         let last_key = steps.iter().rposition(|step| matches!(step, Step::Child(_)));
         let name = match last_key.map(|at| &steps[at]) {
             Some(Step::Child(key)) => Words::split(key),
-            Some(Step::All) | None => root_name(self.stems.iter().map(String::as_str)),
+            Some(Step::All) | None => {
+                root_name(self.stems.iter().map(String::as_str), self.folder.as_deref())
+            }
         };
         // A file of many values, one a line, is named after them all, as a list is.
         let has_many = last_key.is_none() && self.samples > self.names.0.len() as u64;
         let is_item = steps.last() == Some(&Step::All) || has_many;
         if is_item { singular(&name) } else { name }
     }
+}
+
+/// The name of the folder that all files stand in.
+fn shared_folder(sources: &[Source]) -> Option<String> {
+    let folder = |source: &Source| match source {
+        Source::File(path) => {
+            path.canonicalize().ok()?.parent()?.file_name().map(|name| name.to_string_lossy().into_owned())
+        }
+        Source::StandardInput => None,
+    };
+    let first = folder(sources.first()?)?;
+    sources.iter().all(|source| folder(source).as_ref() == Some(&first)).then_some(first)
 }
 
 /// The sources that the arguments name, each once, sorted; standard input comes last.

@@ -57,7 +57,13 @@ fn compatible(graph: &Graph, a: NodeId, b: NodeId, look: usize) -> bool {
             let shared: Vec<_> =
                 fields.iter().filter_map(|(key, field)| Some((field, others.get(key)?))).collect();
             let is_empty = fields.is_empty() || others.is_empty();
-            (is_empty || !shared.is_empty())
+            let could_be_maps = || {
+                let all = || fields.values().chain(others.values());
+                let kinds = |node| numbers_as_one(graph.node(node).kinds());
+                let first = all().next().map(|field| kinds(field.node));
+                all().all(|field| Some(kinds(field.node)) == first)
+            };
+            (is_empty || !shared.is_empty() || could_be_maps())
                 && shared.iter().all(|(mine, theirs)| compatible(graph, mine.node, theirs.node, look - 1))
         }
         _ => true,
@@ -70,12 +76,23 @@ fn numbers_as_one(kinds: Kinds) -> Kinds {
     kinds.but_null().iter().fold(Kinds::default(), |all, kind| all.and(Kinds::of(as_one(kind))))
 }
 
-/// Whether all of these positions could be one: every one is like the first that shows something.
+/// With so many positions, a few odd ones among them do not make the others something else.
+const MANY: usize = 20;
+
+/// Whether all of these positions could be one: each has at least half of its keys in common with the fullest of
+/// them, and no kind against it.
 pub(crate) fn are_alike(graph: &Graph, positions: &[NodeId]) -> bool {
-    let shown = |id: &&NodeId| !graph.node(**id).kinds().but_null().is_empty();
-    let Some(first) = positions.iter().find(shown) else { return true };
-    positions.iter().all(|id| {
-        is_compatible(graph, *first, *id)
-            && overlap(graph, *first, *id).is_none_or(|o| o.all == 0 || o.is_at_least(50))
-    })
+    let size = |id: &NodeId| {
+        let node = graph.node(*id);
+        (node.fields().map_or(0, |fields| fields.len()), usize::from(!node.kinds().is_empty()))
+    };
+    let Some(fullest) = positions.iter().rev().max_by_key(|id| size(id)) else { return true };
+    let is_like = |id: &&NodeId| {
+        let keys = |id| graph.node(id).fields().map_or(0, |fields| fields.len());
+        let fewest = keys(**id).min(keys(*fullest));
+        is_compatible(graph, *fullest, **id)
+            && overlap(graph, *fullest, **id).is_none_or(|overlap| overlap.shared * 2 >= fewest)
+    };
+    let alike = positions.iter().filter(is_like).count();
+    alike == positions.len() || (positions.len() >= MANY && alike * 20 >= positions.len() * 19)
 }

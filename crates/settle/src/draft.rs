@@ -1,6 +1,6 @@
 //! Graph to draft: what each position is.
 
-use std::collections::{BTreeMap, BTreeSet, HashMap};
+use std::collections::{BTreeSet, HashMap};
 
 use jar_sprout_model::{
     Draft, DraftCase, DraftField, DraftId, DraftKind, Place, Presence, Scalar, WireName, Words,
@@ -12,7 +12,7 @@ use crate::graph::{FieldPart, Graph, Keys, Node, NodeId, VariantPart};
 use crate::maps::make_maps;
 use crate::policy::{Policies, Trust};
 use crate::scalars::{draft_number, draft_text};
-use crate::tags::{Tagged, TaggedCase, find_tag};
+use crate::tags::{Tagged, TaggedCase, Variants, children_beside, find_tag, keys_of};
 use crate::twins::{fold_recursion, unite_twins};
 
 /// With more kinds than this at one position, no type says more than "any".
@@ -178,21 +178,12 @@ impl Drafter<'_> {
             Keys::Names { fields, .. } if fields.is_empty() => {
                 Decided::new(DraftKind::Any, Choice::EmptyObjects)
             }
-            Keys::Names { .. } if view.variants.is_none() => match self.tag_of(node) {
+            Keys::Names { .. } if view.variants.is_none() => match find_tag(self.graph, node) {
                 Some(tagged) => self.tagged(view.node, &tagged),
                 None => Decided::new(self.record(view, None), Choice::Record),
             },
             Keys::Names { .. } => Decided::new(self.record(view, None), Choice::Record),
         }
-    }
-
-    fn tag_of(&self, node: &Node) -> Option<Tagged> {
-        let values_of = |key: &str| {
-            let field = node.fields()?.get(key)?;
-            let values = self.graph.node(field.node).few_texts()?;
-            Some(values.into_iter().map(|(text, _)| text.to_owned()).collect())
-        };
-        find_tag(node, values_of)
     }
 
     fn tagged(&mut self, node: NodeId, tagged: &Tagged) -> Decided {
@@ -282,7 +273,7 @@ impl Drafter<'_> {
         };
         let all: Vec<Kind> = node.kinds().iter().collect();
         let same = kinds.iter().eq(all.iter().copied());
-        let children = constant.and_then(|constant| self.own_children(key, field, shown, constant));
+        let children = constant.and_then(|constant| self.own_children(key, field, constant));
         View {
             node: field.node,
             nulls,
@@ -293,36 +284,21 @@ impl Drafter<'_> {
     }
 
     /// The variants that a field's objects have beside one tag, if they share little with those beside the others.
-    fn own_children(
-        &self,
-        key: &str,
-        field: &FieldPart,
-        shown: &[&VariantPart],
-        constant: &Constant<'_>,
-    ) -> Option<BTreeSet<u64>> {
+    fn own_children(&self, key: &str, field: &FieldPart, constant: &Constant<'_>) -> Option<BTreeSet<u64>> {
         let inner = self.graph.node(field.node);
-        let Keys::Names { variants: Some(inner_variants), .. } = &inner.objects.as_ref()?.keys else {
-            return None;
-        };
-        let mine: BTreeSet<u64> = children_of(key, shown.iter().copied())?;
-        let holder_variants = constant.holder_variants(self.graph)?;
+        let Keys::Names { variants: Some(inner), .. } = &inner.objects.as_ref()?.keys else { return None };
+        let holder = constant.holder_variants(self.graph)?;
+        let beside = |tag: &str| children_beside(holder.values(), constant.key, tag, key);
+        let mine = beside(constant.tag)?;
         let others = constant.tagged.cases.iter().filter(|case| case.tag != constant.tag);
-        let other_parts =
-            others.flat_map(|case| case.variants.iter()).filter_map(|id| holder_variants.get(id));
-        let theirs: BTreeSet<u64> = children_of(key, other_parts)?;
+        let theirs = others.map(|case| beside(&case.tag)).collect::<Option<Vec<_>>>()?;
+        let theirs: BTreeSet<u64> = theirs.into_iter().flatten().collect();
         if mine.is_empty() || theirs.is_empty() {
             return None;
         }
-        let keys = |ids: &BTreeSet<u64>| -> BTreeSet<&str> {
-            ids.iter()
-                .filter_map(|id| inner_variants.get(id))
-                .flat_map(|part| part.keys.keys().map(String::as_str))
-                .collect()
-        };
-        let (mine_keys, their_keys) = (keys(&mine), keys(&theirs));
+        let (mine_keys, their_keys) = (keys_of(&mine, inner), keys_of(&theirs, inner));
         let shared = mine_keys.intersection(&their_keys).count();
-        let all = mine_keys.union(&their_keys).count();
-        (shared * 2 < all).then_some(mine)
+        (shared * 2 < mine_keys.len()).then_some(mine)
     }
 }
 
@@ -336,20 +312,12 @@ struct Constant<'t> {
 }
 
 impl Constant<'_> {
-    fn holder_variants<'g>(&self, graph: &'g Graph) -> Option<&'g BTreeMap<u64, VariantPart>> {
+    fn holder_variants<'g>(&self, graph: &'g Graph) -> Option<&'g Variants> {
         match &graph.node(self.holder).objects.as_ref()?.keys {
             Keys::Names { variants, .. } => variants.as_ref(),
             Keys::Data { .. } => None,
         }
     }
-}
-
-fn children_of<'p>(key: &str, parts: impl Iterator<Item = &'p VariantPart>) -> Option<BTreeSet<u64>> {
-    let mut all = BTreeSet::new();
-    for part in parts.filter_map(|part| part.keys.get(key)) {
-        all.extend(part.children.as_ref()?);
-    }
-    Some(all)
 }
 
 /// Few items, at least two of them of unlike kinds, and the same in every list of several.

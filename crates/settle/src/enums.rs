@@ -2,6 +2,8 @@
 
 use jar_sprout_shape::{Form, Tally, Texts};
 
+use crate::maps::is_locale;
+
 /// The most characters of a value of an enum.
 const MAX_LENGTH: usize = 40;
 
@@ -65,6 +67,7 @@ pub(crate) fn is_word(text: &str) -> bool {
     let joins = |c: char| matches!(c, '_' | '-' | '.' | '/' | '+' | ' ' | ':');
     let blanks = text.matches(' ').count();
     text.chars().count() <= MAX_LENGTH
+        && Form::of(text.as_bytes()) == Form::Plain
         && text.chars().all(|c| c.is_alphanumeric() || joins(c))
         && text.chars().any(char::is_alphabetic)
         && (blanks == 0 || (blanks <= 2 && !text.chars().any(char::is_uppercase)))
@@ -79,7 +82,8 @@ fn are_codes(values: &[(&str, u64)]) -> bool {
     };
     let small =
         values.iter().all(|(text, _)| text.len() == 2 && text.bytes().all(|b| b.is_ascii_lowercase()));
-    letters || capitals(2) || capitals(3) || small
+    let locales = values.iter().all(|(text, _)| is_locale(text));
+    letters || capitals(2) || capitals(3) || small || locales
 }
 
 /// Capitalised words could be the names of people and places.

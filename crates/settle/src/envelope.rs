@@ -44,11 +44,11 @@ const CONTAINERS: &[&str] = &[
 /// A page is called in the plural and has one list of records beside scalars and small records of scalars. A wrapper
 /// is the root and has one record under a key that says nothing.
 pub(crate) fn envelope(draft: &Draft, fields: &[DraftField], own: &Words, is_root: bool) -> Option<Envelope> {
-    page(draft, fields, own).or_else(|| if is_root { wrapper(draft, fields, own) } else { None })
+    page(draft, fields, own, is_root).or_else(|| if is_root { wrapper(draft, fields, own) } else { None })
 }
 
 /// The page that a record is, if it is one.
-pub(crate) fn page(draft: &Draft, fields: &[DraftField], own: &Words) -> Option<Envelope> {
+pub(crate) fn page(draft: &Draft, fields: &[DraftField], own: &Words, is_root: bool) -> Option<Envelope> {
     let one = singular(own);
     let mut lists = fields.iter().filter(|field| !is_small(draft, field.node));
     let (list, rest) = (lists.next()?, lists.next());
@@ -56,6 +56,12 @@ pub(crate) fn page(draft: &Draft, fields: &[DraftField], own: &Words) -> Option<
         return None;
     }
     let key = Words::split(list.wire.as_str());
+    let says_so = is_container(&key) || singular(&key).last() == one.last();
+    // Under another name, nothing but counts and links may stand beside the list.
+    let beside = || fields.iter().all(|field| field.node == list.node || !has_text(draft, field.node));
+    if !says_so && !(is_root && beside()) {
+        return None;
+    }
     let part_name = if is_container(&key) { own.clone() } else { key };
     Some(Envelope { name: singular(&part_name).with_word("page"), part: list.node, part_name })
 }
@@ -84,6 +90,17 @@ fn is_list_of_records(draft: &Draft, id: DraftId) -> bool {
             matches!(draft.node(*items).kind, DraftKind::Record(_) | DraftKind::Union { tag: Some(_), .. })
         }
         _ => false,
+    }
+}
+
+/// Text of any kind but a link.
+fn has_text(draft: &Draft, id: DraftId) -> bool {
+    use jar_sprout_model::Scalar;
+    match &draft.node(id).kind {
+        DraftKind::Scalar(Scalar::Boolean | Scalar::Integer(_) | Scalar::Float | Scalar::Uri)
+        | DraftKind::Any => false,
+        DraftKind::Record(fields) => fields.iter().any(|field| has_text(draft, field.node)),
+        _ => true,
     }
 }
 

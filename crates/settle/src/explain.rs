@@ -127,7 +127,7 @@ fn instead(evidence: &Evidence) -> Vec<(&'static str, String)> {
         match &evidence.choice {
             Choice::Enum => instead.push(("plain text", "the values repeat".to_owned())),
             Choice::NearlyEnum => {
-                instead.push(("an enum", "three sightings of each value are wanted".to_owned()))
+                instead.push(("an enum", "three sightings of each value are wanted".to_owned()));
             }
             Choice::NoEnum(why) => instead.push(("an enum", (*why).to_owned())),
             Choice::Form(_) => instead.push(("plain text", "all of them have the form".to_owned())),
@@ -150,10 +150,10 @@ fn instead(evidence: &Evidence) -> Vec<(&'static str, String)> {
         Choice::Map(_) => instead.push(("a record", "its fields would be named after data".to_owned())),
         Choice::Record => instead.push(("a map", "the keys are words, or their values differ".to_owned())),
         Choice::Tagged(_) => {
-            instead.push(("one record", "most of its fields would be missing most of the time".to_owned()))
+            instead.push(("one record", "most of its fields would be missing most of the time".to_owned()));
         }
         Choice::Tuple => {
-            instead.push(("a list", "its items are of unlike kinds, always in that order".to_owned()))
+            instead.push(("a list", "its items are of unlike kinds, always in that order".to_owned()));
         }
         _ => {}
     }

@@ -91,6 +91,8 @@ pub(crate) struct VariantKeyPart {
     pub(crate) kinds: Kinds,
     pub(crate) texts: Option<BTreeSet<String>>,
     pub(crate) children: Option<BTreeSet<u64>>,
+    /// Its texts, each with the key and the variant of an object that stood beside it.
+    pub(crate) beside: Option<BTreeSet<(String, String, u64)>>,
 }
 
 /// The most paths that a node remembers.
@@ -235,10 +237,15 @@ fn variant_part(variant: &jar_sprout_shape::Variant<'_>) -> (u64, VariantPart) {
             kinds: key.kinds(),
             texts: key.texts.as_ref().map(|texts| texts.iter().map(|text| (*text).to_owned()).collect()),
             children: key.children.clone(),
+            beside: key.beside.as_ref().map(|all| all.iter().map(beside_part).collect()),
         };
         (key.key.to_owned(), part)
     });
     (variant.id, VariantPart { count: variant.count, keys: keys.collect() })
+}
+
+fn beside_part(beside: &jar_sprout_shape::Beside<'_>) -> (String, String, u64) {
+    (beside.text.to_owned(), beside.key.to_owned(), beside.variant)
 }
 
 impl Node {
@@ -372,6 +379,8 @@ impl VariantPart {
                 mine.texts = mine.texts.take().zip(theirs.texts).map(|(a, b)| a.union(&b).cloned().collect());
                 mine.children =
                     mine.children.take().zip(theirs.children).map(|(a, b)| a.union(&b).copied().collect());
+                mine.beside =
+                    mine.beside.take().zip(theirs.beside).map(|(a, b)| a.union(&b).cloned().collect());
             }
         }
     }

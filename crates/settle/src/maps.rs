@@ -33,7 +33,9 @@ fn why_map(graph: &Graph, id: NodeId) -> Option<&'static str> {
     let keys: Vec<&str> = fields.keys().map(String::as_str).collect();
     let values: Vec<NodeId> = fields.values().map(|field| field.node).collect();
     let form = shared_form(&keys);
-    let sparse = is_sparse(fields.values().map(|f| f.seen.count), objects.tally.count, objects.entries);
+    let sparse = |percent| {
+        is_sparse(fields.values().map(|f| f.seen.count), objects.tally.count, objects.entries, percent)
+    };
     let holds_parts = values.iter().any(|value| {
         let kinds = graph.node(*value).kinds();
         kinds.has(Kind::Object) || kinds.has(Kind::List)
@@ -41,7 +43,8 @@ fn why_map(graph: &Graph, id: NodeId) -> Option<&'static str> {
     let holds_objects = values.iter().any(|value| graph.node(*value).kinds().has(Kind::Object));
     let why = match form {
         Some(form) if keys.len() >= form.least_keys() => form.why(),
-        _ if sparse && keys.len() >= if holds_parts { 6 } else { 20 } => "the objects hardly share a key",
+        _ if sparse(40) && keys.len() >= if holds_parts { 6 } else { 20 } => "the objects hardly share a key",
+        _ if sparse(15) && keys.len() >= if holds_parts { 4 } else { 8 } => "the objects hardly share a key",
         _ if keys.len() > if holds_objects { MANY_OBJECTS } else { MANY_VALUES } => {
             "many keys, values of one structure"
         }
@@ -50,12 +53,12 @@ fn why_map(graph: &Graph, id: NodeId) -> Option<&'static str> {
     are_alike(graph, &values).then_some(why)
 }
 
-/// Whether no key is in most objects, and the usual object has few of the keys.
-fn is_sparse(counts: impl Iterator<Item = u64>, objects: u64, entries: u64) -> bool {
+/// Whether no key is in most objects, and the usual object has at most this share of the keys.
+fn is_sparse(counts: impl Iterator<Item = u64>, objects: u64, entries: u64, percent: u64) -> bool {
     let counts: Vec<u64> = counts.collect();
     objects >= 3
         && counts.iter().all(|count| count * 10 <= objects * 8)
-        && entries * 10 <= objects * counts.len() as u64 * 4
+        && entries * 100 <= objects * counts.len() as u64 * percent
 }
 
 /// A form of keys that nobody would give to a field.
@@ -106,10 +109,12 @@ impl KeyForm {
     }
 }
 
+type KeyTest = fn(&str) -> bool;
+
 /// The form that all keys have.
 fn shared_form(keys: &[&str]) -> Option<KeyForm> {
-    let all = |test: fn(&str) -> bool| !keys.is_empty() && keys.iter().all(|key| test(key));
-    let forms: [(KeyForm, fn(&str) -> bool); 8] = [
+    let all = |test: KeyTest| !keys.is_empty() && keys.iter().all(|key| test(key));
+    let forms: [(KeyForm, KeyTest); 8] = [
         (KeyForm::Number, is_number),
         (KeyForm::Id, is_id),
         (KeyForm::Date, is_date),
@@ -176,7 +181,7 @@ fn is_numbered(keys: &[&str]) -> bool {
 }
 
 /// `en`, `nl-NL`, `pt_BR`: an ISO 639-1 language, perhaps with a region.
-fn is_locale(key: &str) -> bool {
+pub(crate) fn is_locale(key: &str) -> bool {
     let (language, region) = key.split_at_checked(2).unwrap_or((key, ""));
     let has_region = || {
         let region = region.strip_prefix(['-', '_']);

@@ -1,8 +1,8 @@
 //! Names: one for each type, from the keys that lead to it.
 
-use std::collections::{BTreeMap, HashSet};
+use std::collections::{BTreeMap, HashMap, HashSet};
 
-use jar_sprout_model::Words;
+use jar_sprout_model::{DraftId, Words};
 
 use crate::singular::singular;
 use crate::uses::Use;
@@ -16,25 +16,70 @@ pub(crate) struct Named {
 
 /// Names for types, each given by its uses; the shallow types come first and get the short names.
 ///
-/// A clash is resolved by the parent's word, then the grandparent's; by a number only when all words are used up.
+/// A clash is resolved by the name of the type it stands in, then of the one around that; by a number only when all
+/// words are used up.
 pub(crate) fn name_types(types: &[Vec<&Use>]) -> Vec<Named> {
-    let mut taken = HashSet::new();
-    types.iter().map(|uses| name_type(uses, &mut taken)).collect()
+    let mut names = Names { taken: HashSet::new(), given: HashMap::new() };
+    types.iter().map(|uses| names.name(uses)).collect()
 }
 
-fn name_type(uses: &[&Use], taken: &mut HashSet<String>) -> Named {
-    let candidates = candidates(&outer_uses(uses));
-    let base = candidates[0].clone();
-    let numbered = (2..).map(|n: u32| base.with_word(&n.to_string()));
-    let name = candidates
-        .iter()
-        .cloned()
-        .chain(numbered)
-        .find(|name| taken.insert(joined(name)))
-        .expect("there is always a higher number");
-    let alternatives =
-        candidates.into_iter().filter(|other| other.iter().len() > name.iter().len()).collect();
-    Named { name, alternatives }
+/// The names given so far.
+struct Names {
+    taken: HashSet<String>,
+    given: HashMap<DraftId, Words>,
+}
+
+impl Names {
+    fn name(&mut self, uses: &[&Use]) -> Named {
+        let candidates = self.candidates(&outer_uses(uses));
+        let base = candidates[0].clone();
+        let numbered = (2..).map(|n: u32| base.with_word(&n.to_string()));
+        let name = candidates
+            .iter()
+            .cloned()
+            .chain(numbered)
+            .find(|name| self.taken.insert(joined(name)))
+            .expect("there is always a higher number");
+        self.given.extend(uses.iter().map(|one| (one.node, name.clone())));
+        let alternatives =
+            candidates.into_iter().filter(|other| other.iter().len() > name.iter().len()).collect();
+        Named { name, alternatives }
+    }
+
+    /// The names that fit a type, the best first.
+    fn candidates(&self, uses: &[&Use]) -> Vec<Words> {
+        let first = uses.first().expect("a type is made for a use");
+        let base = fitting_name(uses);
+        let mut candidates = vec![base.clone()];
+        for around in self.around(first) {
+            let longer = with_parent(&base, &around);
+            if !candidates.contains(&longer) {
+                candidates.push(longer);
+            }
+        }
+        // A link in a link, with nothing else around it.
+        candidates.push(base.with_word("details"));
+        // A status is a hive's or a queen's, unless both have the same.
+        let one_parent = uses.iter().all(|one| self.parent(one) == self.parent(first));
+        if first.leans_on_parent && one_parent && candidates.len() > 2 {
+            candidates.swap(0, 1);
+        }
+        candidates
+    }
+
+    /// The names of the types around a use, the nearest first; then the keys that lead to it, joined.
+    fn around(&self, one: &Use) -> Vec<Words> {
+        let types = one.within.iter().rev().filter_map(|node| self.given.get(node)).cloned();
+        let mut trail: Vec<Words> = Vec::new();
+        for key in one.trail.iter().rev().skip(1) {
+            trail.push(trail.last().map_or_else(|| key.clone(), |inner| inner.prefixed(key)));
+        }
+        types.chain(trail).collect()
+    }
+
+    fn parent(&self, one: &Use) -> Option<&Words> {
+        one.within.last().and_then(|node| self.given.get(node))
+    }
 }
 
 /// The uses of a type outside itself: a mother in a queen is a queen.
@@ -44,28 +89,9 @@ fn outer_uses<'u>(uses: &[&'u Use]) -> Vec<&'u Use> {
     if outer.is_empty() { uses.to_vec() } else { outer }
 }
 
-/// The names that fit a type, the best first.
-fn candidates(uses: &[&Use]) -> Vec<Words> {
-    let first = uses.first().expect("a type is made for a use");
-    let base = fitting_name(uses);
-    let mut candidates = vec![base.clone()];
-    let mut longer = base.clone();
-    for ancestor in first.trail.iter().rev().skip(1) {
-        longer = with_parent(&longer, ancestor);
-        candidates.push(longer.clone());
-    }
-    candidates.dedup();
-    // A status is a hive's or a queen's, unless both have the same.
-    let one_parent = uses.iter().all(|one| one.trail.iter().rev().nth(1) == first.trail.iter().rev().nth(1));
-    if first.leans_on_parent && one_parent && candidates.len() > 1 {
-        candidates.swap(0, 1);
-    }
-    candidates
-}
-
 /// A name with its parent's before it; a word that both share at the seam stands once.
 fn with_parent(name: &Words, parent: &Words) -> Words {
-    if name.iter().next() == Some(parent.last()) && name.iter().len() > 1 {
+    if name.iter().next() == Some(parent.last()) {
         let rest = name.iter().skip(1).fold(parent.clone(), |words, word| words.with_word(word));
         return rest;
     }

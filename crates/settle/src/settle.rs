@@ -39,7 +39,7 @@ pub fn settle(draft: &Draft, root: DraftId, root_name: &RootName, policies: &Pol
     let slot = builder.slot(root);
     let name = match &slot.ty {
         Type::Named(id) => builder.types[id.index()].name.clone(),
-        ty => with_prefix(list_name(ty, &root_name.words), policies.prefix.as_ref()),
+        ty => with_prefix(&list_name(ty, &root_name.words), policies.prefix.as_ref()),
     };
     let origins =
         builder.order.iter().map(|group| groups[*group].iter().map(|one| one.node).collect()).collect();
@@ -55,7 +55,7 @@ pub fn settle(draft: &Draft, root: DraftId, root_name: &RootName, policies: &Pol
 /// The key of the list that a page carries.
 fn page_of(draft: &Draft, root: DraftId, name: &Words) -> Option<WireName> {
     let DraftKind::Record(fields) = &draft.node(root).kind else { return None };
-    let part = page(draft, fields, name)?.part;
+    let part = page(draft, fields, name, true)?.part;
     fields.iter().find(|field| field.node == part).map(|field| field.wire.clone())
 }
 
@@ -76,11 +76,11 @@ fn list_name(ty: &Type, name: &Words) -> Words {
 
 fn prefixed(named: Named, prefix: Option<&Words>) -> Named {
     let Named { name, alternatives } = named;
-    let alternatives = alternatives.into_iter().map(|name| with_prefix(name, prefix)).collect();
-    Named { name: with_prefix(name, prefix), alternatives }
+    let alternatives = alternatives.into_iter().map(|name| with_prefix(&name, prefix)).collect();
+    Named { name: with_prefix(&name, prefix), alternatives }
 }
 
-fn with_prefix(name: Words, prefix: Option<&Words>) -> Words {
+fn with_prefix(name: &Words, prefix: Option<&Words>) -> Words {
     prefix.map_or_else(|| name.clone(), |prefix| name.prefixed(prefix))
 }
 

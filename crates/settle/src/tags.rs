@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use jar_sprout_shape::{Kind, Kinds};
 
 use crate::enums::is_word;
-use crate::graph::{Keys, Node, VariantPart};
+use crate::graph::{Graph, Keys, Node, VariantPart};
 
 /// The most kinds of object told apart by one tag.
 const MAX_CASES: usize = 24;
@@ -28,36 +28,34 @@ pub(crate) struct TaggedCase {
     pub(crate) variants: BTreeSet<u64>,
 }
 
-type Variants = BTreeMap<u64, VariantPart>;
+pub(crate) type Variants = BTreeMap<u64, VariantPart>;
 
 /// The tag at a position, if the objects there fall apart by one.
-pub(crate) fn find_tag(node: &Node, fields_of: impl Fn(&str) -> Option<Vec<String>>) -> Option<Tagged> {
+pub(crate) fn find_tag(graph: &Graph, node: &Node) -> Option<Tagged> {
     let objects = node.objects.as_ref()?;
     let Keys::Names { fields, variants: Some(variants) } = &objects.keys else { return None };
-    if variants.len() < 2 {
-        return None;
-    }
-    let candidates = fields.keys().filter_map(|key| candidate(key, variants, &fields_of));
-    let scored =
-        candidates.filter_map(|tagged| Some((score(&tagged, variants, objects.tally.count)?, tagged)));
+    let candidates = fields.iter().filter_map(|(key, field)| {
+        let values = graph.node(field.node).few_texts()?;
+        candidate(key, variants, values.into_iter().map(|(text, _)| text.to_owned()).collect())
+    });
+    let count_splits = |tagged: &Tagged| {
+        fields.iter().filter(|(key, field)| splits(graph.node(field.node), key, tagged, variants)).count()
+    };
+    let scored = candidates.filter_map(|tagged| {
+        let score = score(&tagged, variants, objects.tally.count, count_splits(&tagged))?;
+        Some((score, tagged))
+    });
     // The first of equals, so that the order of keys decides.
     let best = scored.reduce(|best, next| if next.0 > best.0 { next } else { best })?;
     Some(best.1)
 }
 
 /// A key that stands in every object, with few short words as values.
-fn candidate(
-    key: &str,
-    variants: &Variants,
-    values_of: &impl Fn(&str) -> Option<Vec<String>>,
-) -> Option<Tagged> {
+fn candidate(key: &str, variants: &Variants, values: Vec<String>) -> Option<Tagged> {
     let is_text =
         |part: &VariantPart| part.keys.get(key).is_some_and(|part| part.kinds == Kinds::of(Kind::Text));
-    if !variants.values().all(is_text) {
-        return None;
-    }
-    let values = values_of(key)?;
-    if !(2..=MAX_CASES).contains(&values.len()) || !values.iter().all(|value| is_word(value)) {
+    let fits = (2..=MAX_CASES).contains(&values.len()) && values.iter().all(|value| is_word(value));
+    if !fits || are_numbered(&values) || !variants.values().all(is_text) {
         return None;
     }
     let cases = values.into_iter().map(|tag| {
@@ -69,8 +67,59 @@ fn candidate(
     Some(Tagged { key: key.to_owned(), cases: cases.collect() })
 }
 
+/// Words with digits in them are ids and versions more often than kinds.
+fn are_numbered(values: &[String]) -> bool {
+    values.iter().filter(|value| value.contains(|c: char| c.is_ascii_digit())).count() * 2 >= values.len()
+}
+
+/// The variants of the objects under `key` that stood beside one text of the tag.
+pub(crate) fn children_beside<'v>(
+    parts: impl Iterator<Item = &'v VariantPart>,
+    tag_key: &str,
+    tag: &str,
+    key: &str,
+) -> Option<BTreeSet<u64>> {
+    let mut all = BTreeSet::new();
+    for part in parts.filter_map(|part| part.keys.get(tag_key)) {
+        let beside = part.beside.as_ref()?.iter();
+        all.extend(
+            beside.filter(|(text, other, _)| text == tag && other == key).map(|(_, _, variant)| *variant),
+        );
+    }
+    Some(all)
+}
+
+/// Whether the objects under a key fall apart as their holders do: those beside one text of the tag share little with
+/// those beside any other.
+fn splits(inner: &Node, key: &str, tagged: &Tagged, variants: &Variants) -> bool {
+    let Some(Keys::Names { variants: Some(inner), .. }) = inner.objects.as_ref().map(|objects| &objects.keys)
+    else {
+        return false;
+    };
+    let sets = tagged.cases.iter().map(|case| {
+        let ids = children_beside(variants.values(), &tagged.key, &case.tag, key)?;
+        Some(keys_of(&ids, inner))
+    });
+    let Some(sets) = sets.collect::<Option<Vec<_>>>() else { return false };
+    let sets: Vec<BTreeSet<&str>> = sets.into_iter().filter(|set| !set.is_empty()).collect();
+    sets.len() >= 2
+        && sets
+            .iter()
+            .enumerate()
+            .all(|(at, a)| sets[at + 1..].iter().all(|b| a.intersection(b).count() * 2 < a.union(b).count()))
+}
+
+/// The keys in any of these variants.
+pub(crate) fn keys_of<'v>(ids: &BTreeSet<u64>, variants: &'v Variants) -> BTreeSet<&'v str> {
+    ids.iter()
+        .filter_map(|id| variants.get(id))
+        .flat_map(|part| part.keys.keys().map(String::as_str))
+        .collect()
+}
+
 /// How well a tag tells the kinds apart: keys it explains less keys it does not. None if it does not.
-fn score(tagged: &Tagged, variants: &Variants, objects: u64) -> Option<i64> {
+/// `splits` counts the keys whose objects fall apart by the tag.
+fn score(tagged: &Tagged, variants: &Variants, objects: u64, splits: usize) -> Option<i64> {
     let cases = tagged.cases.len() as u64;
     // Words that come once each are names, not tags.
     if objects * 2 < cases * 3 {
@@ -83,6 +132,7 @@ fn score(tagged: &Tagged, variants: &Variants, objects: u64) -> Option<i64> {
     });
     let keys: BTreeSet<&str> =
         variants.values().flat_map(|part| part.keys.keys().map(String::as_str)).collect();
+    let all_keys = i64::try_from(keys.len()).unwrap_or(i64::MAX);
     let presence = |key: &str, case: &TaggedCase| {
         let with = case.variants.iter().filter(|id| variants[id].keys.contains_key(key)).count();
         (with > 0, with == case.variants.len())
@@ -99,7 +149,12 @@ fn score(tagged: &Tagged, variants: &Variants, objects: u64) -> Option<i64> {
             stray += 1;
         }
     }
-    (exclusive && explained >= 2 && explained > stray).then_some(explained - stray)
+    if splits > 0 {
+        return Some(explained - stray + i64::try_from(splits).unwrap_or(1) * 2);
+    }
+    // A key or two that come with one kind are optional fields; kinds of object differ in a good part of their keys.
+    let differ = explained * 4 >= all_keys;
+    (exclusive && explained >= 2 && differ && explained > stray).then_some(explained - stray)
 }
 
 /// The keys in all of these variants.

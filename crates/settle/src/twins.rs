@@ -19,7 +19,7 @@ pub(crate) fn fold_recursion(graph: &mut Graph, root: NodeId) {
     }
 }
 
-/// A record, and one inside it that repeats it: it has most of its keys, and the key that led to it, too.
+/// A record, and one inside it that repeats it: it has most of its keys, and the key that led to it too, or nearly all.
 fn find_recursion(graph: &Graph, root: NodeId) -> Option<(NodeId, NodeId)> {
     let mut met = HashSet::new();
     descend(graph, graph.find(root), &mut Vec::new(), &mut met)
@@ -65,10 +65,14 @@ fn descend(
 
 fn repeats(graph: &Graph, above: NodeId, below: NodeId, key: &str) -> bool {
     let (above, below) = (graph.find(above), graph.find(below));
-    above != below
-        && graph.node(below).fields().is_some_and(|fields| fields.contains_key(key))
-        && overlap(graph, above, below).is_some_and(|overlap| overlap.shared >= 2 && overlap.is_at_least(50))
-        && is_compatible(graph, above, below)
+    let (Some(fields), Some(overlap)) = (graph.node(below).fields(), overlap(graph, above, below)) else {
+        return false;
+    };
+    // The last one of a chain lacks the key that would lead on; then it must be the same in all else.
+    let has_key = fields.contains_key(key);
+    let says_so = (has_key && overlap.shared >= 2 && overlap.is_at_least(50))
+        || (overlap.shared >= 6 && overlap.shared * 10 >= fields.len() * 9 && overlap.is_at_least(60));
+    above != below && says_so && is_compatible(graph, above, below)
 }
 
 /// Unites records at different positions that are the same thing.

@@ -99,9 +99,9 @@ impl Walk<'_> {
         match &draft.node(id).kind {
             DraftKind::Any | DraftKind::Scalar(_) | DraftKind::Constant(_) => {}
             DraftKind::Enumeration(_) => self.name(id, trail, true),
-            DraftKind::List(part) | DraftKind::Map(part) => self.push(*part, item_trail(trail)),
+            DraftKind::List(part) | DraftKind::Map(part) => self.push(*part, item_trail(&trail)),
             DraftKind::Tuple(items) => {
-                let trail = item_trail(trail);
+                let trail = item_trail(&trail);
                 items.iter().for_each(|item| self.push(*item, trail.clone()));
             }
             DraftKind::Record(fields) => self.record(id, fields, trail),
@@ -225,7 +225,7 @@ fn with_last(trail: &[Words], name: Words) -> Vec<Words> {
     trail
 }
 
-fn item_trail(trail: Vec<Words>) -> Vec<Words> {
+fn item_trail(trail: &[Words]) -> Vec<Words> {
     let name = trail.last().map(singular);
-    name.map_or_else(Vec::new, |name| with_last(&trail, name))
+    name.map_or_else(Vec::new, |name| with_last(trail, name))
 }

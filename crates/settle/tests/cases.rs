@@ -59,6 +59,10 @@ fn every_case_gives_the_expected_model() {
 
 #[test]
 fn the_order_of_samples_changes_nothing_but_the_order_of_keys() {
+    if std::env::var_os("BLESS").is_some() {
+        // The cases are being written.
+        return;
+    }
     for Case { path, file, samples, .. } in cases() {
         let sorted = |text: &str| {
             let mut words: Vec<String> =

@@ -28,4 +28,4 @@ pub use path::{NoMatch, Path, PathError, Step};
 pub use shape::{Booleans, Shape};
 pub use tally::Tally;
 pub use text::{Distinct, MAX_DISTINCT, Texts};
-pub use variant::{MAX_VARIANTS, Variant, VariantKey};
+pub use variant::{Beside, MAX_VARIANTS, Variant, VariantKey};

@@ -10,7 +10,7 @@ use crate::input::Expected;
 use crate::shape::Shape;
 use crate::tally::Tally;
 use crate::text::MAX_DISTINCT;
-use crate::variant::{Known, Sighting, Variant, VariantKey, Variants};
+use crate::variant::{Beside, Known, Link, Links, Sighting, Variant, VariantKey, Variants};
 
 /// Past this many distinct keys at one position, the keys are data: all values merge into one shape.
 pub const MAX_KEYS: usize = 256;
@@ -82,17 +82,18 @@ impl Objects {
     }
 
     fn resolve(&self, known: &Known) -> Variant<'_> {
-        let Known { id, count, sightings } = known;
-        let mut keys: Vec<VariantKey<'_>> = sightings.iter().map(|one| self.resolve_key(one)).collect();
+        let Known { id, count, sightings, links } = known;
+        let mut keys: Vec<VariantKey<'_>> =
+            sightings.iter().map(|one| self.resolve_key(one, links)).collect();
         keys.sort();
         Variant { id: *id, count: *count, keys }
     }
 
-    fn resolve_key(&self, sighting: &Sighting) -> VariantKey<'_> {
+    fn resolve_key(&self, sighting: &Sighting, links: &[Links]) -> VariantKey<'_> {
         let Sighting { field, kinds, slots, children } = *sighting;
         let Field { key, shape, .. } = &self.fields[field];
         let texts = || {
-            let texts = shape.texts.as_ref()?;
+            let texts = shape.texts.as_ref().filter(|texts| texts.are_few())?;
             bits(slots).map(|slot| texts.in_slot(slot)).collect()
         };
         let inner = || {
@@ -104,7 +105,27 @@ impl Objects {
             kinds: kinds.iter().collect(),
             texts: if slots == 0 && shape.texts.is_none() { Some(BTreeSet::new()) } else { texts() },
             children: if shape.objects.is_none() { Some(BTreeSet::new()) } else { inner() },
+            beside: match links.iter().find(|links| links.field == field) {
+                _ if shape.texts.as_ref().is_some_and(|texts| !texts.are_few()) => None,
+                Some(links) => self.resolve_links(links),
+                None => Some(BTreeSet::new()),
+            },
         }
+    }
+
+    fn resolve_links(&self, links: &Links) -> Option<BTreeSet<Beside<'_>>> {
+        let texts = self.fields[links.field].shape.texts.as_ref()?;
+        let mut all = BTreeSet::new();
+        for Link { slot, child, children } in links.texts.as_ref()? {
+            let text = texts.in_slot(*slot as usize)?;
+            let Field { key, shape, .. } = &self.fields[*child];
+            // Where the inner variants were given up, nothing is known of them.
+            let Some(known) = shape.objects.as_ref().and_then(|objects| objects.variants.known()) else {
+                continue;
+            };
+            all.extend(bits(u64::from(*children)).map(|at| Beside { text, key, variant: known[at].id }));
+        }
+        Some(all)
     }
 
     /// Counts the object that ends, by what was seen of its values. Answers the bit of its variant.
@@ -185,7 +206,13 @@ impl Objects {
         let moves: Vec<Option<Move>> = fields.into_iter().map(|field| self.merge_field(field)).collect();
         let moved = |known: Known| -> Option<Known> {
             let sightings = known.sightings.iter().map(|one| moves[one.field].as_ref()?.apply(*one));
-            Some(Known { sightings: sightings.collect::<Option<_>>()?, ..known })
+            let links = known.links.into_iter().map(|links| move_links(links, &moves));
+            Some(Known {
+                sightings: sightings.collect::<Option<_>>()?,
+                links: links.collect::<Option<_>>()?,
+                id: known.id,
+                count: known.count,
+            })
         };
         let known = variants.into_known().and_then(|known| known.into_iter().map(moved).collect());
         self.variants.merge(known)
@@ -271,10 +298,26 @@ impl Move {
         let Sighting { field: _, kinds, slots, children } = sighting;
         // Where slots or variants were given up, nothing is known of them any more.
         let slots = bits(slots).filter_map(|slot| self.slots.get(slot)).fold(0, |all, slot| all | 1 << slot);
-        let children =
-            bits(u64::from(children)).filter_map(|at| self.children.get(at)).fold(0, |all, bit| all | bit);
-        Some(Sighting { field: self.field, kinds, slots, children })
+        Some(Sighting { field: self.field, kinds, slots, children: self.moved(children) })
     }
+
+    fn moved(&self, children: u32) -> u32 {
+        bits(u64::from(children)).filter_map(|at| self.children.get(at)).fold(0, |all, bit| all | bit)
+    }
+}
+
+/// Links in the words of the table they were moved to.
+fn move_links(links: Links, moves: &[Option<Move>]) -> Option<Links> {
+    let Links { field, texts } = links;
+    let mine = moves[field].as_ref()?;
+    let moved = |link: Link| -> Option<Link> {
+        let child = moves[link.child].as_ref()?;
+        let slot = u32::try_from(*mine.slots.get(link.slot as usize)?).ok()?;
+        Some(Link { slot, child: child.field, children: child.moved(link.children) })
+    };
+    // A text whose slot is gone stands among too many to be told apart; so do all others of the field.
+    let texts = texts.and_then(|texts| texts.into_iter().map(moved).collect());
+    Some(Links { field: mine.field, texts })
 }
 
 /// The places of the bits that are set.

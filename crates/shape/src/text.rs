@@ -87,6 +87,11 @@ impl Texts {
         self.values.observe(text, place)
     }
 
+    /// Whether the distinct values are still told apart.
+    pub(crate) fn are_few(&self) -> bool {
+        matches!(self.values, Values::Few(_))
+    }
+
     /// The text of a slot.
     pub(crate) fn in_slot(&self, slot: usize) -> Option<&str> {
         match &self.values {

@@ -33,6 +33,19 @@ pub struct VariantKey<'o> {
     pub texts: Option<BTreeSet<&'o str>>,
     /// The variants of the objects it had; none if they are too many.
     pub children: Option<BTreeSet<u64>>,
+    /// For each of its texts, the variants that the objects beside it had, by key; none if the texts are too many.
+    pub beside: Option<BTreeSet<Beside<'o>>>,
+}
+
+/// A text of one key, and a variant of an object that stood beside it.
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
+pub struct Beside<'o> {
+    /// The text.
+    pub text: &'o str,
+    /// The key of the object.
+    pub key: &'o str,
+    /// The object's variant.
+    pub variant: u64,
 }
 
 impl VariantKey<'_> {
@@ -74,7 +87,27 @@ pub(crate) struct Known {
     pub(crate) id: u64,
     pub(crate) count: u64,
     pub(crate) sightings: Vec<Sighting>,
+    pub(crate) links: Vec<Links>,
 }
+
+/// The texts of one field, and the objects that stood beside them.
+#[derive(Debug, Clone)]
+pub(crate) struct Links {
+    pub(crate) field: FieldIndex,
+    /// None once the field had more than [`MAX_LINKED`] texts.
+    pub(crate) texts: Option<Vec<Link>>,
+}
+
+/// One text, by its slot, and the bits of the variants that an object beside it had.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Link {
+    pub(crate) slot: u32,
+    pub(crate) child: FieldIndex,
+    pub(crate) children: u32,
+}
+
+/// The most pairs of a text and a key beside it that are told apart for one field.
+const MAX_LINKED: usize = 48;
 
 impl Default for Variants {
     fn default() -> Self {
@@ -85,6 +118,17 @@ impl Default for Variants {
 impl Variants {
     /// Counts an object with these keys. Answers the bit of its variant, none once there are too many.
     pub(crate) fn count(&mut self, id: u64, sightings: &[Sighting]) -> u32 {
+        let bit = self.count_apart(id, sightings);
+        if let Some(known) = &mut self.known {
+            let mine = &mut known[bit.trailing_zeros() as usize];
+            mine.count += 1;
+            mine.link(sightings);
+        }
+        bit
+    }
+
+    /// Adds sightings to a variant, without counting or linking them.
+    fn count_apart(&mut self, id: u64, sightings: &[Sighting]) -> u32 {
         let last = self.last;
         let Some(known) = &mut self.known else { return 0 };
         let at = match known.get(last) {
@@ -98,12 +142,12 @@ impl Variants {
                 return 0;
             }
             None => {
-                known.push(Known { id, count: 0, sightings: sightings.to_vec() });
+                known.push(Known { id, count: 0, sightings: sightings.to_vec(), links: Vec::new() });
                 known.len() - 1
             }
         };
         self.last = at;
-        known[at].add(1, sightings);
+        known[at].add(sightings);
         1 << at
     }
 
@@ -115,10 +159,13 @@ impl Variants {
             return Vec::new();
         };
         let mut bits = Vec::with_capacity(others.len());
-        for Known { id, count, sightings } in others {
-            let bit = self.count(id, &sightings);
+        for Known { id, count, sightings, links } in others {
+            // Its links say which text stood beside which object; the sightings alone would link all to all.
+            let bit = self.count_apart(id, &sightings);
             if let Some(known) = &mut self.known {
-                known[bit.trailing_zeros() as usize].count += count - 1;
+                let mine = &mut known[bit.trailing_zeros() as usize];
+                mine.count += count;
+                links.into_iter().for_each(|links| mine.merge_links(links));
             }
             bits.push(bit);
         }
@@ -140,8 +187,38 @@ impl Variants {
 }
 
 impl Known {
-    fn add(&mut self, count: u64, sightings: &[Sighting]) {
-        self.count += count;
+    /// Links every text of one object with every object beside it.
+    fn link(&mut self, sightings: &[Sighting]) {
+        for child in sightings.iter().filter(|one| one.children != 0) {
+            for text in sightings.iter().filter(|one| one.slots != 0) {
+                let link =
+                    Link { slot: text.slots.trailing_zeros(), child: child.field, children: child.children };
+                self.links_of(text.field).add(link);
+            }
+        }
+    }
+
+    fn links_of(&mut self, field: FieldIndex) -> &mut Links {
+        let at = match self.links.iter().position(|links| links.field == field) {
+            Some(at) => at,
+            None => {
+                self.links.push(Links { field, texts: Some(Vec::new()) });
+                self.links.len() - 1
+            }
+        };
+        &mut self.links[at]
+    }
+
+    fn merge_links(&mut self, other: Links) {
+        let Links { field, texts } = other;
+        let mine = self.links_of(field);
+        match texts {
+            Some(texts) => texts.into_iter().for_each(|link| mine.add(link)),
+            None => mine.texts = None,
+        }
+    }
+
+    fn add(&mut self, sightings: &[Sighting]) {
         for (at, sighting) in sightings.iter().enumerate() {
             let mine = match self.sightings.get(at) {
                 Some(mine) if mine.field == sighting.field => at,
@@ -155,6 +232,18 @@ impl Known {
             mine.kinds = mine.kinds.and(sighting.kinds);
             mine.slots |= sighting.slots;
             mine.children |= sighting.children;
+        }
+    }
+}
+
+impl Links {
+    fn add(&mut self, link: Link) {
+        let Some(texts) = &mut self.texts else { return };
+        let is_full = texts.len() == MAX_LINKED;
+        match texts.iter_mut().find(|known| known.slot == link.slot && known.child == link.child) {
+            Some(known) => known.children |= link.children,
+            None if is_full => self.texts = None,
+            None => texts.push(link),
         }
     }
 }

@@ -41,7 +41,7 @@ fn from_folder(folder: &Path) -> Vec<Proof> {
                 observe(text.as_bytes(), source, &mut shape).expect("the sample is JSON");
             }
             let stems: Vec<String> = group.iter().map(|path| stem(path)).collect();
-            let words = root_name(stems.iter().map(String::as_str));
+            let words = root_name(stems.iter().map(String::as_str), None);
             let policies = Policies::default();
             let drafted = draft_shape(&shape, &words, &policies);
             let name = RootName { words, is_given: false };

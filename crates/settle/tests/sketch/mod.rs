@@ -18,7 +18,7 @@ pub(crate) fn shape_of<'s>(samples: impl IntoIterator<Item = &'s str>) -> Shape 
 /// What is made of a shape whose file has this name.
 pub(crate) fn settled(shape: &Shape, file: &str) -> Settled {
     let policies = Policies::default();
-    let words = root_name([file]);
+    let words = root_name([file], None);
     let drafted = draft_shape(shape, &words, &policies);
     settle(&drafted.draft, drafted.root, &RootName { words, is_given: false }, &policies)
 }
