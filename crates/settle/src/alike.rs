@@ -84,11 +84,11 @@ const MANY: usize = 20;
 pub(crate) fn are_alike(graph: &Graph, positions: &[NodeId]) -> bool {
     let size = |id: &NodeId| {
         let node = graph.node(*id);
-        (node.fields().map_or(0, |fields| fields.len()), usize::from(!node.kinds().is_empty()))
+        (node.fields().map_or(0, indexmap::IndexMap::len), usize::from(!node.kinds().is_empty()))
     };
     let Some(fullest) = positions.iter().rev().max_by_key(|id| size(id)) else { return true };
     let is_like = |id: &&NodeId| {
-        let keys = |id| graph.node(id).fields().map_or(0, |fields| fields.len());
+        let keys = |id| graph.node(id).fields().map_or(0, indexmap::IndexMap::len);
         let fewest = keys(**id).min(keys(*fullest));
         is_compatible(graph, *fullest, **id)
             && overlap(graph, *fullest, **id).is_none_or(|overlap| overlap.shared * 2 >= fewest)

@@ -59,7 +59,7 @@ pub(crate) fn page(draft: &Draft, fields: &[DraftField], own: &Words, is_root: b
     let says_so = is_container(&key) || singular(&key).last() == one.last();
     // Under another name, nothing but counts and links may stand beside the list.
     let beside = || fields.iter().all(|field| field.node == list.node || !has_text(draft, field.node));
-    if !says_so && !(is_root && beside()) {
+    if !(says_so || is_root && beside()) {
         return None;
     }
     let part_name = if is_container(&key) { own.clone() } else { key };

@@ -23,7 +23,7 @@ pub use kind::{Kind, Kinds};
 pub use list::{Lengths, Lists};
 pub use number::{Numbers, Range};
 pub use object::{Field, MAX_KEYS, Objects};
-pub use observe::{MAX_DEPTH, Observed, observe};
+pub use observe::{MAX_DEPTH, MAX_POSITIONS, Observed, observe};
 pub use path::{NoMatch, Path, PathError, Step};
 pub use shape::{Booleans, Shape};
 pub use tally::Tally;

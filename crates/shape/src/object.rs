@@ -10,7 +10,7 @@ use crate::input::Expected;
 use crate::shape::Shape;
 use crate::tally::Tally;
 use crate::text::MAX_DISTINCT;
-use crate::variant::{Beside, Known, Link, Links, Sighting, Variant, VariantKey, Variants};
+use crate::variant::{Beside, Known, Links, Sighting, Variant, VariantKey, Variants};
 
 /// Past this many distinct keys at one position, the keys are data: all values merge into one shape.
 pub const MAX_KEYS: usize = 256;
@@ -84,13 +84,13 @@ impl Objects {
     fn resolve(&self, known: &Known) -> Variant<'_> {
         let Known { id, count, sightings, links } = known;
         let mut keys: Vec<VariantKey<'_>> =
-            sightings.iter().map(|one| self.resolve_key(one, links)).collect();
+            sightings.iter().map(|one| self.resolve_key(one, links.as_deref())).collect();
         keys.sort();
         Variant { id: *id, count: *count, keys }
     }
 
-    fn resolve_key(&self, sighting: &Sighting, links: &[Links]) -> VariantKey<'_> {
-        let Sighting { field, kinds, slots, children } = *sighting;
+    fn resolve_key(&self, sighting: &Sighting, links: Option<&[Links]>) -> VariantKey<'_> {
+        let Sighting { field, key: _, kinds, slots, children } = *sighting;
         let Field { key, shape, .. } = &self.fields[field];
         let texts = || {
             let texts = shape.texts.as_ref().filter(|texts| texts.are_few())?;
@@ -105,35 +105,39 @@ impl Objects {
             kinds: kinds.iter().collect(),
             texts: if slots == 0 && shape.texts.is_none() { Some(BTreeSet::new()) } else { texts() },
             children: if shape.objects.is_none() { Some(BTreeSet::new()) } else { inner() },
-            beside: match links.iter().find(|links| links.field == field) {
+            beside: match links {
+                // Texts that are not told apart cannot be linked.
                 _ if shape.texts.as_ref().is_some_and(|texts| !texts.are_few()) => None,
-                Some(links) => self.resolve_links(links),
-                None => Some(BTreeSet::new()),
+                Some(links) => self.resolve_links(field, links),
+                None => None,
             },
         }
     }
 
-    fn resolve_links(&self, links: &Links) -> Option<BTreeSet<Beside<'_>>> {
-        let texts = self.fields[links.field].shape.texts.as_ref()?;
+    fn resolve_links(&self, field: FieldIndex, links: &[Links]) -> Option<BTreeSet<Beside<'_>>> {
         let mut all = BTreeSet::new();
-        for Link { slot, child, children } in links.texts.as_ref()? {
-            let text = texts.in_slot(*slot as usize)?;
+        for Links { child, by_slot, .. } in links.iter().filter(|links| links.field == field) {
+            let texts = self.fields[field].shape.texts.as_ref()?;
             let Field { key, shape, .. } = &self.fields[*child];
             // Where the inner variants were given up, nothing is known of them.
             let Some(known) = shape.objects.as_ref().and_then(|objects| objects.variants.known()) else {
                 continue;
             };
-            all.extend(bits(u64::from(*children)).map(|at| Beside { text, key, variant: known[at].id }));
+            for (slot, children) in by_slot.iter().enumerate().filter(|(_, children)| **children != 0) {
+                let text = texts.in_slot(slot)?;
+                all.extend(bits(u64::from(*children)).map(|at| Beside { text, key, variant: known[at].id }));
+            }
         }
         Some(all)
     }
 
     /// Counts the object that ends, by what was seen of its values. Answers the bit of its variant.
+    #[inline]
     pub(crate) fn end(&mut self, sightings: &[Sighting]) -> u32 {
         if self.crowd.is_some() {
             return 0;
         }
-        let id = sightings.iter().fold(0_u64, |id, one| id.wrapping_add(self.fields[one.field].id));
+        let id = sightings.iter().fold(0_u64, |id, one| id.wrapping_add(one.key));
         self.variants.count(id, sightings)
     }
 
@@ -146,6 +150,11 @@ impl Objects {
     pub(crate) fn predict(&self, previous: Option<FieldIndex>) -> Option<(FieldIndex, &Expected)> {
         let index = previous.map_or(self.first_key, |previous| self.fields[previous].next);
         Some((index, self.fields.get(index)?.quoted.as_ref()?))
+    }
+
+    /// Whether the key is known, or would not be told from others anyway.
+    pub(crate) fn knows(&self, key: &str) -> bool {
+        self.crowd.is_some() || self.find(key).is_some()
     }
 
     /// The field of a key, made if it is new. None once the keys are too many to tell apart.
@@ -182,6 +191,12 @@ impl Objects {
         repeated
     }
 
+    /// The number of a field's key.
+    #[inline]
+    pub(crate) fn key_number(&self, index: FieldIndex) -> u64 {
+        self.fields[index].id
+    }
+
     /// The shape that takes the value of a field just counted.
     #[inline]
     pub(crate) fn shape_mut(&mut self, index: FieldIndex) -> &mut Shape {
@@ -206,10 +221,12 @@ impl Objects {
         let moves: Vec<Option<Move>> = fields.into_iter().map(|field| self.merge_field(field)).collect();
         let moved = |known: Known| -> Option<Known> {
             let sightings = known.sightings.iter().map(|one| moves[one.field].as_ref()?.apply(*one));
-            let links = known.links.into_iter().map(|links| move_links(links, &moves));
+            let move_all = |links: Vec<Links>| -> Option<Vec<Links>> {
+                links.into_iter().map(|links| move_links(links, &moves)).collect()
+            };
             Some(Known {
                 sightings: sightings.collect::<Option<_>>()?,
-                links: links.collect::<Option<_>>()?,
+                links: known.links.and_then(move_all),
                 id: known.id,
                 count: known.count,
             })
@@ -274,7 +291,7 @@ impl Objects {
     }
 
     /// Gives up telling the keys apart.
-    fn crowd_together(&mut self) {
+    pub(crate) fn crowd_together(&mut self) {
         let crowd = self.crowd.get_or_insert_default();
         for field in std::mem::take(&mut self.fields) {
             crowd.merge(field.shape);
@@ -295,10 +312,10 @@ struct Move {
 impl Move {
     /// A sighting in the words of the table it was moved to.
     fn apply(&self, sighting: Sighting) -> Option<Sighting> {
-        let Sighting { field: _, kinds, slots, children } = sighting;
+        let Sighting { field: _, key, kinds, slots, children } = sighting;
         // Where slots or variants were given up, nothing is known of them any more.
         let slots = bits(slots).filter_map(|slot| self.slots.get(slot)).fold(0, |all, slot| all | 1 << slot);
-        Some(Sighting { field: self.field, kinds, slots, children: self.moved(children) })
+        Some(Sighting { field: self.field, key, kinds, slots, children: self.moved(children) })
     }
 
     fn moved(&self, children: u32) -> u32 {
@@ -308,16 +325,14 @@ impl Move {
 
 /// Links in the words of the table they were moved to.
 fn move_links(links: Links, moves: &[Option<Move>]) -> Option<Links> {
-    let Links { field, texts } = links;
-    let mine = moves[field].as_ref()?;
-    let moved = |link: Link| -> Option<Link> {
-        let child = moves[link.child].as_ref()?;
-        let slot = u32::try_from(*mine.slots.get(link.slot as usize)?).ok()?;
-        Some(Link { slot, child: child.field, children: child.moved(link.children) })
-    };
-    // A text whose slot is gone stands among too many to be told apart; so do all others of the field.
-    let texts = texts.and_then(|texts| texts.into_iter().map(moved).collect());
-    Some(Links { field: mine.field, texts })
+    let Links { field, child, by_slot } = links;
+    let (field, child) = (moves[field].as_ref()?, moves[child].as_ref()?);
+    let mut moved = Box::new([0; MAX_DISTINCT]);
+    // A slot that is gone stands among texts too many to be told apart; so do all others of the field.
+    for (slot, children) in field.slots.iter().zip(*by_slot) {
+        moved[*slot] |= child.moved(children);
+    }
+    Some(Links { field: field.field, child: child.field, by_slot: moved })
 }
 
 /// The places of the bits that are set.

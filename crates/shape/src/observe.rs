@@ -15,6 +15,9 @@ use crate::variant::{Seen, Sighting};
 /// The deepest nesting that is followed.
 pub const MAX_DEPTH: usize = 512;
 
+/// The most positions that one source may add; past it, memory counts for more than names.
+pub const MAX_POSITIONS: usize = 60_000;
+
 /// The most warnings kept from one source.
 const MAX_WARNINGS: usize = 10;
 
@@ -48,7 +51,8 @@ fn observe_buffered(
     buffer_size: usize,
 ) -> Result<Observed, Box<Problem>> {
     let input = Input::new(reader, source, buffer_size);
-    let mut observation = Observation { input, observed: Observed::default(), sightings: Vec::new() };
+    let mut observation =
+        Observation { input, observed: Observed::default(), sightings: Vec::new(), positions: 0 };
     observation.source(shape)?;
     Ok(observation.observed)
 }
@@ -58,6 +62,8 @@ struct Observation<R> {
     observed: Observed,
     /// What was seen of the values of the objects that are open.
     sightings: Vec<Sighting>,
+    /// How many positions this source has added.
+    positions: usize,
 }
 
 /// A key of an object that was just read.
@@ -160,7 +166,8 @@ impl<R: Read> Observation<R> {
                     let Seen { kinds, slots, children } =
                         self.value(first, objects.shape_mut(field), depth + 1)?;
                     if !is_repeated {
-                        self.sightings.push(Sighting { field, kinds, slots, children });
+                        let key = objects.key_number(field);
+                        self.sightings.push(Sighting { field, key, kinds, slots, children });
                     }
                 }
                 None => drop(self.value(first, objects.crowd_mut(), depth + 1)?),
@@ -195,7 +202,9 @@ impl<R: Read> Observation<R> {
             Some(index) => index,
             None => {
                 self.input.advance();
-                match objects.enter(&self.input.key()?) {
+                let key = self.input.key()?;
+                self.make_room(objects, &key);
+                match objects.enter(&key) {
                     Some(index) => index,
                     None => return Ok(None),
                 }
@@ -206,6 +215,22 @@ impl<R: Read> Observation<R> {
             self.warn_of_repetition(objects, index);
         }
         Ok(Some(Key { field: index, is_repeated }))
+    }
+
+    /// Counts a new position. When there are too many, the keys here are taken as data from now on.
+    fn make_room(&mut self, objects: &mut Objects, key: &str) {
+        if objects.knows(key) {
+            return;
+        }
+        self.positions += 1;
+        if self.positions > MAX_POSITIONS {
+            objects.crowd_together();
+            if self.positions == MAX_POSITIONS + 1 {
+                let message =
+                    format!("more than {MAX_POSITIONS} positions: new keys are taken as data from here on");
+                self.observed.warnings.push(self.input.warning(message));
+            }
+        }
     }
 
     #[cold]

@@ -7,6 +7,7 @@ use std::collections::BTreeSet;
 
 use crate::kind::Kinds;
 use crate::object::FieldIndex;
+use crate::text::MAX_DISTINCT;
 
 /// The most sets of keys told apart at one position.
 pub const MAX_VARIANTS: usize = 32;
@@ -59,6 +60,8 @@ impl VariantKey<'_> {
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) struct Sighting {
     pub(crate) field: FieldIndex,
+    /// The number of its key.
+    pub(crate) key: u64,
     pub(crate) kinds: Kinds,
     /// Bits of the slots of its texts.
     pub(crate) slots: u64,
@@ -87,27 +90,21 @@ pub(crate) struct Known {
     pub(crate) id: u64,
     pub(crate) count: u64,
     pub(crate) sightings: Vec<Sighting>,
-    pub(crate) links: Vec<Links>,
+    /// None once there were more than [`MAX_LINKS`].
+    pub(crate) links: Option<Vec<Links>>,
 }
 
-/// The texts of one field, and the objects that stood beside them.
+/// The texts of one field, and the variants that the objects of another had beside them.
 #[derive(Debug, Clone)]
 pub(crate) struct Links {
     pub(crate) field: FieldIndex,
-    /// None once the field had more than [`MAX_LINKED`] texts.
-    pub(crate) texts: Option<Vec<Link>>,
-}
-
-/// One text, by its slot, and the bits of the variants that an object beside it had.
-#[derive(Debug, Clone, Copy)]
-pub(crate) struct Link {
-    pub(crate) slot: u32,
     pub(crate) child: FieldIndex,
-    pub(crate) children: u32,
+    /// For each slot of a text, the bits of the variants.
+    pub(crate) by_slot: Box<[u32; MAX_DISTINCT]>,
 }
 
-/// The most pairs of a text and a key beside it that are told apart for one field.
-const MAX_LINKED: usize = 48;
+/// The most pairs of a text's key and an object's key that are watched in one variant.
+const MAX_LINKS: usize = 64;
 
 impl Default for Variants {
     fn default() -> Self {
@@ -142,7 +139,7 @@ impl Variants {
                 return 0;
             }
             None => {
-                known.push(Known { id, count: 0, sightings: sightings.to_vec(), links: Vec::new() });
+                known.push(Known { id, count: 0, sightings: sightings.to_vec(), links: Some(Vec::new()) });
                 known.len() - 1
             }
         };
@@ -165,7 +162,7 @@ impl Variants {
             if let Some(known) = &mut self.known {
                 let mine = &mut known[bit.trailing_zeros() as usize];
                 mine.count += count;
-                links.into_iter().for_each(|links| mine.merge_links(links));
+                mine.merge_links(links);
             }
             bits.push(bit);
         }
@@ -188,33 +185,42 @@ impl Variants {
 
 impl Known {
     /// Links every text of one object with every object beside it.
+    #[inline]
     fn link(&mut self, sightings: &[Sighting]) {
         for child in sightings.iter().filter(|one| one.children != 0) {
             for text in sightings.iter().filter(|one| one.slots != 0) {
-                let link =
-                    Link { slot: text.slots.trailing_zeros(), child: child.field, children: child.children };
-                self.links_of(text.field).add(link);
+                if let Some(links) = self.links_of(text.field, child.field) {
+                    links.by_slot[text.slots.trailing_zeros() as usize] |= child.children;
+                }
             }
         }
     }
 
-    fn links_of(&mut self, field: FieldIndex) -> &mut Links {
-        let at = match self.links.iter().position(|links| links.field == field) {
+    fn links_of(&mut self, field: FieldIndex, child: FieldIndex) -> Option<&mut Links> {
+        let links = self.links.as_mut()?;
+        let at = match links.iter().position(|links| links.field == field && links.child == child) {
             Some(at) => at,
+            None if links.len() == MAX_LINKS => {
+                self.links = None;
+                return None;
+            }
             None => {
-                self.links.push(Links { field, texts: Some(Vec::new()) });
-                self.links.len() - 1
+                links.push(Links { field, child, by_slot: Box::new([0; MAX_DISTINCT]) });
+                links.len() - 1
             }
         };
-        &mut self.links[at]
+        self.links.as_mut().map(|links| &mut links[at])
     }
 
-    fn merge_links(&mut self, other: Links) {
-        let Links { field, texts } = other;
-        let mine = self.links_of(field);
-        match texts {
-            Some(texts) => texts.into_iter().for_each(|link| mine.add(link)),
-            None => mine.texts = None,
+    fn merge_links(&mut self, others: Option<Vec<Links>>) {
+        let Some(others) = others else {
+            self.links = None;
+            return;
+        };
+        for Links { field, child, by_slot } in others {
+            if let Some(mine) = self.links_of(field, child) {
+                mine.by_slot.iter_mut().zip(*by_slot).for_each(|(mine, theirs)| *mine |= theirs);
+            }
         }
     }
 
@@ -232,18 +238,6 @@ impl Known {
             mine.kinds = mine.kinds.and(sighting.kinds);
             mine.slots |= sighting.slots;
             mine.children |= sighting.children;
-        }
-    }
-}
-
-impl Links {
-    fn add(&mut self, link: Link) {
-        let Some(texts) = &mut self.texts else { return };
-        let is_full = texts.len() == MAX_LINKED;
-        match texts.iter_mut().find(|known| known.slot == link.slot && known.child == link.child) {
-            Some(known) => known.children |= link.children,
-            None if is_full => self.texts = None,
-            None => texts.push(link),
         }
     }
 }

@@ -275,6 +275,30 @@ fn keys_beyond_the_bound_crowd_together() {
 }
 
 #[test]
+fn positions_have_a_bound() {
+    let inner = |n: usize| {
+        format!("{{{}}}", (0..200).map(|k| format!("\"k{n}x{k}\": 1")).collect::<Vec<_>>().join(","))
+    };
+    let text = format!(
+        "{{{}}}",
+        (0..250)
+            .map(|n| format!("\"f{n}\": [{}, {}]", inner(n), inner(n + 250)))
+            .collect::<Vec<_>>()
+            .join(",")
+    );
+    let lines: String = (0..3).map(|n| text.replace("\"f", &format!("\"g{n}")) + "\n").collect();
+    let deeper =
+        format!("[{}]", (0..200).map(|n| format!("{{\"d{n}\": {text}}}")).collect::<Vec<_>>().join(","));
+    let mut shape = Shape::default();
+    let observed = observe((lines + &deeper).as_bytes(), SourceId(0), &mut shape).unwrap();
+    assert!(
+        observed.warnings.iter().any(|warning| warning.message.contains("positions")),
+        "{:?}",
+        observed.warnings
+    );
+}
+
+#[test]
 fn a_repeated_key_is_named_with_its_line() {
     let mut shape = Shape::default();
     let text = b"{\"a\": 1,\n \"a\": 2}";
