@@ -2,7 +2,7 @@
 
 use jar_sprout_shape::{Kind, Kinds};
 
-use crate::graph::{Graph, NodeId};
+use crate::graph::{Graph, Node, NodeId};
 
 /// How deep a comparison looks; below that, nothing speaks against likeness.
 const MAX_LOOK: usize = 6;
@@ -45,7 +45,7 @@ fn compatible(graph: &Graph, a: NodeId, b: NodeId, look: usize) -> bool {
         return true;
     }
     if kinds != other_kinds {
-        return false;
+        return one_or_many(graph, one, other_kinds) || one_or_many(graph, other, kinds);
     }
     if let (Some(lists), Some(others)) = (&one.lists, &other.lists)
         && !compatible(graph, lists.items, others.items, look - 1)
@@ -68,6 +68,12 @@ fn compatible(graph: &Graph, a: NodeId, b: NodeId, look: usize) -> bool {
         }
         _ => true,
     }
+}
+
+/// Whether a position has lists of what another has: one or many of it.
+fn one_or_many(graph: &Graph, many: &Node, one: Kinds) -> bool {
+    let is_list = many.kinds() == Kinds::of(Kind::List);
+    is_list && many.lists.as_ref().is_some_and(|lists| numbers_as_one(graph.node(lists.items).kinds()) == one)
 }
 
 /// The kinds but null, integers and floats being the same.

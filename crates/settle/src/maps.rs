@@ -127,7 +127,9 @@ fn shared_form(keys: &[&str]) -> Option<KeyForm> {
     let found = forms.into_iter().find(|(_, test)| all(*test)).map(|(form, _)| form);
     // Codes of one length: `ID` beside `URL` are two names.
     let one_length = keys.windows(2).all(|pair| pair[0].len() == pair[1].len());
+    let labels = keys.iter().filter(|key| is_label(key)).count();
     match found {
+        None if labels * 2 > keys.len() => Some(KeyForm::Label),
         Some(KeyForm::Code) if !one_length => None,
         None if is_numbered(keys) => Some(KeyForm::Numbered),
         found => found,
@@ -141,10 +143,13 @@ fn is_number(key: &str) -> bool {
 
 fn is_id(key: &str) -> bool {
     use jar_sprout_shape::Form;
+    let marks =
+        key.chars().filter(|c| c.is_ascii_punctuation() && !matches!(c, '_' | '-' | '.' | ':' | '/')).count();
+    let is_random = key.len() >= 12 && marks >= 3;
     let is_hex = key.len() >= 8
         && key.bytes().all(|b| b.is_ascii_hexdigit())
         && key.bytes().any(|b| b.is_ascii_digit());
-    is_hex || Form::of(key.as_bytes()) == Form::Uuid
+    is_hex || is_random || Form::of(key.as_bytes()) == Form::Uuid
 }
 
 fn is_date(key: &str) -> bool {

@@ -55,7 +55,7 @@ fn candidate(key: &str, variants: &Variants, values: Vec<String>) -> Option<Tagg
     let is_text =
         |part: &VariantPart| part.keys.get(key).is_some_and(|part| part.kinds == Kinds::of(Kind::Text));
     let fits = (2..=MAX_CASES).contains(&values.len()) && values.iter().all(|value| is_word(value));
-    if !fits || are_numbered(&values) || !variants.values().all(is_text) {
+    if !fits || are_numbered(&values) || are_two_codes(&values) || !variants.values().all(is_text) {
         return None;
     }
     let cases = values.into_iter().map(|tag| {
@@ -65,6 +65,11 @@ fn candidate(key: &str, variants: &Variants, values: Vec<String>) -> Option<Tagg
         TaggedCase { tag, variants }
     });
     Some(Tagged { key: key.to_owned(), cases: cases.collect() })
+}
+
+/// Two words of nothing but capitals are more likely what two samples were asked for than kinds of object.
+fn are_two_codes(values: &[String]) -> bool {
+    values.len() == 2 && values.iter().all(|value| value.bytes().all(|b| b.is_ascii_uppercase()))
 }
 
 /// Words with digits in them are ids and versions more often than kinds.
