@@ -28,10 +28,8 @@ pub(crate) fn model(gathered: &Gathered, args: &ModelArgs) -> Result<Modelled, P
     let drafted = draft_shape(&gathered.shape, &words, &policies);
     let name = RootName { words, is_given: args.name.is_some() };
     let mut settled = settle(&drafted.draft, drafted.root, &name, &policies);
-    for one in &decisions {
-        decide(&mut settled, &drafted, one)
-            .map_err(|unmatched| not_found(&unmatched, format!("--decide {}", one.subject)))?;
-    }
+    decide(&mut settled, &drafted, &decisions)
+        .map_err(|unmatched| not_found(&unmatched, format!("--decide {}=…", unmatched.asked)))?;
     Ok(Modelled { drafted, settled })
 }
 

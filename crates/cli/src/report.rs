@@ -66,7 +66,7 @@ pub(crate) fn questions(questions: &[Question], most: usize) {
     eprintln!("\n{}", title.yellow().bold());
     for Question { subject, saw, chose, settle, path: _, harm: _ } in questions.iter().take(most) {
         let about = subject.as_ref().map_or_else(|| "the samples".to_owned(), ToString::to_string);
-        eprintln!("  {}: {}; {} for now", visible(&about).bold(), visible(saw), chose);
+        eprintln!("  {}: {}; for now {}", visible(&about).bold(), visible(saw), chose);
         eprintln!("    {}", visible(settle).cyan());
     }
     if count > most {

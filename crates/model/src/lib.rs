@@ -6,6 +6,7 @@
 mod draft;
 mod model;
 mod problem;
+mod reach;
 mod wire;
 mod words;
 

@@ -1,5 +1,6 @@
 //! The model: named types, free of any language.
 
+use crate::reach::rename_in;
 use crate::wire::{Presence, WireName};
 use crate::words::Words;
 
@@ -180,6 +181,27 @@ impl Model {
     /// The type of an id that belongs to this model, to be changed.
     pub fn get_mut(&mut self, id: TypeId) -> &mut NamedType {
         &mut self.types[id.index()]
+    }
+
+    /// Keeps the types of these old indexes, and gives every type in use its new id.
+    pub(crate) fn keep(&mut self, kept: &[usize], to: &dyn Fn(TypeId) -> TypeId) {
+        let mut index = 0;
+        self.types.retain(|_| {
+            index += 1;
+            kept.contains(&(index - 1))
+        });
+        rename_in(&mut self.root.slot.ty, to);
+        for ty in &mut self.types {
+            match &mut ty.definition {
+                Definition::Record(record) => {
+                    record.fields.iter_mut().for_each(|field| rename_in(&mut field.slot.ty, to));
+                }
+                Definition::Union(union) => {
+                    union.cases.iter_mut().for_each(|case| rename_in(&mut case.slot.ty, to));
+                }
+                Definition::Enumeration(_) => {}
+            }
+        }
     }
 
     /// Adds a type.

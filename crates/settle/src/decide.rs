@@ -73,11 +73,18 @@ impl Verdict {
     }
 }
 
-/// Applies a decision to a settled model.
+/// Applies decisions to a settled model; types that are needed no more go.
 ///
 /// # Errors
 /// A decision on a type or field that the model does not have.
-pub fn decide(settled: &mut Settled, drafted: &Drafted, decision: &Decision) -> Result<(), Unmatched> {
+pub fn decide(settled: &mut Settled, drafted: &Drafted, decisions: &[Decision]) -> Result<(), Unmatched> {
+    decisions.iter().try_for_each(|decision| decide_one(settled, drafted, decision))?;
+    let kept = settled.model.drop_unreached();
+    settled.origins = kept.iter().map(|old| settled.origins[*old].clone()).collect();
+    Ok(())
+}
+
+fn decide_one(settled: &mut Settled, drafted: &Drafted, decision: &Decision) -> Result<(), Unmatched> {
     let Decision { subject, verdict } = decision;
     let (id, field) = locate(&settled.model, subject)?;
     let Some(field) = field else {
@@ -127,6 +134,11 @@ fn seen_values(settled: &mut Settled, drafted: &Drafted, id: TypeId, field: usiz
     let cases = known.into_iter().map(|wire| Case { name: Words::split(wire.as_str()), wire }).collect();
     let owner = settled.model.get(id);
     let Definition::Record(record) = &owner.definition else { return Type::Scalar(Scalar::Text) };
+    if let Type::Named(known) = &record.fields[field].slot.ty
+        && matches!(settled.model.get(*known).definition, Definition::Enumeration(_))
+    {
+        return Type::Named(*known);
+    }
     let name = record.fields[field].name.prefixed(&owner.name);
     let definition = Definition::Enumeration(Enumeration { cases });
     let added = settled.model.push(NamedType { name, alternatives: Vec::new(), definition });

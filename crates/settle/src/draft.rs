@@ -345,7 +345,7 @@ fn evidence(node: &Node, nulls: u64, choice: Choice) -> Evidence {
     add("false", node.booleans.no.count, node.booleans.no.first);
     if let Some(numbers) = &node.numbers {
         add("integer", numbers.integers.count, numbers.integers.first);
-        add("number with a fraction", numbers.fractions.count, numbers.fractions.first);
+        add("fraction", numbers.fractions.count, numbers.fractions.first);
     }
     if let Some(texts) = &node.texts {
         add("text", texts.tally.count, texts.tally.first);

@@ -44,7 +44,7 @@ fn text(explanation: &Explanation, names: &SourceNames) -> String {
     let Explanation { subject, chosen, because, paths, seen, kinds, presence, values, instead } = explanation;
     let mut out = String::new();
     let mut line = |text: String| writeln!(out, "{}", visible(&text)).expect("a string takes everything");
-    line(format!("{subject} is {chosen}: {because}"));
+    line(format!("{subject}: {chosen}, since {because}"));
     let places: Vec<String> = paths.iter().take(3).map(ToString::to_string).collect();
     let more = paths.len().saturating_sub(3);
     let more = if more > 0 { format!(" and {more} more") } else { String::new() };
@@ -61,7 +61,7 @@ fn text(explanation: &Explanation, names: &SourceNames) -> String {
     }
     for kind in kinds {
         let first = kind.first.map(|place| format!(", first in {}", shown(place, names))).unwrap_or_default();
-        line(format!("  {:<8} {} {}{first}", "as", kind.count, plural(kind.count, kind.what)));
+        line(format!("  {:<8} {}{first}", plural(kind.count, kind.what), kind.count));
     }
     if let Some(values) = values {
         line(format!("  values   {values}"));
@@ -76,7 +76,6 @@ fn plural(count: u64, word: &str) -> String {
     match (count, word) {
         (1, word) => word.to_owned(),
         (_, "null" | "true" | "false") => word.to_owned(),
-        (_, "number with a fraction") => "numbers with a fraction".to_owned(),
         (_, word) => format!("{word}s"),
     }
 }
