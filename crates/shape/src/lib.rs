@@ -16,6 +16,7 @@ mod path;
 mod shape;
 mod tally;
 mod text;
+mod token;
 mod variant;
 
 pub use form::Form;

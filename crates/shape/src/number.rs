@@ -2,8 +2,8 @@
 
 use jar_sprout_model::Place;
 
-use crate::input::{Number, Written};
 use crate::tally::{Example, Tally};
+use crate::token::{Number, Written};
 
 /// The most characters of a number kept as an example.
 const EXAMPLE_LENGTH: usize = 40;
@@ -52,7 +52,7 @@ impl Numbers {
     /// Counts one number.
     pub(crate) fn observe(&mut self, number: &Number<'_>, place: Place) {
         let Number { literal, written } = number;
-        if self.example.as_ref().is_none_or(|e| place < e.place) {
+        if self.example.is_none() {
             let text = ascii(&literal[..literal.len().min(EXAMPLE_LENGTH)]).to_owned();
             self.example = Some(Example { place, text });
         }

@@ -6,10 +6,10 @@ use std::hash::Hasher;
 use jar_sprout_model::Place;
 use rustc_hash::FxHasher;
 
-use crate::input::Expected;
 use crate::shape::Shape;
 use crate::tally::Tally;
 use crate::text::MAX_DISTINCT;
+use crate::token::Expected;
 use crate::variant::{Beside, Known, Links, Sighting, Variant, VariantKey, Variants};
 
 /// Past this many distinct keys at one position, the keys are data: all values merge into one shape.

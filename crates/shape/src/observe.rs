@@ -5,11 +5,12 @@ use std::io::Read;
 use jar_sprout_model::{Problem, SourceId};
 
 use crate::fault::Fault;
-use crate::input::{BUFFER_SIZE, Input, Written};
+use crate::input::{BUFFER_SIZE, Input};
 use crate::kind::{Kind, Kinds};
 use crate::list::{Lists, MAX_FIXED};
 use crate::object::{FieldIndex, Objects};
 use crate::shape::Shape;
+use crate::token::Written;
 use crate::variant::{Seen, Sighting};
 
 /// The deepest nesting that is followed.
@@ -36,6 +37,7 @@ pub struct Observed {
 
 /// Counts one source into `shape`: a JSON text (RFC 8259), or one value a line (NDJSON).
 ///
+/// Several sources go into one shape in the order of their ids; shapes made apart are merged in any order.
 /// `shape` must not be used after an error: it holds what stood before the fault.
 ///
 /// # Errors

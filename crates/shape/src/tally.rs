@@ -12,11 +12,11 @@ pub struct Tally {
 }
 
 impl Tally {
-    /// Counts one more.
+    /// Counts one more, which stands behind all counted so far: sources are read in their order.
     #[inline]
     pub(crate) fn add(&mut self, place: Place) {
         self.count += 1;
-        if self.first.is_none_or(|first| place < first) {
+        if self.first.is_none() {
             self.first = Some(place);
         }
     }

@@ -81,7 +81,7 @@ impl Texts {
         self.longest = self.longest.max(length);
         let form = if length > text.len() as u64 { Form::Plain } else { Form::of(text) };
         self.forms[form as usize] += 1;
-        if form != Form::Blank && self.example.as_ref().is_none_or(|e| place < e.place) {
+        if self.example.is_none() && form != Form::Blank {
             self.example = Some(Example { place, text: start_of(text, EXAMPLE_LENGTH) });
         }
         self.values.observe(text, place)

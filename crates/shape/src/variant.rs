@@ -114,6 +114,7 @@ impl Default for Variants {
 
 impl Variants {
     /// Counts an object with these keys. Answers the bit of its variant, none once there are too many.
+    #[inline]
     pub(crate) fn count(&mut self, id: u64, sightings: &[Sighting]) -> u32 {
         let bit = self.count_apart(id, sightings);
         if let Some(known) = &mut self.known {
@@ -125,6 +126,7 @@ impl Variants {
     }
 
     /// Adds sightings to a variant, without counting or linking them.
+    #[inline]
     fn count_apart(&mut self, id: u64, sightings: &[Sighting]) -> u32 {
         let last = self.last;
         let Some(known) = &mut self.known else { return 0 };
@@ -187,6 +189,13 @@ impl Known {
     /// Links every text of one object with every object beside it.
     #[inline]
     fn link(&mut self, sightings: &[Sighting]) {
+        // Most objects have no object inside, or no text that is still told apart.
+        let all = sightings
+            .iter()
+            .fold((0, 0), |(slots, children), one| (slots | one.slots, children | one.children));
+        if all.0 == 0 || all.1 == 0 {
+            return;
+        }
         for child in sightings.iter().filter(|one| one.children != 0) {
             for text in sightings.iter().filter(|one| one.slots != 0) {
                 if let Some(links) = self.links_of(text.field, child.field) {
@@ -224,20 +233,27 @@ impl Known {
         }
     }
 
+    #[inline]
     fn add(&mut self, sightings: &[Sighting]) {
         for (at, sighting) in sightings.iter().enumerate() {
-            let mine = match self.sightings.get(at) {
-                Some(mine) if mine.field == sighting.field => at,
+            match self.sightings.get_mut(at) {
+                Some(mine) if mine.field == sighting.field => mine.add(sighting),
                 // The same keys in another order.
-                _ => match self.sightings.iter().position(|mine| mine.field == sighting.field) {
-                    Some(at) => at,
-                    None => continue,
-                },
-            };
-            let mine = &mut self.sightings[mine];
-            mine.kinds = mine.kinds.and(sighting.kinds);
-            mine.slots |= sighting.slots;
-            mine.children |= sighting.children;
+                _ => {
+                    if let Some(mine) = self.sightings.iter_mut().find(|mine| mine.field == sighting.field) {
+                        mine.add(sighting);
+                    }
+                }
+            }
         }
+    }
+}
+
+impl Sighting {
+    #[inline]
+    fn add(&mut self, other: &Self) {
+        self.kinds = self.kinds.and(other.kinds);
+        self.slots |= other.slots;
+        self.children |= other.children;
     }
 }
