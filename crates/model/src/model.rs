@@ -183,6 +183,11 @@ impl Model {
         &mut self.types[id.index()]
     }
 
+    /// Puts one type wherever another stands.
+    pub fn replace(&mut self, gone: TypeId, kept: TypeId) {
+        self.rename(&|id| if id == gone { kept } else { id });
+    }
+
     /// Keeps the types of these old indexes, and gives every type in use its new id.
     pub(crate) fn keep(&mut self, kept: &[usize], to: &dyn Fn(TypeId) -> TypeId) {
         let mut index = 0;
@@ -190,6 +195,10 @@ impl Model {
             index += 1;
             kept.contains(&(index - 1))
         });
+        self.rename(to);
+    }
+
+    fn rename(&mut self, to: &dyn Fn(TypeId) -> TypeId) {
         rename_in(&mut self.root.slot.ty, to);
         for ty in &mut self.types {
             match &mut ty.definition {
@@ -222,6 +231,37 @@ impl Definition {
         match self {
             Self::Record(record) => record.fields.len(),
             Self::Enumeration(_) | Self::Union(_) => 0,
+        }
+    }
+}
+
+/// What a scalar is in JSON.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub enum OnWire {
+    /// `true`
+    Boolean,
+    /// `17`
+    Integer,
+    /// `8.4`
+    Number,
+    /// `"text"`
+    Text,
+}
+
+impl Scalar {
+    /// What the scalar is in JSON.
+    pub fn on_wire(self) -> OnWire {
+        match self {
+            Self::Boolean => OnWire::Boolean,
+            Self::Integer(_) => OnWire::Integer,
+            Self::Float => OnWire::Number,
+            Self::Text
+            | Self::DateTime
+            | Self::LocalDateTime
+            | Self::Date
+            | Self::Time
+            | Self::Uuid
+            | Self::Uri => OnWire::Text,
         }
     }
 }

@@ -7,6 +7,7 @@ use jar_sprout_model::{
 use jar_sprout_shape::Distinct;
 
 use crate::draft::Drafted;
+use crate::join::join;
 use crate::settle::Settled;
 use crate::subject::{Subject, Unmatched, locate};
 
@@ -36,6 +37,8 @@ pub enum Verdict {
     Optional,
     /// `nullable`: may be null
     Nullable,
+    /// `Address`: the type is that other type
+    SameAs(String),
 }
 
 /// The words for verdicts that are one word.
@@ -65,7 +68,9 @@ impl Verdict {
         if let Some(inner) = text.strip_prefix('[').and_then(|text| text.strip_suffix(']')) {
             return Self::parse(inner).filter(Self::is_type).map(|inner| Self::List(Box::new(inner)));
         }
-        VERDICTS.iter().find(|(word, _)| *word == text).map(|(_, verdict)| verdict.clone())
+        let is_type_name = text.starts_with(char::is_uppercase) && text.chars().all(char::is_alphanumeric);
+        let known = VERDICTS.iter().find(|(word, _)| *word == text).map(|(_, verdict)| verdict.clone());
+        known.or_else(|| is_type_name.then(|| Self::SameAs(text.to_owned())))
     }
 
     fn is_type(&self) -> bool {
@@ -87,12 +92,17 @@ pub fn decide(settled: &mut Settled, drafted: &Drafted, decisions: &[Decision]) 
 fn decide_one(settled: &mut Settled, drafted: &Drafted, decision: &Decision) -> Result<(), Unmatched> {
     let Decision { subject, verdict } = decision;
     let (id, field) = locate(&settled.model, subject)?;
-    let Some(field) = field else {
-        let known = settled.model.types().map(|(_, ty)| format!("{}.…", ty.name.in_capitals())).collect();
-        return Err(Unmatched { asked: subject.to_string(), known });
+    let (field, verdict) = match (field, verdict) {
+        (None, Verdict::SameAs(name)) => return join_types(settled, id, name),
+        (Some(field), verdict) => (field, verdict),
+        (None, _) => {
+            let known = settled.model.types().map(|(_, ty)| format!("{}.…", ty.name.in_capitals())).collect();
+            return Err(Unmatched { asked: subject.to_string(), known });
+        }
     };
     let ty = match verdict {
         Verdict::Required | Verdict::Optional | Verdict::Nullable => None,
+        Verdict::SameAs(name) => Some(Type::Named(locate(&settled.model, &Subject::parse(name))?.0)),
         Verdict::Enum => Some(seen_values(settled, drafted, id, field)),
         verdict => Some(decided_type(verdict)),
     };
@@ -108,17 +118,31 @@ fn decide_one(settled: &mut Settled, drafted: &Drafted, decision: &Decision) -> 
         }
         Verdict::Optional => field.presence = Presence::Sometimes,
         Verdict::Nullable => field.slot.nullable = true,
-        Verdict::Scalar(_) | Verdict::Any | Verdict::List(_) | Verdict::Enum => {}
+        Verdict::Scalar(_) | Verdict::Any | Verdict::List(_) | Verdict::Enum | Verdict::SameAs(_) => {}
     }
     settled.decided.insert(subject.clone());
     Ok(())
+}
+
+/// Makes one type of two.
+fn join_types(settled: &mut Settled, gone: TypeId, name: &str) -> Result<(), Unmatched> {
+    let (kept, _) = locate(&settled.model, &Subject::parse(name))?;
+    if gone == kept || join(settled, gone, kept) {
+        return Ok(());
+    }
+    Err(Unmatched { asked: format!("record {name}"), known: Vec::new() })
 }
 
 fn decided_type(verdict: &Verdict) -> Type {
     match verdict {
         Verdict::Scalar(scalar) => Type::Scalar(*scalar),
         Verdict::List(inner) => Type::List(Box::new(Slot::of(decided_type(inner)))),
-        Verdict::Any | Verdict::Enum | Verdict::Required | Verdict::Optional | Verdict::Nullable => Type::Any,
+        Verdict::Any
+        | Verdict::Enum
+        | Verdict::Required
+        | Verdict::Optional
+        | Verdict::Nullable
+        | Verdict::SameAs(_) => Type::Any,
     }
 }
 

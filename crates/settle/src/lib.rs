@@ -13,6 +13,7 @@ mod envelope;
 mod evidence;
 mod explain;
 mod graph;
+mod join;
 mod maps;
 mod name;
 mod policy;

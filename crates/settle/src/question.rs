@@ -5,6 +5,7 @@ use jar_sprout_shape::{Form, Path};
 
 use crate::draft::Drafted;
 use crate::evidence::{Choice, Evidence};
+use crate::join::{NearTwins, near_twins};
 use crate::policy::Trust;
 use crate::settle::Settled;
 use crate::subject::Subject;
@@ -36,6 +37,7 @@ pub fn open_questions(drafted: &Drafted, settled: &Settled, samples: u64) -> Vec
             questions.extend(about_field(drafted, settled, id, ty, index, field));
         }
     }
+    questions.extend(near_twins(&settled.model).iter().map(|pair| about_twins(settled, pair)));
     questions.sort_by_key(|question| std::cmp::Reverse(question.harm));
     questions
 }
@@ -50,6 +52,20 @@ fn one_sample(settled: &Settled, samples: u64) -> Option<Question> {
         settle: "--trust nothing".to_owned(),
         harm: 95,
     })
+}
+
+fn about_twins(settled: &Settled, pair: &NearTwins) -> Question {
+    let NearTwins { first, second, shared, all } = pair;
+    let name = |id: &TypeId| settled.model.get(*id).name.in_capitals();
+    let (first, second) = (name(first), name(second));
+    Question {
+        subject: Some(Subject { type_name: second.clone(), key: None }),
+        path: None,
+        saw: format!("{shared} of {all} keys in common with {first}"),
+        chose: "a type of its own".to_owned(),
+        settle: format!("--decide {second}={first}"),
+        harm: 40,
+    }
 }
 
 fn about_field(

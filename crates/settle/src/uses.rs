@@ -2,7 +2,7 @@
 
 use std::collections::VecDeque;
 
-use jar_sprout_model::{Draft, DraftCase, DraftField, DraftId, DraftKind, Words};
+use jar_sprout_model::{Draft, DraftCase, DraftField, DraftId, DraftKind, OnWire, Words};
 
 use crate::envelope::{Envelope, envelope};
 use crate::singular::singular;
@@ -190,22 +190,14 @@ impl Walk<'_> {
 
 /// What a case of a union of kinds is called.
 pub(crate) fn kind_word(draft: &Draft, id: DraftId) -> &'static str {
-    use jar_sprout_model::Scalar;
     match &draft.node(id).kind {
         DraftKind::Any => "any",
-        DraftKind::Scalar(Scalar::Boolean) => "flag",
-        DraftKind::Scalar(Scalar::Integer(_) | Scalar::Float) => "numeric",
-        DraftKind::Scalar(
-            Scalar::Text
-            | Scalar::DateTime
-            | Scalar::LocalDateTime
-            | Scalar::Date
-            | Scalar::Time
-            | Scalar::Uuid
-            | Scalar::Uri,
-        )
-        | DraftKind::Constant(_)
-        | DraftKind::Enumeration(_) => "text",
+        DraftKind::Scalar(scalar) => match scalar.on_wire() {
+            OnWire::Boolean => "flag",
+            OnWire::Integer | OnWire::Number => "numeric",
+            OnWire::Text => "text",
+        },
+        DraftKind::Constant(_) | DraftKind::Enumeration(_) => "text",
         DraftKind::List(_) | DraftKind::Tuple(_) => "many",
         DraftKind::Map(_) => "table",
         DraftKind::Record(_) | DraftKind::Union { .. } => "item",

@@ -4,7 +4,7 @@
 
 mod sketch;
 
-use jar_sprout_model::{Definition, Model, Presence, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Definition, Model, OnWire, Presence, Scalar, Slot, Type, Width};
 use proptest::prelude::*;
 use serde_json::{Map, Value};
 use sketch::{settled, shape_of, sketch};
@@ -46,16 +46,7 @@ fn fits_scalar(scalar: Scalar, value: &Value) -> bool {
         }
         (Scalar::Integer(Width::Wide), Value::Number(n)) => n.as_i64().is_some(),
         (Scalar::Integer(Width::Big), Value::Number(n)) => n.is_i64() || n.is_u64(),
-        (
-            Scalar::Text
-            | Scalar::DateTime
-            | Scalar::LocalDateTime
-            | Scalar::Date
-            | Scalar::Time
-            | Scalar::Uuid
-            | Scalar::Uri,
-            Value::String(_),
-        ) => true,
+        (scalar, Value::String(_)) => scalar.on_wire() == OnWire::Text,
         _ => false,
     }
 }

@@ -1,7 +1,7 @@
 //! Unions in Kotlin: sealed interfaces, with a serializer that looks at the JSON to choose the case.
 
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Scalar, Slot, Type, WireName};
+use jar_sprout_model::{OnWire, Slot, Type, WireName};
 
 use super::{names, types, value_class};
 use crate::code::Needs;
@@ -140,17 +140,11 @@ fn told_by(plan: &Plan<'_>, slot: &Slot) -> Told {
     match &slot.ty {
         Type::Any => Told::Any,
         Type::Constant(_) => Told::Text,
-        Type::Scalar(scalar) => match scalar {
-            Scalar::Boolean => Told::Boolean,
-            Scalar::Integer(_) => Told::Integer,
-            Scalar::Float => Told::Number,
-            Scalar::Text
-            | Scalar::DateTime
-            | Scalar::LocalDateTime
-            | Scalar::Date
-            | Scalar::Time
-            | Scalar::Uuid
-            | Scalar::Uri => Told::Text,
+        Type::Scalar(scalar) => match scalar.on_wire() {
+            OnWire::Boolean => Told::Boolean,
+            OnWire::Integer => Told::Integer,
+            OnWire::Number => Told::Number,
+            OnWire::Text => Told::Text,
         },
         Type::List(_) | Type::Tuple(_) => Told::List,
         Type::Map(_) => Told::Object,

@@ -1,7 +1,7 @@
 //! Model types as TypeScript types.
 
 use jar_sprout_layout::{Doc, cat, join, text};
-use jar_sprout_model::{Scalar, Slot, Type};
+use jar_sprout_model::{OnWire, Slot, Type};
 
 use super::names;
 use crate::plan::Plan;
@@ -16,18 +16,12 @@ pub(super) fn slot(plan: &Plan<'_>, slot: &Slot) -> Doc {
 fn non_null(plan: &Plan<'_>, ty: &Type) -> Doc {
     match ty {
         Type::Any => text("unknown"),
-        Type::Scalar(Scalar::Boolean) => text("boolean"),
-        Type::Scalar(Scalar::Integer(_) | Scalar::Float) => text("number"),
         // JSON's own types: a date stays the text it is on the wire.
-        Type::Scalar(
-            Scalar::Text
-            | Scalar::DateTime
-            | Scalar::LocalDateTime
-            | Scalar::Date
-            | Scalar::Time
-            | Scalar::Uuid
-            | Scalar::Uri,
-        ) => text("string"),
+        Type::Scalar(scalar) => text(match scalar.on_wire() {
+            OnWire::Boolean => "boolean",
+            OnWire::Integer | OnWire::Number => "number",
+            OnWire::Text => "string",
+        }),
         Type::Constant(constant) => text(names::LITERAL.of(constant.as_str())),
         Type::List(items) => {
             let item = self::slot(plan, items);
