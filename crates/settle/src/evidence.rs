@@ -50,6 +50,8 @@ pub enum Choice {
     Integer {
         /// Whether the name says that it is measured, not counted.
         is_measure: bool,
+        /// The unit, if name and range say that it counts from 1970 on.
+        since_1970: Option<&'static str>,
     },
     /// Every text has this form.
     Form(Form),

@@ -97,7 +97,10 @@ fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
         Choice::EmptyObjects => "every object was empty".to_owned(),
         Choice::MixedKinds => "more than one kind of value was seen".to_owned(),
         Choice::ManyKinds => "so many kinds of value were seen that naming them would say nothing".to_owned(),
-        Choice::Integer { .. } => "every number is whole, as written".to_owned(),
+        Choice::Integer { since_1970: Some(unit), .. } => {
+            format!("every number is whole, as written; they look like {unit} since 1970")
+        }
+        Choice::Integer { since_1970: None, .. } => "every number is whole, as written".to_owned(),
         Choice::Form(form) => format!("every text has the form {}", form.name()),
         Choice::BlankAmong(form) => format!("blanks stand among texts of the form {}", form.name()),
         Choice::Coded(_) => "a number in letters may be one of leading zeros or ranges tomorrow".to_owned(),

@@ -119,7 +119,10 @@ fn doubt(evidence: &Evidence, field: &Field) -> Option<Doubt> {
         Choice::EmptyObjects => of(format!("an empty object, {}", times(*seen)), "any value", "any", 60),
         Choice::MixedKinds => of(kinds(evidence), "one of these", "any", 85),
         Choice::ManyKinds => of(kinds(evidence), "any value", "any", 85),
-        Choice::Integer { is_measure: true } => {
+        Choice::Integer { since_1970: Some(unit), .. } => {
+            of(format!("whole numbers that look like {unit} since 1970"), "an integer", "wide", 20)
+        }
+        Choice::Integer { is_measure: true, .. } => {
             of(format!("a measure, whole {}", times(*seen)), "an integer", "float", 70)
         }
         Choice::BlankAmong(form) => of(
@@ -136,7 +139,7 @@ fn doubt(evidence: &Evidence, field: &Field) -> Option<Doubt> {
         }
         Choice::AsWritten if *seen == 0 && field.presence == Presence::Sometimes => None,
         Choice::AsWritten
-        | Choice::Integer { is_measure: false }
+        | Choice::Integer { is_measure: false, .. }
         | Choice::Form(_)
         | Choice::Enum
         | Choice::NoEnum(_)

@@ -19,7 +19,10 @@ pub(crate) fn draft_number(numbers: &Numbers, key: &Words, policies: &Policies) 
         Width::Narrow if policies.wide_integers => Width::Wide,
         width => width,
     };
-    Decided::new(DraftKind::Scalar(Scalar::Integer(width)), Choice::Integer { is_measure: is_measure(key) })
+    Decided::new(
+        DraftKind::Scalar(Scalar::Integer(width)),
+        Choice::Integer { is_measure: is_measure(key), since_1970: since_1970(numbers, key) },
+    )
 }
 
 /// 64 bits when the range, or the nature of the number, asks for it.
@@ -37,6 +40,35 @@ fn integer_width(numbers: &Numbers, key: &Words) -> Width {
 /// Ids, counts of bytes and points in time outgrow 32 bits sooner or later.
 fn grows_for_ever(key: &Words) -> bool {
     matches!(key.last(), "id" | "ids" | "byte" | "bytes" | "timestamp" | "epoch")
+}
+
+/// The unit of a point in time, counted from 1970 on: what lies between 2001 and 2096, and is called a time.
+fn since_1970(numbers: &Numbers, key: &Words) -> Option<&'static str> {
+    const TIMES: &[&str] = &[
+        "at",
+        "time",
+        "timestamp",
+        "date",
+        "created",
+        "updated",
+        "modified",
+        "ms",
+        "epoch",
+        "since",
+        "until",
+        "from",
+        "to",
+        "expires",
+        "expiry",
+        "start",
+        "end",
+        "ts",
+        "on",
+        "seen",
+    ];
+    let range = numbers.integer_range.filter(|_| key.iter().any(|word| TIMES.contains(&word)))?;
+    let lies = |unit: i128| range.least >= 1_000_000_000 * unit && range.greatest < 4_000_000_000 * unit;
+    if lies(1) { Some("seconds") } else { lies(1_000).then_some("milliseconds") }
 }
 
 /// Words for what is measured: a whole number there is chance.

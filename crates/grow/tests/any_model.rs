@@ -1,0 +1,67 @@
+//! Growing never fails, whatever the wire calls its things, and nothing of the input escapes its place.
+
+#![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop")]
+
+use std::collections::BTreeSet;
+
+use jar_sprout_grow::{Arrangement, GrownFile, LANGUAGES, Settings, grow, is_grown};
+use jar_sprout_model::{Model, SourceId};
+use jar_sprout_settle::{Policies, RootName, draft_shape, root_name, settle};
+use jar_sprout_shape::{Shape, observe};
+use proptest::prelude::*;
+use serde_json::{Map, Value};
+
+fn model_of(sample: &Value, file: &str) -> Model {
+    let mut shape = Shape::default();
+    observe(sample.to_string().as_bytes(), SourceId(0), &mut shape).unwrap();
+    let words = root_name([file], None);
+    let policies = Policies::default();
+    let drafted = draft_shape(&shape, &words, &policies);
+    settle(&drafted.draft, drafted.root, &RootName { words, is_given: false }, &policies).model
+}
+
+/// JSON whose keys and words are as hostile as they come.
+fn any_json() -> impl Strategy<Value = Value> {
+    let text = prop_oneof![
+        any::<String>(),
+        prop::sample::select(vec![
+            "*/", "\"\"\"", "${x}", "`", "\n//", "\u{2028}", "\u{202E}", "class", "List", "a b", "A", "a",
+            "", "🍯",
+        ])
+        .prop_map(String::from),
+    ];
+    let leaf = prop_oneof![
+        Just(Value::Null),
+        any::<bool>().prop_map(Value::from),
+        any::<i64>().prop_map(Value::from),
+        any::<f64>().prop_map(Value::from),
+        text.clone().prop_map(Value::from),
+    ];
+    leaf.prop_recursive(5, 40, 6, move |inner| {
+        prop_oneof![
+            prop::collection::vec(inner.clone(), 0..6).prop_map(Value::from),
+            prop::collection::vec((text.clone(), inner), 0..6)
+                .prop_map(|pairs| Value::Object(pairs.into_iter().collect::<Map<_, _>>())),
+        ]
+    })
+}
+
+proptest! {
+    #[test]
+    fn any_sample_grows_into_every_language(sample in any_json(), file in ".{0,8}") {
+        let model = model_of(&sample, &file);
+        for language in LANGUAGES {
+            for arrangement in [Arrangement::Together, Arrangement::AsUsual] {
+                let files = grow(*language, &model, &Settings::default(), arrangement);
+                let names: BTreeSet<String> = files.iter().map(|file| file.name.to_lowercase()).collect();
+                prop_assert_eq!(names.len(), files.len(), "file names differ on every disk");
+                for GrownFile { name, text } in files {
+                    prop_assert!(!name.contains(['/', '\\', '\0']) && !name.starts_with('.'), "{name:?}");
+                    prop_assert!(is_grown(&text) && text.ends_with('\n'), "{text}");
+                    let bare = |c: char| (c.is_control() && c != '\n') || matches!(c, '\u{2028}'..='\u{202E}' | '\u{2066}'..='\u{2069}');
+                    prop_assert!(!text.contains(bare), "{text:?}");
+                }
+            }
+        }
+    }
+}
