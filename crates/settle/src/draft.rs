@@ -263,9 +263,9 @@ impl Drafter<'_> {
         let parts = || shown.iter().filter_map(|part| part.keys.get(key));
         let node = self.graph.node(field.node);
         let kinds = parts().fold(Kinds::default(), |all, part| all.and(part.kinds));
-        // An integer here is a float if the position has floats.
         let nulls = if kinds.has(Kind::Null) { field.nulls.count } else { 0 };
         let kinds = kinds.but_null();
+        // An integer here is a float if the position has floats.
         let kinds = if node.kinds().has(Kind::Float) && kinds.has(Kind::Integer) {
             kinds.and(Kinds::of(Kind::Float))
         } else {

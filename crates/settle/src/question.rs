@@ -122,6 +122,9 @@ fn doubt(evidence: &Evidence, field: &Field) -> Option<Doubt> {
         Choice::Integer { since_1970: Some(unit), .. } => {
             of(format!("whole numbers that look like {unit} since 1970"), "an integer", "wide", 20)
         }
+        Choice::Integer { .. } if leaves_doubles(evidence) => {
+            of("whole numbers beyond 2^53, which JavaScript rounds".to_owned(), "an integer", "wide", 25)
+        }
         Choice::Integer { is_measure: true, .. } => {
             of(format!("a measure, whole {}", times(*seen)), "an integer", "float", 70)
         }
@@ -149,6 +152,13 @@ fn doubt(evidence: &Evidence, field: &Field) -> Option<Doubt> {
         | Choice::Tagged(_)
         | Choice::TaggedCase(_) => None,
     }
+}
+
+/// Whether a 64-bit float, which is all that JavaScript's `JSON.parse` knows, cannot hold the numbers.
+fn leaves_doubles(evidence: &Evidence) -> bool {
+    const LAST: i128 = 1 << 53;
+    let range = evidence.numbers.as_ref().and_then(|numbers| numbers.integer_range);
+    range.is_some_and(|range| range.least < -LAST || range.greatest > LAST)
 }
 
 /// What a field that is always null most likely is, by its name.

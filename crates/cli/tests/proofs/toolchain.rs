@@ -18,8 +18,9 @@ pub(crate) fn find(what: &str, path: &str) -> Option<PathBuf> {
     }
     let message = format!("no {what} at {}: run `toolchains/install`", path.display());
     assert!(std::env::var_os("CI").is_none(), "{message}");
-    // Not by a macro, whose output the test runner keeps to itself.
-    writeln!(std::io::stderr(), "\nPROOF SKIPPED: {message}\n").expect("standard error takes a line");
+    // Not by a printing macro, whose output the test runner keeps to itself; and in one piece.
+    let line = format!("\nPROOF SKIPPED: {message}\n\n");
+    std::io::stderr().write_all(line.as_bytes()).expect("standard error takes a line");
     None
 }
 
