@@ -175,7 +175,7 @@ pub(crate) struct GrowArgs {
     #[command(flatten)]
     pub(crate) source: SourceArgs,
 
-    /// The language: kotlin, typescript
+    /// The language: kotlin, typescript, rust
     #[arg(long, value_name = "LANGUAGE")]
     pub(crate) into: String,
 

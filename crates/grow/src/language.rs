@@ -4,13 +4,13 @@ use jar_sprout_layout::{Doc, Style};
 use jar_sprout_model::Slot;
 
 use crate::code::{GrownFile, Needs};
-use crate::languages::{Kotlin, TypeScript};
+use crate::languages::{Kotlin, Rust, TypeScript};
 use crate::plan::{Ident, Naming, Plan, PlannedType};
 use crate::settings::{Setting, Settings};
 use crate::trial::Trial;
 
 /// Every language there is. No other place tells languages apart.
-pub static LANGUAGES: &[&dyn Language] = &[&Kotlin, &TypeScript];
+pub static LANGUAGES: &[&dyn Language] = &[&Kotlin, &TypeScript, &Rust];
 
 /// A target of `grow`.
 pub trait Language: Sync {

@@ -6,8 +6,8 @@ pub(crate) struct Literal {
     pub(crate) quote: char,
     /// Characters with an escape of their own.
     pub(crate) escapes: &'static [(char, &'static str)],
-    /// The escape of any UTF-16 code unit.
-    pub(crate) unit: fn(u16) -> String,
+    /// The escape of any character.
+    pub(crate) character: fn(char) -> String,
 }
 
 impl Literal {
@@ -18,8 +18,7 @@ impl Literal {
             if let Some((_, escape)) = self.escapes.iter().find(|(special, _)| *special == character) {
                 out.push_str(escape);
             } else if is_unsafe(character) {
-                let mut units = [0; 2];
-                out.extend(character.encode_utf16(&mut units).iter().map(|unit| (self.unit)(*unit)));
+                out.push_str(&(self.character)(character));
             } else {
                 out.push(character);
             }
@@ -38,7 +37,8 @@ pub(crate) fn is_unsafe(character: char) -> bool {
             | '\u{2060}'..='\u{206F}' | '\u{FEFF}' | '\u{FFF9}'..='\u{FFFB}' | '\u{E0000}'..='\u{E0FFF}')
 }
 
-/// `\u001f`, the escape that most languages share.
-pub(crate) fn backslash_u(unit: u16) -> String {
-    format!("\\u{unit:04x}")
+/// `\u001f`, the escape that most languages share: a UTF-16 code unit, or two of them.
+pub(crate) fn backslash_u(character: char) -> String {
+    let mut units = [0; 2];
+    character.encode_utf16(&mut units).iter().map(|unit| format!("\\u{unit:04x}")).collect()
 }

@@ -116,7 +116,7 @@ fn summary(dir: &Path, lines: &[String]) -> String {
         "The Fennimarsh Honey Co-op's API: {} saved responses, {}, now in {dir}/{SAMPLES}.\nEach became models in {}:\n",
         samples.len(),
         size(bytes as u64),
-        languages.join(" and "),
+        listed(&languages),
     );
     for line in lines {
         let _ = writeln!(out, "{line}");
@@ -126,6 +126,15 @@ fn summary(dir: &Path, lines: &[String]) -> String {
         "\nTry next:\n  jar-sprout look {dir}/{SAMPLES}/hives.json\n  jar-sprout grow {dir}/{SAMPLES}/hives.json --at '$.hives[*]' --into kotlin\n  jar-sprout grow your-own-response.json --into typescript\n"
     );
     out
+}
+
+/// `Kotlin, TypeScript and Rust`
+pub(crate) fn listed(names: &[&str]) -> String {
+    match names {
+        [] => String::new(),
+        [one] => (*one).to_owned(),
+        [all @ .., last] => format!("{} and {last}", all.join(", ")),
+    }
 }
 
 #[cfg(test)]

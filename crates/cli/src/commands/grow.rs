@@ -8,6 +8,7 @@ use jar_sprout_grow::{
 use jar_sprout_model::Problem;
 
 use crate::args::GrowArgs;
+use crate::commands::demo::listed;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::files::{NewFile, Over, write_all};
@@ -51,7 +52,8 @@ pub(crate) fn write_grown(dir: &Path, files: &[GrownFile]) -> Result<(), Problem
 fn language(key: &str) -> Result<&'static dyn Language, Problem> {
     find_language(key).ok_or_else(|| {
         let known: Vec<String> = LANGUAGES.iter().map(|language| format!("`{}`", language.key())).collect();
-        let known = format!("there are {}", known.join(" and "));
+        let known: Vec<&str> = known.iter().map(String::as_str).collect();
+        let known = format!("there are {}", listed(&known));
         let help = match nearest_language(key) {
             Some(near) => format!("did you mean `{}`? {known}", near.key()),
             None => known,

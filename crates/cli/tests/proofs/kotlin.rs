@@ -1,13 +1,12 @@
 //! Kotlin: compiled with warnings as errors, judged by its linter, every sample decoded and encoded again.
 
-use std::fmt::Write as _;
 use std::fs;
 use std::path::{Path, PathBuf};
 use std::process::Command;
 
-use jar_sprout_grow::{Trial, find_language};
+use jar_sprout_grow::find_language;
 
-use crate::round_trip::difference;
+use crate::jobs::{differences, write_samples};
 use crate::toolchain::{find, home, must_pass, run};
 use crate::trials::{Proof, lay_out, proofs};
 
@@ -63,36 +62,7 @@ fn grown_kotlin_compiles_and_carries_every_sample() {
     let output = run(java().args(["-cp", &class_path, "trials.DriverKt"]), &jobs);
     assert_eq!(String::from_utf8_lossy(&output.stderr), "");
     assert_eq!(String::from_utf8_lossy(&output.stdout), "", "decodes that failed");
-    let differences: Vec<String> = proofs
-        .iter()
-        .zip(&trials)
-        .flat_map(|(proof, trial)| differences(proof, trial, folder.path()))
-        .collect();
-    assert!(differences.is_empty(), "{differences:#?}");
-}
-
-/// A line for each sample: its trial, its file, the file for what comes back.
-fn write_samples(trials: &[Trial], folder: &Path) -> String {
-    let mut jobs = String::new();
-    for trial in trials {
-        for sample in &trial.samples {
-            let file = folder.join(format!("{}.json", sample.name));
-            fs::write(&file, &sample.text).unwrap();
-            let result = file.with_extension("result");
-            writeln!(jobs, "{}\t{}\t{}", trial.place, file.display(), result.display()).unwrap();
-        }
-    }
-    jobs
-}
-
-fn differences(proof: &Proof, trial: &Trial, folder: &Path) -> Vec<String> {
-    let root = &proof.model.root.slot;
-    let one = |name: &str, text: &str| {
-        let came = fs::read_to_string(folder.join(format!("{name}.result"))).unwrap();
-        let (sent, came) = (serde_json::from_str(text).unwrap(), serde_json::from_str(&came).unwrap());
-        difference(&proof.model, root, &sent, &came, "$").map(|difference| format!("{name} {difference}"))
-    };
-    trial.samples.iter().filter_map(|sample| one(&sample.name, &sample.text)).collect()
+    assert_eq!(differences(&proofs, &trials, folder.path()), Vec::<String>::new());
 }
 
 #[test]

@@ -4,8 +4,10 @@
 
 #![allow(clippy::unwrap_used, reason = "a test or a bench that cannot go on should stop")]
 
+mod jobs;
 mod kotlin;
 mod round_trip;
+mod rust;
 mod toolchain;
 mod trials;
 mod typescript;

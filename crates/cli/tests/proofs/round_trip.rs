@@ -25,6 +25,13 @@ pub(crate) fn difference(
             .zip(came)
             .enumerate()
             .find_map(|(at, (sent, came))| difference(model, items, sent, came, &format!("{path}[{at}]"))),
+        (Type::Tuple(items), Value::Array(sent), Value::Array(came))
+            if [sent.len(), came.len()] == [items.len(); 2] =>
+        {
+            items.iter().zip(sent.iter().zip(came)).enumerate().find_map(|(at, (item, (sent, came)))| {
+                difference(model, item, sent, came, &format!("{path}[{at}]"))
+            })
+        }
         (Type::Map(values), Value::Object(sent), Value::Object(came)) if sent.len() == came.len() => {
             sent.iter().find_map(|(key, sent)| {
                 difference(model, values, sent, came.get(key)?, &format!("{path}.{key}"))

@@ -1,7 +1,9 @@
 //! The languages, a folder each.
 
 mod kotlin;
+mod rust;
 mod typescript;
 
 pub(crate) use kotlin::Kotlin;
+pub(crate) use rust::Rust;
 pub(crate) use typescript::TypeScript;

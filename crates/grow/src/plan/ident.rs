@@ -43,6 +43,11 @@ pub(crate) fn camel_case(words: &Words) -> String {
         .collect()
 }
 
+/// `honey_kg`
+pub(crate) fn snake_case(words: &Words) -> String {
+    letters(words).join("_")
+}
+
 /// `HONEY_KG`
 pub(crate) fn screaming_case(words: &Words) -> String {
     letters(words).join("_").to_uppercase()

@@ -9,7 +9,7 @@ use jar_sprout_model::{
 };
 
 pub(crate) use ident::Ident;
-pub(crate) use ident::{camel_case, pascal_case, screaming_case};
+pub(crate) use ident::{camel_case, pascal_case, screaming_case, snake_case};
 use scope::Scope;
 
 /// How a language makes identifiers.
@@ -118,6 +118,21 @@ impl<'m> Plan<'m> {
         &self.types[id.index()]
     }
 
+    /// Whether a type has a part of another one in it, with no list or map between that would hold it apart.
+    pub(crate) fn contains_inline(&self, id: TypeId, part: &Ident) -> bool {
+        let mut met = vec![false; self.types.len()];
+        let mut rest = vec![id];
+        while let Some(id) = rest.pop() {
+            if self.ident(id) == part {
+                return true;
+            }
+            if !std::mem::replace(&mut met[id.index()], true) {
+                rest.extend(inline_parts(&self.get(id).definition));
+            }
+        }
+        false
+    }
+
     /// The unions that a type is a tagged case of.
     pub(crate) fn unions_of(&self, id: TypeId) -> impl Iterator<Item = &PlannedType<'m>> {
         self.types.iter().filter(move |ty| match &ty.definition {
@@ -134,6 +149,24 @@ impl<'m> Plan<'m> {
             PlannedRoot::Named(id) => self.ident(*id).as_str(),
             PlannedRoot::Alias { ident, .. } => ident.as_str(),
         }
+    }
+}
+
+/// The named types that stand in a definition with no list or map between.
+fn inline_parts(definition: &PlannedDefinition<'_>) -> Vec<TypeId> {
+    fn inline(ty: &Type) -> Vec<TypeId> {
+        match ty {
+            Type::Named(id) => vec![*id],
+            Type::Tuple(items) => items.iter().flat_map(|item| inline(&item.ty)).collect(),
+            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Map(_) => Vec::new(),
+        }
+    }
+    match definition {
+        PlannedDefinition::Record(fields) => fields.iter().flat_map(|field| inline(&field.slot.ty)).collect(),
+        PlannedDefinition::Union(union) => {
+            union.cases.iter().flat_map(|case| inline(&case.slot.ty)).collect()
+        }
+        PlannedDefinition::Enumeration(_) => Vec::new(),
     }
 }
 

@@ -25,7 +25,7 @@ pub(super) const LITERAL: Literal = Literal {
         ('\t', "\\t"),
         ('\u{8}', "\\b"),
     ],
-    unit: backslash_u,
+    character: backslash_u,
 };
 
 /// The hard keywords of the Kotlin specification.

@@ -18,7 +18,7 @@ pub(super) static NAMING: Naming = Naming {
 pub(super) const LITERAL: Literal = Literal {
     quote: '"',
     escapes: &[('"', "\\\""), ('\\', "\\\\"), ('\n', "\\n"), ('\r', "\\r"), ('\t', "\\t")],
-    unit: backslash_u,
+    character: backslash_u,
 };
 
 /// Global types that grown code uses, or whose name a reader would take for them.

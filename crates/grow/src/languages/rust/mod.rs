@@ -1,0 +1,188 @@
+//! Rust: structs and enums with serde's derives.
+
+mod names;
+mod proof;
+mod types;
+
+use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
+use jar_sprout_model::{Presence, Slot, Type, WireName};
+
+use crate::code::{GrownFile, MARK, Needs};
+use crate::language::Language;
+use crate::plan::{
+    Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
+    PlannedUnionCase,
+};
+use crate::settings::{Setting, Settings};
+use crate::trial::Trial;
+
+/// Rust with serde.
+pub(crate) struct Rust;
+
+impl Language for Rust {
+    fn key(&self) -> &'static str {
+        "rust"
+    }
+
+    fn title(&self) -> &'static str {
+        "Rust"
+    }
+
+    fn settings(&self) -> &'static [Setting] {
+        &[]
+    }
+
+    fn naming(&self) -> &'static Naming {
+        &names::NAMING
+    }
+
+    fn style(&self) -> Style {
+        Style { width: 100, indent: Indent::Spaces(4) }
+    }
+
+    fn has_file_per_type(&self) -> bool {
+        false
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
+        names::file_name(type_name)
+    }
+
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
+        needs.imports.extend(["serde::Deserialize", "serde::Serialize"]);
+        let PlannedType { ident, definition } = ty;
+        match definition {
+            PlannedDefinition::Record(fields) => record(plan, ident, fields, needs),
+            PlannedDefinition::Enumeration(cases) => enumeration(ident, cases),
+            PlannedDefinition::Union(union) => self::union(plan, ident, union, needs),
+        }
+    }
+
+    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Needs) -> Doc {
+        cat([text(format!("pub type {ident} = ")), types::slot(plan, None, slot, needs), text(";")])
+    }
+
+    fn assemble(&self, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+        let imports = names::grouped_imports(&needs.imports);
+        let imports = (!imports.is_empty()).then(|| lines(imports.into_iter().map(text)));
+        let blank_line = cat([hard(), hard()]);
+        join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(imports).chain(declarations))
+    }
+
+    fn imported(&self, _: &'static str) -> Option<&'static str> {
+        None
+    }
+
+    fn trial_settings(&self, _: &str) -> Settings {
+        Settings::default()
+    }
+
+    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
+        proof::driver(trials)
+    }
+}
+
+const DERIVES: &str = "#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]";
+
+/// `#[serde(rename = "@type", skip_serializing_if = "Option::is_none")]`
+fn serde(arguments: Vec<String>) -> Option<Doc> {
+    if arguments.is_empty() {
+        return None;
+    }
+    let arguments = join(&cat([text(","), line()]), arguments.into_iter().map(text));
+    Some(group(cat([text("#[serde("), nest(cat([soft(), arguments])), soft(), text(")]")])))
+}
+
+fn rename(wire: &WireName) -> String {
+    format!("rename = {}", names::LITERAL.of(wire.as_str()))
+}
+
+/// ```text
+/// #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+/// pub struct Hive {
+///     pub id: i64,
+/// }
+/// ```
+fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+    // A tag is the enum's: serde reads and writes it.
+    let fields: Vec<&PlannedField<'_>> =
+        fields.iter().filter(|field| !matches!(field.slot.ty, Type::Constant(_))).collect();
+    let pairs = || fields.iter().map(|field| (names::bare(field.ident.as_str()), field.wire.as_str()));
+    let rule = names::rename_rule(pairs());
+    let all = rule.map(|rule| format!("rename_all = \"{}\"", rule.name));
+    let attributes = [text(DERIVES)].into_iter().chain(serde(all.into_iter().collect()));
+    if fields.is_empty() {
+        return lines(attributes.chain([text(format!("pub struct {ident} {{}}"))]));
+    }
+    let body = fields.iter().map(|one| cat([hard(), field(plan, ident, one, rule.is_some(), needs)]));
+    let body = nest(cat(body.collect::<Vec<_>>()));
+    lines(attributes.chain([cat([text(format!("pub struct {ident} {{")), body, hard(), text("}")])]))
+}
+
+fn field(
+    plan: &Plan<'_>,
+    owner: &Ident,
+    field: &PlannedField<'_>,
+    all_renamed: bool,
+    needs: &mut Needs,
+) -> Doc {
+    let PlannedField { ident, wire, presence, slot } = field;
+    let mut arguments = Vec::new();
+    if !all_renamed && names::bare(ident.as_str()) != wire.as_str() {
+        arguments.push(rename(wire));
+    }
+    let ty = match presence {
+        Presence::Always => types::slot(plan, Some(owner), slot, needs),
+        Presence::Sometimes => {
+            arguments.push("skip_serializing_if = \"Option::is_none\"".to_owned());
+            cat([text("Option<"), types::non_null(plan, Some(owner), slot, needs), text(">")])
+        }
+    };
+    let declaration = cat([text(format!("pub {ident}: ")), ty, text(",")]);
+    lines(serde(arguments).into_iter().chain([declaration]))
+}
+
+/// Known values as variants, any other text in `Other`.
+fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
+    let rule = names::variant_rule(cases.iter().map(|case| (case.ident.as_str(), case.wire.as_str())));
+    let all = rule.map(|rule| format!("rename_all = \"{}\"", rule.name));
+    let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
+        let own = (rule.is_none() && case.as_str() != wire.as_str()).then(|| rename(wire));
+        let variant = text(format!("{case},"));
+        cat([hard(), lines(serde(own.into_iter().collect()).into_iter().chain([variant]))])
+    };
+    let other = cat([hard(), text("#[serde(untagged)]"), hard(), text("Other(String),")]);
+    let body = nest(cat(cases.iter().map(case).chain([other])));
+    let derives = text("#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]");
+    let declaration = cat([text(format!("pub enum {ident} {{")), body, hard(), text("}")]);
+    lines([derives].into_iter().chain(serde(all.into_iter().collect())).chain([declaration]))
+}
+
+fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+    let PlannedUnion { tag, cases } = union;
+    let kind = match tag {
+        Some(tag) => format!("tag = {}", names::LITERAL.of(tag.as_str())),
+        None => "untagged".to_owned(),
+    };
+    let tags = || cases.iter().map(|case| (case.ident.as_str(), case.tag.map_or("", WireName::as_str)));
+    let rule = names::variant_rule(tags());
+    let all = rule.map(|rule| format!("rename_all = \"{}\"", rule.name));
+    let mut body = Vec::new();
+    for PlannedUnionCase { ident: case, tag, slot } in cases {
+        let own = tag.filter(|tag| rule.is_none() && tag.as_str() != case.as_str()).map(rename);
+        let variant =
+            cat([text(format!("{case}(")), types::slot(plan, Some(ident), slot, needs), text("),")]);
+        body.push(cat([hard(), lines(serde(own.into_iter().collect()).into_iter().chain([variant]))]));
+    }
+    if tag.is_some() {
+        // A tag that no sample had, with all that stands beside it.
+        body.push(cat([hard(), text("#[serde(untagged)]"), hard(), text("Other(serde_json::Value),")]));
+    }
+    let declaration = cat([text(format!("pub enum {ident} {{")), nest(cat(body)), hard(), text("}")]);
+    lines(
+        [text(DERIVES)]
+            .into_iter()
+            .chain(serde([kind].into_iter().chain(all).collect()))
+            .chain([declaration]),
+    )
+}

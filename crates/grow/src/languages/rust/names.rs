@@ -1,0 +1,229 @@
+//! Rust's names: casing, keywords, what is taken, and serde's rules for renaming.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use jar_sprout_model::Words;
+
+use crate::literal::Literal;
+use crate::plan::{Naming, pascal_case, snake_case};
+
+pub(super) static NAMING: Naming = Naming {
+    type_case: pascal_case,
+    member_case: Some(snake_case),
+    case_case: pascal_case,
+    reserved_types: TAKEN_TYPES,
+    // Variants; fields are never in capitals.
+    reserved_members: &["Other", "Self"],
+    escape,
+};
+
+pub(super) const LITERAL: Literal = Literal {
+    quote: '"',
+    escapes: &[('"', "\\\""), ('\\', "\\\\"), ('\n', "\\n"), ('\r', "\\r"), ('\t', "\\t"), ('\0', "\\0")],
+    character: |character| format!("\\u{{{:x}}}", u32::from(character)),
+};
+
+/// The keywords of the Rust reference, strict and reserved, in edition 2024.
+const KEYWORDS: &[&str] = &[
+    "abstract", "as", "async", "await", "become", "box", "break", "const", "continue", "do", "dyn", "else",
+    "enum", "extern", "false", "final", "fn", "for", "gen", "if", "impl", "in", "let", "loop", "macro",
+    "match", "mod", "move", "mut", "override", "priv", "pub", "ref", "return", "static", "struct", "trait",
+    "true", "try", "type", "typeof", "unsafe", "unsized", "use", "virtual", "where", "while", "yield",
+];
+
+/// Keywords that may not be written raw.
+const NEVER_RAW: &[&str] = &["crate", "self", "super"];
+
+/// What the prelude has, and what grown code stands on.
+const TAKEN_TYPES: &[&str] = &[
+    "AsMut",
+    "AsRef",
+    "BTreeMap",
+    "Box",
+    "Clone",
+    "Copy",
+    "DateTime",
+    "Debug",
+    "Default",
+    "Deserialize",
+    "DoubleEndedIterator",
+    "Drop",
+    "Eq",
+    "Err",
+    "Error",
+    "ExactSizeIterator",
+    "Extend",
+    "FixedOffset",
+    "Fn",
+    "FnMut",
+    "FnOnce",
+    "From",
+    "FromIterator",
+    "Future",
+    "Hash",
+    "Into",
+    "IntoFuture",
+    "IntoIterator",
+    "Iterator",
+    "NaiveDate",
+    "NaiveDateTime",
+    "NaiveTime",
+    "None",
+    "Ok",
+    "Option",
+    "Ord",
+    "PartialEq",
+    "PartialOrd",
+    "Result",
+    "Self",
+    "Send",
+    "Serialize",
+    "Sized",
+    "Some",
+    "String",
+    "Sync",
+    "ToOwned",
+    "ToString",
+    "TryFrom",
+    "TryInto",
+    "Unpin",
+    "Vec",
+];
+
+fn escape(name: String) -> String {
+    if KEYWORDS.contains(&name.as_str()) {
+        format!("r#{name}")
+    } else if NEVER_RAW.contains(&name.as_str()) {
+        format!("{name}_")
+    } else {
+        name
+    }
+}
+
+/// An identifier as serde sees it: without the mark of a raw one.
+pub(super) fn bare(ident: &str) -> &str {
+    ident.strip_prefix("r#").unwrap_or(ident)
+}
+
+/// One of serde's `rename_all` rules.
+#[derive(Clone, Copy)]
+pub(super) struct RenameRule {
+    pub(super) name: &'static str,
+    /// What it makes of words in small letters.
+    apply: fn(&[&str]) -> String,
+}
+
+const RULES: &[RenameRule] = &[
+    RenameRule { name: "camelCase", apply: |words| words[0].to_owned() + &capitalised(&words[1..]) },
+    RenameRule { name: "PascalCase", apply: capitalised },
+    RenameRule { name: "kebab-case", apply: |words| words.join("-") },
+    RenameRule { name: "SCREAMING_SNAKE_CASE", apply: |words| words.join("_").to_ascii_uppercase() },
+    RenameRule { name: "SCREAMING-KEBAB-CASE", apply: |words| words.join("-").to_ascii_uppercase() },
+];
+
+const VARIANT_RULES: &[RenameRule] = &[
+    RenameRule { name: "lowercase", apply: |words| words.concat() },
+    RenameRule { name: "UPPERCASE", apply: |words| words.concat().to_ascii_uppercase() },
+    RenameRule { name: "snake_case", apply: |words| words.join("_") },
+];
+
+fn capitalised(words: &[&str]) -> String {
+    let capital = |word: &&str| {
+        let mut letters = word.chars();
+        letters
+            .next()
+            .map(|first| first.to_ascii_uppercase().to_string() + letters.as_str())
+            .unwrap_or_default()
+    };
+    words.iter().map(capital).collect()
+}
+
+/// The rule that makes every field's key of its identifier; none if the keys are the identifiers already.
+pub(super) fn rename_rule<'f>(
+    fields: impl Iterator<Item = (&'f str, &'f str)> + Clone,
+) -> Option<RenameRule> {
+    if fields.clone().all(|(ident, wire)| ident == wire) {
+        return None;
+    }
+    let makes_all = |rule: &&RenameRule| {
+        fields.clone().all(|(ident, wire)| {
+            ident.is_ascii() && (rule.apply)(&ident.split('_').collect::<Vec<_>>()) == wire
+        })
+    };
+    RULES.iter().find(makes_all).copied()
+}
+
+/// The rule that makes every variant's text of its identifier, which serde splits before each capital.
+pub(super) fn variant_rule<'v>(
+    variants: impl Iterator<Item = (&'v str, &'v str)> + Clone,
+) -> Option<RenameRule> {
+    if variants.clone().all(|(ident, wire)| ident == wire) {
+        return None;
+    }
+    let words = |ident: &str| -> Vec<String> {
+        let mut words: Vec<String> = Vec::new();
+        for letter in ident.chars() {
+            if letter.is_ascii_uppercase() || words.is_empty() {
+                words.push(String::new());
+            }
+            words.last_mut().expect("one was pushed").push(letter.to_ascii_lowercase());
+        }
+        words
+    };
+    let makes_all = |rule: &&RenameRule| {
+        variants.clone().all(|(ident, wire)| {
+            let words = words(ident);
+            ident.is_ascii() && (rule.apply)(&words.iter().map(String::as_str).collect::<Vec<_>>()) == wire
+        })
+    };
+    VARIANT_RULES.iter().chain(RULES).find(makes_all).copied()
+}
+
+/// `use chrono::{DateTime, FixedOffset};`, a line for each path.
+pub(super) fn grouped_imports(imports: &BTreeSet<&'static str>) -> Vec<String> {
+    let mut paths: BTreeMap<&str, Vec<&str>> = BTreeMap::new();
+    for (path, name) in imports.iter().filter_map(|import| import.rsplit_once("::")) {
+        paths.entry(path).or_default().push(name);
+    }
+    let line = |(path, names): (&str, Vec<&str>)| match &names[..] {
+        [name] => format!("use {path}::{name};"),
+        names => format!("use {path}::{{{}}};", names.join(", ")),
+    };
+    paths.into_iter().map(line).collect()
+}
+
+/// `hive_page.rs`
+pub(super) fn file_name(type_name: &str) -> String {
+    let words = Words::split(type_name);
+    format!("{}.rs", words.iter().collect::<Vec<_>>().join("_"))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn keywords_are_raw_where_they_may_be() {
+        assert_eq!(escape("type".to_owned()), "r#type");
+        assert_eq!(escape("self".to_owned()), "self_");
+        assert_eq!(escape("hive".to_owned()), "hive");
+    }
+
+    #[test]
+    fn one_rule_renames_all_or_none_does() {
+        let rule = |fields: &[(&str, &str)]| rename_rule(fields.iter().copied()).map(|rule| rule.name);
+        assert_eq!(rule(&[("honey_kg", "honeyKg"), ("id", "id")]), Some("camelCase"));
+        assert_eq!(rule(&[("honey_kg", "honey-kg")]), Some("kebab-case"));
+        assert_eq!(rule(&[("honey_kg", "honey_kg")]), None);
+        assert_eq!(rule(&[("honey_kg", "honeyKg"), ("sensor_ids", "sensorIDs")]), None);
+        let rule = |cases: &[(&str, &str)]| variant_rule(cases.iter().copied()).map(|rule| rule.name);
+        assert_eq!(rule(&[("Laying", "laying"), ("Caged", "caged")]), Some("lowercase"));
+        assert_eq!(rule(&[("TopBar", "top_bar"), ("National", "national")]), Some("snake_case"));
+        assert_eq!(rule(&[("TopBar", "top bar")]), None);
+    }
+
+    #[test]
+    fn a_literal_says_what_the_text_says() {
+        assert_eq!(LITERAL.of("a\"\\\n\0\u{2028}🐝{}"), "\"a\\\"\\\\\\n\\0\\u{2028}🐝{}\"");
+    }
+}

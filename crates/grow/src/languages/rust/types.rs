@@ -1,0 +1,65 @@
+//! Model types as Rust types, with the imports they need.
+
+use jar_sprout_layout::{Doc, cat, join, text};
+use jar_sprout_model::{Scalar, Slot, Type, Width};
+
+use crate::code::Needs;
+use crate::plan::{Ident, Plan};
+
+/// The type of a place for a value: `Option<Queen>`. `owner` is the type that the place is a direct part of.
+pub(super) fn slot(plan: &Plan<'_>, owner: Option<&Ident>, slot: &Slot, needs: &mut Needs) -> Doc {
+    let ty = non_null(plan, owner, slot, needs);
+    // `Value` takes null as it is.
+    if slot.nullable && slot.ty != Type::Any { cat([text("Option<"), ty, text(">")]) } else { ty }
+}
+
+/// The type of a value that is not null: `Queen`
+pub(super) fn non_null(plan: &Plan<'_>, owner: Option<&Ident>, slot: &Slot, needs: &mut Needs) -> Doc {
+    match &slot.ty {
+        Type::Any => text("serde_json::Value"),
+        Type::Scalar(scalar) => text(self::scalar(*scalar, needs)),
+        Type::Constant(_) => text("String"),
+        // What stands in a list or a map has a size of its own.
+        Type::List(items) => cat([text("Vec<"), self::slot(plan, None, items, needs), text(">")]),
+        Type::Map(values) => {
+            needs.imports.insert("std::collections::BTreeMap");
+            cat([text("BTreeMap<String, "), self::slot(plan, None, values, needs), text(">")])
+        }
+        Type::Tuple(items) => {
+            let items: Vec<Doc> = items.iter().map(|item| self::slot(plan, owner, item, needs)).collect();
+            cat([text("("), join(&text(", "), items), text(")")])
+        }
+        Type::Named(id) => {
+            let ident = plan.ident(*id);
+            let is_cycle = owner.is_some_and(|owner| plan.contains_inline(*id, owner));
+            text(if is_cycle { format!("Box<{ident}>") } else { ident.to_string() })
+        }
+    }
+}
+
+fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
+    match scalar {
+        Scalar::Boolean => "bool",
+        Scalar::Integer(Width::Narrow) => "i32",
+        Scalar::Integer(Width::Wide) => "i64",
+        Scalar::Integer(Width::Big) => "serde_json::Number",
+        Scalar::Float => "f64",
+        Scalar::Text | Scalar::Uuid | Scalar::Uri => "String",
+        Scalar::DateTime => {
+            needs.imports.extend(["chrono::DateTime", "chrono::FixedOffset"]);
+            "DateTime<FixedOffset>"
+        }
+        Scalar::LocalDateTime => {
+            needs.imports.insert("chrono::NaiveDateTime");
+            "NaiveDateTime"
+        }
+        Scalar::Date => {
+            needs.imports.insert("chrono::NaiveDate");
+            "NaiveDate"
+        }
+        Scalar::Time => {
+            needs.imports.insert("chrono::NaiveTime");
+            "NaiveTime"
+        }
+    }
+}
