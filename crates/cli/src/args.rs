@@ -21,6 +21,8 @@ pub(crate) enum Command {
     Why(WhyArgs),
     /// Grow model code from samples, to standard output or into a folder
     Grow(GrowArgs),
+    /// List the languages and their settings
+    Languages(LanguagesArgs),
     /// Run the full example on the data of an invented honey co-operative
     Demo(DemoArgs),
 }
@@ -175,7 +177,7 @@ pub(crate) struct GrowArgs {
     #[command(flatten)]
     pub(crate) source: SourceArgs,
 
-    /// The language: kotlin, typescript, rust
+    /// The language; `jar-sprout languages` lists them
     #[arg(long, value_name = "LANGUAGE")]
     pub(crate) into: String,
 
@@ -186,9 +188,20 @@ pub(crate) struct GrowArgs {
     #[arg(long)]
     pub(crate) dir: Option<PathBuf>,
 
-    /// The package of the code
+    /// The package of the code: short for `--with package=…`
     #[arg(long)]
     pub(crate) package: Option<String>,
+
+    /// A setting of the language; `jar-sprout languages` lists them
+    #[arg(long = "with", value_name = "KEY=VALUE")]
+    pub(crate) settings: Vec<String>,
+}
+
+#[derive(Debug, clap::Args)]
+pub(crate) struct LanguagesArgs {
+    /// Only this language
+    #[arg(value_name = "LANGUAGE")]
+    pub(crate) language: Option<String>,
 }
 
 #[derive(Debug, clap::Args)]

@@ -25,6 +25,7 @@ fn main() -> ExitCode {
         Command::Look(args) => commands::look(args),
         Command::Why(args) => commands::why(args),
         Command::Grow(args) => commands::grow(args),
+        Command::Languages(args) => commands::languages(args),
         Command::Demo(args) => commands::demo(args),
     };
     let exit = done.unwrap_or_else(|failure| report::failure(&failure));

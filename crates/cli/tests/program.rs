@@ -130,6 +130,39 @@ fn any_order_of_files_gives_the_same_bytes() {
     assert_eq!(grow(["hive-95.json", "inspections.ndjson", "hive-17.json"]), expected);
 }
 
+/// Every file of a folder, with its text.
+fn files_of(folder: &Path) -> std::collections::BTreeMap<String, String> {
+    let entries = fs::read_dir(folder).into_iter().flatten().map(|entry| entry.unwrap().path());
+    entries
+        .map(|path| {
+            (path.file_name().unwrap().to_str().unwrap().to_owned(), fs::read_to_string(&path).unwrap())
+        })
+        .collect()
+}
+
+#[test]
+fn the_gallery_shows_what_is_grown_today() {
+    let gallery = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../gallery");
+    let listed = String::from_utf8(jar_sprout().arg("languages").output().unwrap().stdout).unwrap();
+    assert!(listed.lines().count() >= 4, "the languages were found");
+    for language in listed.lines().filter_map(|line| line.split_whitespace().next()) {
+        let grown = tempfile::tempdir().unwrap();
+        let mut grow = jar_sprout();
+        grow.args(["grow", "events.json", "--into", language, "--questions", "none", "--dir"])
+            .arg(grown.path());
+        assert!(grow.current_dir(demo_data()).stderr(Stdio::null()).status().unwrap().success());
+        let place = gallery.join(language);
+        if std::env::var_os("BLESS").is_some() {
+            let _ = fs::remove_dir_all(&place);
+            fs::create_dir_all(&place).unwrap();
+            for (name, text) in files_of(grown.path()) {
+                fs::write(place.join(name), text).unwrap();
+            }
+        }
+        assert_eq!(files_of(&place), files_of(grown.path()), "{language}: `cargo xtask bless` grows it anew");
+    }
+}
+
 /// The README as lines and commands: `$ command` in a `console` block, then what it prints.
 enum Part {
     Line(String),

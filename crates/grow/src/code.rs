@@ -115,14 +115,18 @@ fn spell_unit<'p>(
     settings: &Settings,
     unit: Planned<'p>,
 ) -> Unit {
-    let Planned { name, types, has_root } = unit;
+    let Planned { name, mut types, has_root } = unit;
     let mut needs = Needs::default();
-    let mut declarations = Vec::new();
-    if has_root && let PlannedRoot::Alias { ident, slot } = &plan.root {
-        declarations.push(language.alias(plan, ident, slot, &mut needs));
+    if language.declares_inside_out() {
+        types.reverse();
     }
-    for ty in types {
-        declarations.push(language.declare(plan, ty, settings, &mut needs));
+    types.sort_by_key(|ty| language.rank(ty));
+    let declared = types.into_iter().map(|ty| language.declare(plan, ty, settings, &mut needs));
+    let mut declarations: Vec<Doc> = declared.collect();
+    if has_root && let PlannedRoot::Alias { ident, slot } = &plan.root {
+        let alias = language.alias(plan, ident, slot, &mut needs);
+        let place = if language.declares_inside_out() { declarations.len() } else { 0 };
+        declarations.insert(place, alias);
     }
     Unit { name, declarations, needs }
 }
@@ -142,7 +146,9 @@ impl Unit {
     fn print(self, language: &dyn Language, settings: &Settings) -> GrownFile {
         let Self { name, mut declarations, mut needs } = self;
         for helper in std::mem::take(&mut needs.helpers) {
-            declarations.push(helper.declaration(language, &mut needs));
+            let declaration = helper.declaration(language, &mut needs);
+            let place = if language.declares_inside_out() { 0 } else { declarations.len() };
+            declarations.insert(place, declaration);
         }
         let doc = language.assemble(settings, &needs, declarations);
         GrownFile { name: language.file_name(&name), text: print(&doc, &language.style()) + "\n" }

@@ -4,13 +4,13 @@ use jar_sprout_layout::{Doc, Style};
 use jar_sprout_model::Slot;
 
 use crate::code::{GrownFile, Needs};
-use crate::languages::{Kotlin, Rust, TypeScript};
+use crate::languages::{Kotlin, Python, Rust, TypeScript};
 use crate::plan::{Ident, Naming, Plan, PlannedType};
 use crate::settings::{Setting, Settings};
 use crate::trial::Trial;
 
 /// Every language there is. No other place tells languages apart.
-pub static LANGUAGES: &[&dyn Language] = &[&Kotlin, &TypeScript, &Rust];
+pub static LANGUAGES: &[&dyn Language] = &[&Kotlin, &TypeScript, &Python, &Rust];
 
 /// A target of `grow`.
 pub trait Language: Sync {
@@ -19,6 +19,9 @@ pub trait Language: Sync {
 
     /// What people call it: `Kotlin`.
     fn title(&self) -> &'static str;
+
+    /// What is grown, in a few words.
+    fn grows(&self) -> &'static str;
 
     /// The settings it has.
     fn settings(&self) -> &'static [Setting];
@@ -33,6 +36,17 @@ pub trait Language: Sync {
 
     /// Whether its people put every type into a file of its own.
     fn has_file_per_type(&self) -> bool;
+
+    /// Where a declaration goes among the others of its file: those of a low rank come first.
+    #[doc(hidden)]
+    fn rank(&self, _: &PlannedType<'_>) -> u8 {
+        0
+    }
+
+    /// Whether what is needed comes before what needs it.
+    fn declares_inside_out(&self) -> bool {
+        false
+    }
 
     /// The name of the file for a type.
     fn file_name(&self, type_name: &str) -> String;

@@ -17,8 +17,8 @@ use crate::report;
 use crate::sources::gather;
 
 pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
-    let language = language(&args.into)?;
-    let settings = settings(language, args.package.as_deref())?;
+    let language = language(&args.into, format!("--into {}", args.into))?;
+    let settings = settings(language, args)?;
     let gathered = gather(&args.source)?;
     for warning in &gathered.warnings {
         report::problem(warning, &gathered.names);
@@ -49,7 +49,7 @@ pub(crate) fn write_grown(dir: &Path, files: &[GrownFile]) -> Result<(), Problem
     write_all(dir, &files, Over::Grown)
 }
 
-fn language(key: &str) -> Result<&'static dyn Language, Problem> {
+pub(crate) fn language(key: &str, argument: String) -> Result<&'static dyn Language, Problem> {
     find_language(key).ok_or_else(|| {
         let known: Vec<String> = LANGUAGES.iter().map(|language| format!("`{}`", language.key())).collect();
         let known: Vec<&str> = known.iter().map(String::as_str).collect();
@@ -58,25 +58,45 @@ fn language(key: &str) -> Result<&'static dyn Language, Problem> {
             Some(near) => format!("did you mean `{}`? {known}", near.key()),
             None => known,
         };
-        Failure::argument("no such language", format!("--into {key}")).with_help(help)
+        Failure::argument("no such language", argument).with_help(help)
     })
 }
 
-fn settings(language: &dyn Language, package: Option<&str>) -> Result<Settings, Problem> {
+/// The settings as they were typed: `--package` first, then each `--with`.
+fn settings(language: &dyn Language, args: &GrowArgs) -> Result<Settings, Problem> {
     let mut settings = Settings::default();
-    if let Some(package) = package {
-        settings.set(language, "package", package).map_err(|error| {
-            let argument = format!("--package {package}");
-            match error {
-                SettingError::Unknown { .. } => {
-                    Failure::argument(format!("{} has no packages", language.title()), argument)
-                        .with_help("leave it out")
-                }
-                SettingError::Value { reason, example } => {
-                    Failure::argument(reason, argument).with_help(format!("such as `{example}`"))
-                }
-            }
-        })?;
+    if let Some(package) = &args.package {
+        set(&mut settings, language, "package", package, format!("--package {package}"))?;
+    }
+    for setting in &args.settings {
+        let argument = format!("--with {setting}");
+        let Some((key, value)) = setting.split_once('=') else {
+            return Err(Failure::argument("a setting is `KEY=VALUE`", argument));
+        };
+        set(&mut settings, language, key, value, argument)?;
     }
     Ok(settings)
+}
+
+fn set(
+    settings: &mut Settings,
+    language: &dyn Language,
+    key: &str,
+    value: &str,
+    argument: String,
+) -> Result<(), Problem> {
+    settings.set(language, key, value).map_err(|error| match error {
+        SettingError::Unknown { known } => {
+            let problem = Failure::argument(format!("{} has no setting `{key}`", language.title()), argument);
+            let known: Vec<String> = known.iter().map(|key| format!("`{key}`")).collect();
+            let known: Vec<&str> = known.iter().map(String::as_str).collect();
+            problem.with_help(match &known[..] {
+                [] => "it has none: leave it out".to_owned(),
+                known => format!("it has {}", listed(known)),
+            })
+        }
+        SettingError::Value { reason, example } => {
+            Failure::argument(reason, argument).with_help(format!("such as `{example}`"))
+        }
+    })
 }

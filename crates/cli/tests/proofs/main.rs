@@ -6,6 +6,7 @@
 
 mod jobs;
 mod kotlin;
+mod python;
 mod round_trip;
 mod rust;
 mod toolchain;

@@ -1,9 +1,11 @@
 //! The languages, a folder each.
 
 mod kotlin;
+mod python;
 mod rust;
 mod typescript;
 
 pub(crate) use kotlin::Kotlin;
+pub(crate) use python::Python;
 pub(crate) use rust::Rust;
 pub(crate) use typescript::TypeScript;

@@ -29,6 +29,10 @@ impl Language for Kotlin {
         "Kotlin"
     }
 
+    fn grows(&self) -> &'static str {
+        "data classes for kotlinx.serialization"
+    }
+
     fn settings(&self) -> &'static [Setting] {
         settings::SETTINGS
     }

@@ -28,6 +28,10 @@ impl Language for Rust {
         "Rust"
     }
 
+    fn grows(&self) -> &'static str {
+        "structs and enums with serde's derives"
+    }
+
     fn settings(&self) -> &'static [Setting] {
         &[]
     }
@@ -107,8 +111,9 @@ fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &m
     // A tag is the enum's: serde reads and writes it.
     let fields: Vec<&PlannedField<'_>> =
         fields.iter().filter(|field| !matches!(field.slot.ty, Type::Constant(_))).collect();
-    let pairs = || fields.iter().map(|field| (names::bare(field.ident.as_str()), field.wire.as_str()));
-    let rule = names::rename_rule(pairs());
+    let pairs: Vec<(&str, &str)> =
+        fields.iter().map(|field| (names::bare(field.ident.as_str()), field.wire.as_str())).collect();
+    let rule = names::rename_rule(&pairs);
     let all = rule.map(|rule| format!("rename_all = \"{}\"", rule.name));
     let attributes = [text(DERIVES)].into_iter().chain(serde(all.into_iter().collect()));
     if fields.is_empty() {
@@ -144,7 +149,9 @@ fn field(
 
 /// Known values as variants, any other text in `Other`.
 fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
-    let rule = names::variant_rule(cases.iter().map(|case| (case.ident.as_str(), case.wire.as_str())));
+    let pairs: Vec<(&str, &str)> =
+        cases.iter().map(|case| (case.ident.as_str(), case.wire.as_str())).collect();
+    let rule = names::variant_rule(&pairs);
     let all = rule.map(|rule| format!("rename_all = \"{}\"", rule.name));
     let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
         let own = (rule.is_none() && case.as_str() != wire.as_str()).then(|| rename(wire));
@@ -164,8 +171,9 @@ fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut N
         Some(tag) => format!("tag = {}", names::LITERAL.of(tag.as_str())),
         None => "untagged".to_owned(),
     };
-    let tags = || cases.iter().map(|case| (case.ident.as_str(), case.tag.map_or("", WireName::as_str)));
-    let rule = names::variant_rule(tags());
+    let tags: Vec<(&str, &str)> =
+        cases.iter().map(|case| (case.ident.as_str(), case.tag.map_or("", WireName::as_str))).collect();
+    let rule = names::variant_rule(&tags);
     let all = rule.map(|rule| format!("rename_all = \"{}\"", rule.name));
     let mut body = Vec::new();
     for PlannedUnionCase { ident: case, tag, slot } in cases {

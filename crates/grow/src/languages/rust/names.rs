@@ -139,25 +139,21 @@ fn capitalised(words: &[&str]) -> String {
 }
 
 /// The rule that makes every field's key of its identifier; none if the keys are the identifiers already.
-pub(super) fn rename_rule<'f>(
-    fields: impl Iterator<Item = (&'f str, &'f str)> + Clone,
-) -> Option<RenameRule> {
-    if fields.clone().all(|(ident, wire)| ident == wire) {
+pub(super) fn rename_rule(fields: &[(&str, &str)]) -> Option<RenameRule> {
+    if fields.iter().all(|(ident, wire)| ident == wire) {
         return None;
     }
     let makes_all = |rule: &&RenameRule| {
-        fields.clone().all(|(ident, wire)| {
-            ident.is_ascii() && (rule.apply)(&ident.split('_').collect::<Vec<_>>()) == wire
+        fields.iter().all(|(ident, wire)| {
+            ident.is_ascii() && (rule.apply)(&ident.split('_').collect::<Vec<_>>()) == *wire
         })
     };
     RULES.iter().find(makes_all).copied()
 }
 
 /// The rule that makes every variant's text of its identifier, which serde splits before each capital.
-pub(super) fn variant_rule<'v>(
-    variants: impl Iterator<Item = (&'v str, &'v str)> + Clone,
-) -> Option<RenameRule> {
-    if variants.clone().all(|(ident, wire)| ident == wire) {
+pub(super) fn variant_rule(variants: &[(&str, &str)]) -> Option<RenameRule> {
+    if variants.iter().all(|(ident, wire)| ident == wire) {
         return None;
     }
     let words = |ident: &str| -> Vec<String> {
@@ -171,9 +167,9 @@ pub(super) fn variant_rule<'v>(
         words
     };
     let makes_all = |rule: &&RenameRule| {
-        variants.clone().all(|(ident, wire)| {
+        variants.iter().all(|(ident, wire)| {
             let words = words(ident);
-            ident.is_ascii() && (rule.apply)(&words.iter().map(String::as_str).collect::<Vec<_>>()) == wire
+            ident.is_ascii() && (rule.apply)(&words.iter().map(String::as_str).collect::<Vec<_>>()) == *wire
         })
     };
     VARIANT_RULES.iter().chain(RULES).find(makes_all).copied()
@@ -211,12 +207,12 @@ mod tests {
 
     #[test]
     fn one_rule_renames_all_or_none_does() {
-        let rule = |fields: &[(&str, &str)]| rename_rule(fields.iter().copied()).map(|rule| rule.name);
+        let rule = |fields: &[(&str, &str)]| rename_rule(fields).map(|rule| rule.name);
         assert_eq!(rule(&[("honey_kg", "honeyKg"), ("id", "id")]), Some("camelCase"));
         assert_eq!(rule(&[("honey_kg", "honey-kg")]), Some("kebab-case"));
         assert_eq!(rule(&[("honey_kg", "honey_kg")]), None);
         assert_eq!(rule(&[("honey_kg", "honeyKg"), ("sensor_ids", "sensorIDs")]), None);
-        let rule = |cases: &[(&str, &str)]| variant_rule(cases.iter().copied()).map(|rule| rule.name);
+        let rule = |cases: &[(&str, &str)]| variant_rule(cases).map(|rule| rule.name);
         assert_eq!(rule(&[("Laying", "laying"), ("Caged", "caged")]), Some("lowercase"));
         assert_eq!(rule(&[("TopBar", "top_bar"), ("National", "national")]), Some("snake_case"));
         assert_eq!(rule(&[("TopBar", "top bar")]), None);

@@ -28,6 +28,10 @@ impl Language for TypeScript {
         "TypeScript"
     }
 
+    fn grows(&self) -> &'static str {
+        "interfaces and literal unions, no run-time code"
+    }
+
     fn settings(&self) -> &'static [Setting] {
         &[]
     }

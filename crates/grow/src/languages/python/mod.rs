@@ -1,0 +1,186 @@
+//! Python: models for pydantic v2, in the syntax of 3.11.
+
+mod names;
+mod proof;
+mod types;
+
+use jar_sprout_layout::{
+    Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
+};
+use jar_sprout_model::{Presence, Slot, Type};
+
+use crate::code::{GrownFile, Helper, MARK, Needs};
+use crate::language::Language;
+use crate::plan::{
+    Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
+    PlannedUnionCase,
+};
+use crate::settings::{Setting, Settings};
+use crate::trial::Trial;
+
+/// Python with pydantic.
+pub(crate) struct Python;
+
+/// An enum that keeps values it does not know.
+const OPEN_ENUM: Helper = Helper { name: "OpenEnum", text: include_str!("open_enum.py") };
+
+impl Language for Python {
+    fn key(&self) -> &'static str {
+        "python"
+    }
+
+    fn title(&self) -> &'static str {
+        "Python"
+    }
+
+    fn grows(&self) -> &'static str {
+        "models for pydantic v2, Python 3.11 and later"
+    }
+
+    fn settings(&self) -> &'static [Setting] {
+        &[]
+    }
+
+    fn naming(&self) -> &'static Naming {
+        &names::NAMING
+    }
+
+    fn style(&self) -> Style {
+        Style { width: 88, indent: Indent::Spaces(4) }
+    }
+
+    fn has_file_per_type(&self) -> bool {
+        false
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
+        names::file_name(type_name)
+    }
+
+    /// Enums, then classes from the inside out, then what is no class and needs them at once.
+    fn rank(&self, ty: &PlannedType<'_>) -> u8 {
+        match &ty.definition {
+            PlannedDefinition::Enumeration(_) => 0,
+            PlannedDefinition::Record(_) => 1,
+            PlannedDefinition::Union(_) => 2,
+        }
+    }
+
+    fn declares_inside_out(&self) -> bool {
+        true
+    }
+
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
+        let PlannedType { ident, definition } = ty;
+        match definition {
+            PlannedDefinition::Record(fields) => record(plan, ident, fields, needs),
+            PlannedDefinition::Enumeration(cases) => enumeration(ident, cases, needs),
+            PlannedDefinition::Union(union) => self::union(plan, ident, union, needs),
+        }
+    }
+
+    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Needs) -> Doc {
+        cat([text(format!("{ident} = ")), types::slot(plan, slot, needs)])
+    }
+
+    fn assemble(&self, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+        let head = [text(format!("# {MARK}")), text("from __future__ import annotations")];
+        let groups = names::grouped_imports(&needs.imports);
+        let groups = groups.into_iter().map(|group| lines(group.into_iter().map(text)));
+        let blank_line = cat([hard(), hard()]);
+        let head = join(&blank_line, [lines(head)].into_iter().chain(groups));
+        join(&cat([hard(), hard(), hard()]), [head].into_iter().chain(declarations))
+    }
+
+    fn imported(&self, line: &'static str) -> Option<&'static str> {
+        (line.starts_with("from ") || line.starts_with("import ")).then_some(line)
+    }
+
+    fn trial_settings(&self, _: &str) -> Settings {
+        Settings::default()
+    }
+
+    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
+        proof::driver(trials)
+    }
+}
+
+/// ```text
+/// class Hive(BaseModel):
+///     id: int
+/// ```
+fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+    needs.imports.insert("from pydantic import BaseModel");
+    let has_alias = fields.iter().any(|field| field.ident.as_str() != field.wire.as_str());
+    let config = has_alias.then(|| {
+        needs.imports.insert("from pydantic import ConfigDict");
+        cat([hard(), text("model_config = ConfigDict(populate_by_name=True)"), hard()])
+    });
+    let fields = fields.iter().map(|one| cat([hard(), field(plan, one, needs)]));
+    let fields: Vec<Doc> = fields.collect();
+    let body = if fields.is_empty() { cat([hard(), text("pass")]) } else { cat(fields) };
+    let body = cat(config.into_iter().chain([body]));
+    cat([text(format!("class {ident}(BaseModel):")), nest(body)])
+}
+
+/// `note: str | None = Field(default=None, alias="Note")`
+fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
+    let PlannedField { ident, wire, presence, slot } = field;
+    let (ty, default) = match (&slot.ty, presence) {
+        (Type::Constant(constant), _) => {
+            (types::slot(plan, slot, needs), Some(names::literal(constant.as_str())))
+        }
+        (_, Presence::Always) => (types::slot(plan, slot, needs), None),
+        (_, Presence::Sometimes) => {
+            (types::or_none(types::non_null(plan, slot, needs), &slot.ty), Some("None".to_owned()))
+        }
+    };
+    let declaration = cat([text(format!("{ident}: ")), ty]);
+    let alias = (ident.as_str() != wire.as_str()).then(|| format!("alias={}", names::literal(wire.as_str())));
+    match (alias, default) {
+        (None, None) => declaration,
+        (None, Some(default)) => cat([declaration, text(format!(" = {default}"))]),
+        (Some(alias), default) => {
+            needs.imports.insert("from pydantic import Field");
+            let default = default.map(|default| format!("default={default}"));
+            let arguments = default.into_iter().chain([alias]).map(text);
+            cat([declaration, text(" = "), call("Field(", arguments, ")")])
+        }
+    }
+}
+
+/// Contents on the same line, on one line of their own, or one a line.
+fn call(open: &'static str, arguments: impl Iterator<Item = Doc>, close: &'static str) -> Doc {
+    let inner = join(&cat([text(","), line()]), arguments);
+    let inner = group(cat([inner, if_broken(",", "")]));
+    group(cat([text(open), nest(cat([soft(), inner])), soft(), text(close)]))
+}
+
+fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut Needs) -> Doc {
+    needs.helpers.insert(OPEN_ENUM);
+    let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
+        cat([hard(), text(format!("{case} = {}", names::literal(wire.as_str())))])
+    };
+    cat([text(format!("class {ident}(OpenEnum):")), nest(cat(cases.iter().map(case)))])
+}
+
+/// A tag that no sample had leaves the whole object as a dictionary.
+fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+    let PlannedUnion { tag, cases } = union;
+    let case =
+        |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| types::slot(plan, slot, needs);
+    let mut cases: Vec<Doc> = cases.iter().map(case).collect();
+    if tag.is_none() {
+        let cases = join(&text(" | "), cases);
+        return cat([text(format!("{ident} = ")), cases]);
+    }
+    needs.imports.extend([
+        "from pydantic import Field",
+        "from pydantic import JsonValue",
+        "from typing import Annotated",
+    ]);
+    cases.push(text("dict[str, JsonValue]"));
+    let cases = group(join(&cat([line(), text("| ")]), cases));
+    let mode = text("Field(union_mode=\"left_to_right\")");
+    cat([text(format!("{ident} = ")), call("Annotated[", [cases, mode].into_iter(), "]")])
+}

@@ -1,0 +1,174 @@
+//! Python's names: casing, keywords, and what is taken.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use jar_sprout_model::Words;
+
+use crate::literal::Literal;
+use crate::plan::{Naming, pascal_case, screaming_case, snake_case};
+
+pub(super) static NAMING: Naming = Naming {
+    type_case: pascal_case,
+    member_case: Some(snake_case),
+    case_case: screaming_case,
+    reserved_types: TAKEN_TYPES,
+    reserved_members: TAKEN_MEMBERS,
+    escape,
+};
+
+/// The keywords of the Python reference, and those that are so in places.
+const KEYWORDS: &[&str] = &[
+    "and", "as", "assert", "async", "await", "break", "class", "continue", "def", "del", "elif", "else",
+    "except", "False", "finally", "for", "from", "global", "if", "import", "in", "is", "lambda", "None",
+    "nonlocal", "not", "or", "pass", "raise", "return", "True", "try", "while", "with", "yield",
+];
+
+/// Built-in classes, and what grown code stands on.
+const TAKEN_TYPES: &[&str] = &[
+    "Annotated",
+    "Any",
+    "ArithmeticError",
+    "AssertionError",
+    "AttributeError",
+    "BaseException",
+    "BaseModel",
+    "ConfigDict",
+    "Ellipsis",
+    "Exception",
+    "False",
+    "Field",
+    "ImportError",
+    "IndexError",
+    "JsonValue",
+    "KeyError",
+    "Literal",
+    "LookupError",
+    "MemoryError",
+    "NameError",
+    "None",
+    "NotImplemented",
+    "OSError",
+    "OpenEnum",
+    "RuntimeError",
+    "RuntimeWarning",
+    "Self",
+    "StopIteration",
+    "StrEnum",
+    "SyntaxError",
+    "SystemError",
+    "SystemExit",
+    "TimeoutError",
+    "True",
+    "TypeError",
+    "UserWarning",
+    "ValueError",
+    "Warning",
+];
+
+/// Members of every model, and names that the types of other fields are written with.
+const TAKEN_MEMBERS: &[&str] = &[
+    "bool",
+    "construct",
+    "copy",
+    "dict",
+    "dt",
+    "float",
+    "from_orm",
+    "int",
+    "json",
+    "list",
+    "model_computed_fields",
+    "model_config",
+    "model_construct",
+    "model_copy",
+    "model_dump",
+    "model_dump_json",
+    "model_extra",
+    "model_fields",
+    "model_fields_set",
+    "model_json_schema",
+    "model_parametrized_name",
+    "model_post_init",
+    "model_rebuild",
+    "model_validate",
+    "model_validate_json",
+    "model_validate_strings",
+    "parse_file",
+    "parse_obj",
+    "parse_raw",
+    "schema",
+    "schema_json",
+    "str",
+    "tuple",
+    "update_forward_refs",
+    "validate",
+    "MRO",
+];
+
+fn escape(name: String) -> String {
+    if KEYWORDS.contains(&name.as_str()) { name + "_" } else { name }
+}
+
+const ESCAPES: &[(char, &str)] =
+    &[('\\', "\\\\"), ('\n', "\\n"), ('\r', "\\r"), ('\t', "\\t"), ('"', "\\\""), ('\u{8}', "\\b")];
+
+/// A text literal in double quotes, or in single ones where that spares an escape, as its formatters have it.
+pub(super) fn literal(text: &str) -> String {
+    let single = text.contains('"') && !text.contains('\'');
+    let (quote, escapes) = if single { ('\'', SINGLE_ESCAPES) } else { ('"', ESCAPES) };
+    Literal { quote, escapes, character }.of(text)
+}
+
+const SINGLE_ESCAPES: &[(char, &str)] =
+    &[('\\', "\\\\"), ('\n', "\\n"), ('\r', "\\r"), ('\t', "\\t"), ('\u{8}', "\\b")];
+
+fn character(character: char) -> String {
+    match u32::from(character) {
+        code @ 0..0x100 => format!("\\x{code:02x}"),
+        code @ 0x100..0x1_0000 => format!("\\u{code:04x}"),
+        code => format!("\\U{code:08x}"),
+    }
+}
+
+/// The standard library, then the others: a line for each module, names in order.
+pub(super) fn grouped_imports(imports: &BTreeSet<&'static str>) -> Vec<Vec<String>> {
+    let mut whole: Vec<String> = Vec::new();
+    let mut named: BTreeMap<&str, Vec<&str>> = BTreeMap::new();
+    for import in imports {
+        match import.strip_prefix("from ").and_then(|rest| rest.split_once(" import ")) {
+            Some((module, name)) => named.entry(module).or_default().push(name),
+            None => whole.push((*import).to_owned()),
+        }
+    }
+    let line = |(module, names): (&str, Vec<&str>)| format!("from {module} import {}", names.join(", "));
+    let (others, standard): (Vec<_>, Vec<_>) =
+        named.into_iter().partition(|(module, _)| *module == "pydantic");
+    let standard: Vec<String> = whole.into_iter().chain(standard.into_iter().map(line)).collect();
+    let others: Vec<String> = others.into_iter().map(line).collect();
+    [standard, others].into_iter().filter(|group| !group.is_empty()).collect()
+}
+
+/// `hive_page.py`
+pub(super) fn file_name(type_name: &str) -> String {
+    let words = Words::split(type_name);
+    format!("{}.py", words.iter().collect::<Vec<_>>().join("_"))
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn keywords_take_an_underscore() {
+        assert_eq!(escape("class".to_owned()), "class_");
+        assert_eq!(escape("hive".to_owned()), "hive");
+    }
+
+    #[test]
+    fn a_literal_says_what_the_text_says() {
+        assert_eq!(literal("a'b\\\n"), "\"a'b\\\\\\n\"");
+        assert_eq!(literal("say \"hive\""), "'say \"hive\"'");
+        assert_eq!(literal("\"it's\""), "\"\\\"it's\\\"\"");
+        assert_eq!(literal("\0\u{2028}🐝\u{E0001}"), "\"\\x00\\u2028🐝\\U000e0001\"");
+    }
+}

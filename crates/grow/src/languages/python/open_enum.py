@@ -1,0 +1,13 @@
+from enum import StrEnum
+from typing import Self
+
+
+class OpenEnum(StrEnum):
+    """Known values; one that is not known yet is kept as it is."""
+
+    @classmethod
+    def _missing_(cls, value: object) -> Self:
+        member = str.__new__(cls, value)
+        member._name_ = str(value)
+        member._value_ = str(value)
+        return member

@@ -1,0 +1,58 @@
+//! Model types as Python types, with the imports they need.
+
+use jar_sprout_layout::{Doc, cat, join, text};
+use jar_sprout_model::{Scalar, Slot, Type};
+
+use super::names;
+use crate::code::Needs;
+use crate::plan::Plan;
+
+/// The type of a place for a value: `Queen | None`
+pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
+    let ty = non_null(plan, slot, needs);
+    if slot.nullable { or_none(ty, &slot.ty) } else { ty }
+}
+
+/// A type that may be `None`; any JSON value may be so as it is.
+pub(super) fn or_none(doc: Doc, ty: &Type) -> Doc {
+    if *ty == Type::Any { doc } else { cat([doc, text(" | None")]) }
+}
+
+/// The type of a value that is not null: `Queen`
+pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
+    match &slot.ty {
+        Type::Any => {
+            needs.imports.insert("from pydantic import JsonValue");
+            text("JsonValue")
+        }
+        Type::Scalar(scalar) => text(self::scalar(*scalar, needs)),
+        Type::Constant(constant) => {
+            needs.imports.insert("from typing import Literal");
+            text(format!("Literal[{}]", names::literal(constant.as_str())))
+        }
+        Type::List(items) => cat([text("list["), self::slot(plan, items, needs), text("]")]),
+        Type::Map(values) => cat([text("dict[str, "), self::slot(plan, values, needs), text("]")]),
+        Type::Tuple(items) => {
+            let items: Vec<Doc> = items.iter().map(|item| self::slot(plan, item, needs)).collect();
+            cat([text("tuple["), join(&text(", "), items), text("]")])
+        }
+        Type::Named(id) => text(plan.ident(*id).to_string()),
+    }
+}
+
+fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
+    // Not by their own names: a field called `date` would hide the type from the fields behind it.
+    let mut of_datetime = |name| {
+        needs.imports.insert("import datetime as dt");
+        name
+    };
+    match scalar {
+        Scalar::Boolean => "bool",
+        Scalar::Integer(_) => "int",
+        Scalar::Float => "float",
+        Scalar::Text | Scalar::Uuid | Scalar::Uri => "str",
+        Scalar::DateTime | Scalar::LocalDateTime => of_datetime("dt.datetime"),
+        Scalar::Date => of_datetime("dt.date"),
+        Scalar::Time => of_datetime("dt.time"),
+    }
+}
