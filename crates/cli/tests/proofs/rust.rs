@@ -39,11 +39,13 @@ fn grown_rust_compiles_and_carries_every_sample() {
     let proofs = proofs();
     let trials = lay_out(rust, &proofs, &folder.path().join("src"));
     must_pass(&mut cargo(&project, folder.path(), "build"));
-    // Beyond what the compiler objects to; how many truths a record has is the data's affair.
+    // Beyond what the compiler objects to; how many truths a record has, how deep its lists, is the data's affair.
     must_pass(cargo(&project, folder.path(), "clippy").args([
         "--",
         "-Wclippy::pedantic",
         "-Aclippy::struct_excessive_bools",
+        "-Aclippy::type_complexity",
+        "-Aclippy::too_many_lines",
     ]));
 
     let jobs = write_samples(&trials, folder.path());

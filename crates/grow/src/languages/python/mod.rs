@@ -112,7 +112,12 @@ impl Language for Python {
 fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
     needs.imports.insert("from pydantic import BaseModel");
     let has_alias = fields.iter().any(|field| field.ident.as_str() != field.wire.as_str());
-    let config = has_alias.then(|| {
+    // Where one field is called as another's key, a key must not be taken for a name.
+    let is_ambiguous = fields.iter().any(|field| {
+        let is_key = |other: &PlannedField<'_>| other.wire.as_str() == field.ident.as_str();
+        fields.iter().any(|other| is_key(other) && other.ident != field.ident)
+    });
+    let config = (has_alias && !is_ambiguous).then(|| {
         needs.imports.insert("from pydantic import ConfigDict");
         cat([hard(), text("model_config = ConfigDict(populate_by_name=True)"), hard()])
     });

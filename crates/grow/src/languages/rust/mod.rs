@@ -4,7 +4,7 @@ mod names;
 mod proof;
 mod types;
 
-use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
+use jar_sprout_layout::{Doc, Indent, Style, cat, group_at_most, hard, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Presence, Slot, Type, WireName};
 
 use crate::code::{GrownFile, MARK, Needs};
@@ -94,7 +94,8 @@ fn serde(arguments: Vec<String>) -> Option<Doc> {
         return None;
     }
     let arguments = join(&cat([text(","), line()]), arguments.into_iter().map(text));
-    Some(group(cat([text("#[serde("), nest(cat([soft(), arguments])), soft(), text(")]")])))
+    // Its formatter keeps the arguments of an attribute on one line up to 70 columns.
+    Some(group_at_most(80, cat([text("#[serde("), nest(cat([soft(), arguments])), soft(), text(")]")])))
 }
 
 fn rename(wire: &WireName) -> String {
