@@ -24,7 +24,9 @@ pub trait Language: Sync {
     fn grows(&self) -> &'static str;
 
     /// The settings it has.
-    fn settings(&self) -> &'static [Setting];
+    fn settings(&self) -> &'static [Setting] {
+        &[]
+    }
 
     /// How names become identifiers.
     #[doc(hidden)]
@@ -35,7 +37,9 @@ pub trait Language: Sync {
     fn style(&self) -> Style;
 
     /// Whether its people put every type into a file of its own.
-    fn has_file_per_type(&self) -> bool;
+    fn has_file_per_type(&self) -> bool {
+        false
+    }
 
     /// Where a declaration goes among the others of its file: those of a low rank come first.
     #[doc(hidden)]
@@ -65,10 +69,14 @@ pub trait Language: Sync {
 
     /// What a line of helper code imports, if it does.
     #[doc(hidden)]
-    fn imported(&self, line: &'static str) -> Option<&'static str>;
+    fn imported(&self, _line: &'static str) -> Option<&'static str> {
+        None
+    }
 
     /// The settings that put a trial's code where its driver looks for it.
-    fn trial_settings(&self, place: &str) -> Settings;
+    fn trial_settings(&self, _place: &str) -> Settings {
+        Settings::default()
+    }
 
     /// A program that passes samples through grown code, for all trials at once. Its folder holds a folder
     /// for each trial's code.

@@ -194,7 +194,7 @@ impl Graph {
         rest.into_iter().for_each(|other| self.unite(first, other));
     }
 
-    /// Every position once, the shallow ones first, each with the position it is a part of.
+    /// Every position once, the shallow ones first.
     pub(crate) fn walk(&self, root: NodeId) -> Vec<NodeId> {
         let mut met = BTreeSet::new();
         let mut order = vec![self.find(root)];

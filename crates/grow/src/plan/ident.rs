@@ -53,6 +53,11 @@ pub(crate) fn screaming_case(words: &Words) -> String {
     letters(words).join("_").to_uppercase()
 }
 
+/// `hive_page` of `HivePage`: what the file for a type is called where file names are in small letters.
+pub(crate) fn small_words(type_name: &str, between: &str) -> String {
+    Words::split(type_name).iter().collect::<Vec<_>>().join(between)
+}
+
 /// The words in letters that may stand in an identifier, the first of which may start one.
 fn letters(words: &Words) -> Vec<String> {
     let mut letters: Vec<String> = words.iter().map(|word| word.chars().map(letter).collect()).collect();
@@ -101,6 +106,12 @@ mod tests {
         check("größe", "Größe", "größe", "GRÖSSE");
         check("½", "Ubd", "ubd", "UBD");
         check("日本", "日本", "日本", "日本");
+    }
+
+    #[test]
+    fn file_names_are_in_small_letters() {
+        assert_eq!(small_words("HivePage", "-"), "hive-page");
+        assert_eq!(small_words("HivePage", "_"), "hive_page");
     }
 
     proptest! {

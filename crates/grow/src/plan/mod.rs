@@ -9,7 +9,7 @@ use jar_sprout_model::{
 };
 
 pub(crate) use ident::Ident;
-pub(crate) use ident::{camel_case, pascal_case, screaming_case, snake_case};
+pub(crate) use ident::{camel_case, pascal_case, screaming_case, small_words, snake_case};
 use scope::Scope;
 
 /// How a language makes identifiers.

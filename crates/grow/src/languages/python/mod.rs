@@ -13,9 +13,9 @@ use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::language::Language;
 use crate::plan::{
     Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
-    PlannedUnionCase,
+    PlannedUnionCase, small_words,
 };
-use crate::settings::{Setting, Settings};
+use crate::settings::Settings;
 use crate::trial::Trial;
 
 /// Python with pydantic.
@@ -37,10 +37,6 @@ impl Language for Python {
         "models for pydantic v2, Python 3.11 and later"
     }
 
-    fn settings(&self) -> &'static [Setting] {
-        &[]
-    }
-
     fn naming(&self) -> &'static Naming {
         &names::NAMING
     }
@@ -49,12 +45,8 @@ impl Language for Python {
         Style { width: 88, indent: Indent::Spaces(4) }
     }
 
-    fn has_file_per_type(&self) -> bool {
-        false
-    }
-
     fn file_name(&self, type_name: &str) -> String {
-        names::file_name(type_name)
+        format!("{}.py", small_words(type_name, "_"))
     }
 
     /// Enums, then classes from the inside out, then what is no class and needs them at once.
@@ -94,10 +86,6 @@ impl Language for Python {
 
     fn imported(&self, line: &'static str) -> Option<&'static str> {
         (line.starts_with("from ") || line.starts_with("import ")).then_some(line)
-    }
-
-    fn trial_settings(&self, _: &str) -> Settings {
-        Settings::default()
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

@@ -2,8 +2,6 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use jar_sprout_model::Words;
-
 use crate::literal::Literal;
 use crate::plan::{Naming, pascal_case, screaming_case, snake_case};
 
@@ -149,12 +147,6 @@ pub(super) fn grouped_imports(imports: &BTreeSet<&'static str>) -> Vec<Vec<Strin
     let standard: Vec<String> = whole.into_iter().chain(standard.into_iter().map(line)).collect();
     let others: Vec<String> = others.into_iter().map(line).collect();
     [standard, others].into_iter().filter(|group| !group.is_empty()).collect()
-}
-
-/// `hive_page.py`
-pub(super) fn file_name(type_name: &str) -> String {
-    let words = Words::split(type_name);
-    format!("{}.py", words.iter().collect::<Vec<_>>().join("_"))
 }
 
 #[cfg(test)]

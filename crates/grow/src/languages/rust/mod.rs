@@ -11,9 +11,9 @@ use crate::code::{GrownFile, MARK, Needs};
 use crate::language::Language;
 use crate::plan::{
     Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
-    PlannedUnionCase,
+    PlannedUnionCase, small_words,
 };
-use crate::settings::{Setting, Settings};
+use crate::settings::Settings;
 use crate::trial::Trial;
 
 /// Rust with serde.
@@ -32,10 +32,6 @@ impl Language for Rust {
         "structs and enums with serde's derives"
     }
 
-    fn settings(&self) -> &'static [Setting] {
-        &[]
-    }
-
     fn naming(&self) -> &'static Naming {
         &names::NAMING
     }
@@ -44,12 +40,8 @@ impl Language for Rust {
         Style { width: 100, indent: Indent::Spaces(4) }
     }
 
-    fn has_file_per_type(&self) -> bool {
-        false
-    }
-
     fn file_name(&self, type_name: &str) -> String {
-        names::file_name(type_name)
+        format!("{}.rs", small_words(type_name, "_"))
     }
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
@@ -71,14 +63,6 @@ impl Language for Rust {
         let imports = (!imports.is_empty()).then(|| lines(imports.into_iter().map(text)));
         let blank_line = cat([hard(), hard()]);
         join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(imports).chain(declarations))
-    }
-
-    fn imported(&self, _: &'static str) -> Option<&'static str> {
-        None
-    }
-
-    fn trial_settings(&self, _: &str) -> Settings {
-        Settings::default()
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

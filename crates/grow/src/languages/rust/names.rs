@@ -2,8 +2,6 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use jar_sprout_model::Words;
-
 use crate::literal::Literal;
 use crate::plan::{Naming, pascal_case, snake_case};
 
@@ -186,12 +184,6 @@ pub(super) fn grouped_imports(imports: &BTreeSet<&'static str>) -> Vec<String> {
         names => format!("use {path}::{{{}}};", names.join(", ")),
     };
     paths.into_iter().map(line).collect()
-}
-
-/// `hive_page.rs`
-pub(super) fn file_name(type_name: &str) -> String {
-    let words = Words::split(type_name);
-    format!("{}.rs", words.iter().collect::<Vec<_>>().join("_"))
 }
 
 #[cfg(test)]

@@ -11,9 +11,9 @@ use crate::code::{GrownFile, MARK, Needs};
 use crate::language::Language;
 use crate::plan::{
     Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
-    PlannedUnionCase,
+    PlannedUnionCase, small_words,
 };
-use crate::settings::{Setting, Settings};
+use crate::settings::Settings;
 use crate::trial::Trial;
 
 /// TypeScript with types only.
@@ -32,10 +32,6 @@ impl Language for TypeScript {
         "interfaces and literal unions, no run-time code"
     }
 
-    fn settings(&self) -> &'static [Setting] {
-        &[]
-    }
-
     fn naming(&self) -> &'static Naming {
         &names::NAMING
     }
@@ -44,12 +40,8 @@ impl Language for TypeScript {
         Style { width: 80, indent: Indent::Spaces(2) }
     }
 
-    fn has_file_per_type(&self) -> bool {
-        false
-    }
-
     fn file_name(&self, type_name: &str) -> String {
-        names::file_name(type_name)
+        format!("{}.ts", small_words(type_name, "-"))
     }
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, _: &mut Needs) -> Doc {
@@ -69,14 +61,6 @@ impl Language for TypeScript {
         debug_assert!(needs.imports.is_empty(), "types alone need no imports");
         let blank_line = cat([hard(), hard()]);
         join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(declarations))
-    }
-
-    fn imported(&self, _: &'static str) -> Option<&'static str> {
-        None
-    }
-
-    fn trial_settings(&self, _: &str) -> Settings {
-        Settings::default()
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

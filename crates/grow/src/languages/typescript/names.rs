@@ -1,7 +1,5 @@
 //! TypeScript's names: casing, property keys, and what is taken.
 
-use jar_sprout_model::Words;
-
 use crate::literal::{Literal, backslash_u};
 use crate::plan::{Naming, pascal_case};
 
@@ -72,12 +70,6 @@ pub(super) fn property_key(key: &str) -> String {
     if is_identifier { key.to_owned() } else { LITERAL.of(key) }
 }
 
-/// `hive-page.ts`
-pub(super) fn file_name(type_name: &str) -> String {
-    let words = Words::split(type_name);
-    format!("{}.ts", words.iter().collect::<Vec<_>>().join("-"))
-}
-
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -93,10 +85,5 @@ mod tests {
         check("1st", "\"1st\"");
         check("", "\"\"");
         check("a\"b\u{2028}", "\"a\\\"b\\u2028\"");
-    }
-
-    #[test]
-    fn file_names_are_in_kebab_case() {
-        assert_eq!(file_name("HivePage"), "hive-page.ts");
     }
 }
