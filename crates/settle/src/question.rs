@@ -1,6 +1,6 @@
 //! Open questions: what the samples could not settle, worst first, each with what settles it.
 
-use jar_sprout_model::{Definition, Field, NamedType, Presence, TypeId, Words};
+use jar_sprout_model::{Definition, Field, NamedType, TypeId, Words};
 use jar_sprout_shape::{Form, Path};
 
 use crate::draft::Drafted;
@@ -140,7 +140,6 @@ fn doubt(evidence: &Evidence, field: &Field) -> Option<Doubt> {
         Choice::Map("the objects hardly share a key" | "many keys, values of one structure") => {
             of("many keys for values of one structure".to_owned(), "a map", "any", 55)
         }
-        Choice::AsWritten if *seen == 0 && field.presence == Presence::Sometimes => None,
         Choice::AsWritten
         | Choice::Integer { is_measure: false, .. }
         | Choice::Form(_)
