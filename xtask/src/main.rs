@@ -1,5 +1,6 @@
-//! Chores of the project: `cargo xtask bless`, `cargo xtask tidy`.
+//! Chores of the project: `cargo xtask bless`, `cargo xtask sweep FOLDER`, `cargo xtask tidy`.
 
+mod sweep;
 mod tidy;
 
 use std::path::Path;
@@ -8,11 +9,15 @@ use std::process::Command;
 use anyhow::{Result, bail};
 
 fn main() -> Result<()> {
-    let task = std::env::args().nth(1).unwrap_or_default();
+    let mut arguments = std::env::args().skip(1);
+    let task = arguments.next().unwrap_or_default();
     match task.as_str() {
         "bless" => bless(),
+        "sweep" => sweep::sweep(&arguments.collect::<Vec<_>>()),
         "tidy" => tidy::tidy(&root()),
-        _ => bail!("there are `bless` (write expected outputs anew) and `tidy` (check the house's rules)"),
+        _ => bail!(
+            "there are `bless` (write expected outputs anew), `sweep FOLDER` (prove every group of samples in a folder) and `tidy` (check the house's rules)"
+        ),
     }
 }
 

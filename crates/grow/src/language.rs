@@ -4,13 +4,13 @@ use jar_sprout_layout::{Doc, Style};
 use jar_sprout_model::Slot;
 
 use crate::code::{GrownFile, Needs};
-use crate::languages::{Kotlin, Python, Rust, TypeScript};
+use crate::languages::{Go, Kotlin, Python, Rust, TypeScript};
 use crate::plan::{Ident, Naming, Plan, PlannedType};
 use crate::settings::{Setting, Settings};
 use crate::trial::Trial;
 
 /// Every language there is. No other place tells languages apart.
-pub static LANGUAGES: &[&dyn Language] = &[&Kotlin, &TypeScript, &Python, &Rust];
+pub static LANGUAGES: &[&dyn Language] = &[&Kotlin, &TypeScript, &Python, &Go, &Rust];
 
 /// A target of `grow`.
 pub trait Language: Sync {
@@ -80,7 +80,7 @@ pub trait Language: Sync {
 
     /// A program that passes samples through grown code, for all trials at once. Its folder holds a folder
     /// for each trial's code.
-    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile>;
+    fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile>;
 }
 
 /// The language of a key.
@@ -101,6 +101,7 @@ mod tests {
     use std::collections::BTreeSet;
 
     use super::*;
+    use crate::settings::Values;
 
     #[test]
     fn keys_are_found_and_nearly_found() {
@@ -117,8 +118,18 @@ mod tests {
             let mut keys = BTreeSet::new();
             for setting in language.settings() {
                 assert!(keys.insert(setting.key), "{} twice", setting.key);
-                assert!(!setting.doc.is_empty() && !setting.example.is_empty());
-                (setting.check)(setting.example).expect("the example is a valid value");
+                assert!(!setting.doc.is_empty());
+                let known = match setting.values {
+                    Values::Choice(choices) => choices.iter().map(|choice| choice.value).collect(),
+                    Values::Text { default, example, .. } => {
+                        default.into_iter().chain([example]).collect::<Vec<_>>()
+                    }
+                };
+                for value in known {
+                    Settings::default()
+                        .set(*language, setting.key, value)
+                        .expect("the value is one of its own");
+                }
             }
         }
     }

@@ -15,5 +15,5 @@ mod trial;
 
 pub use code::{Arrangement, GrownFile, MARK, grow, is_grown};
 pub use language::{LANGUAGES, Language, find_language, nearest_language};
-pub use settings::{Setting, SettingError, Settings};
+pub use settings::{Choice, Setting, SettingError, Settings, Values};
 pub use trial::{Trial, TrialSample};

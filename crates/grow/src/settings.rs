@@ -9,12 +9,35 @@ use crate::language::Language;
 pub struct Setting {
     /// What the user types: `package`.
     pub key: &'static str,
+    /// What it decides, in one line.
+    pub doc: &'static str,
+    /// The values it takes.
+    pub values: Values,
+}
+
+/// The values that a setting takes.
+#[derive(Debug, Clone, Copy)]
+pub enum Values {
+    /// One of these; the first where none is given.
+    Choice(&'static [Choice]),
+    /// Any text that passes a check.
+    Text {
+        /// What holds where none is given; nothing of the kind where this is none.
+        default: Option<&'static str>,
+        /// A value that shows how it is used.
+        example: &'static str,
+        /// Whether a value can be used; if not, why.
+        check: fn(&str) -> Result<(), &'static str>,
+    },
+}
+
+/// A value of a setting.
+#[derive(Debug, Clone, Copy)]
+pub struct Choice {
+    /// What the user types: `moshi`.
+    pub value: &'static str,
     /// What it does, in one line.
     pub doc: &'static str,
-    /// A value that shows how it is used.
-    pub example: &'static str,
-    /// Whether a value can be used; if not, why.
-    pub check: fn(&str) -> Result<(), &'static str>,
 }
 
 /// The settings of one run for one language; those not given have the language's defaults.
@@ -31,12 +54,17 @@ pub enum SettingError {
         /// Those it has.
         known: Vec<&'static str>,
     },
-    /// The setting cannot take that value.
-    Value {
+    /// The setting cannot take that text.
+    Text {
         /// Why not.
         reason: &'static str,
         /// One that it can take.
         example: &'static str,
+    },
+    /// The setting has no such value.
+    Choice {
+        /// Those it has.
+        known: Vec<&'static str>,
     },
 }
 
@@ -49,12 +77,75 @@ impl Settings {
         let Some(setting) = language.settings().iter().find(|setting| setting.key == key) else {
             return Err(SettingError::Unknown { known: language.settings().iter().map(|s| s.key).collect() });
         };
-        (setting.check)(value).map_err(|reason| SettingError::Value { reason, example: setting.example })?;
+        setting.values.check(value)?;
         self.values.insert(setting.key, value.to_owned());
         Ok(())
     }
 
-    pub(crate) fn get(&self, key: &str) -> Option<&str> {
-        self.values.get(key).map(String::as_str)
+    /// These settings, and those of `others` that they do not have.
+    #[must_use]
+    pub fn or(mut self, others: &Self) -> Self {
+        for (key, value) in &others.values {
+            self.values.entry(key).or_insert_with(|| value.clone());
+        }
+        self
+    }
+
+    /// The value of a setting: as given, else the setting's default.
+    pub(crate) fn value(&self, setting: &Setting) -> Option<&str> {
+        self.values.get(setting.key).map(String::as_str).or_else(|| setting.values.default())
+    }
+
+    /// Whether a setting has this value.
+    pub(crate) fn is(&self, setting: &Setting, value: &str) -> bool {
+        debug_assert!(setting.values.check(value).is_ok(), "{} cannot be {value}", setting.key);
+        self.value(setting) == Some(value)
+    }
+}
+
+impl Values {
+    /// The value where none is given.
+    pub fn default(&self) -> Option<&'static str> {
+        match self {
+            Self::Choice(choices) => choices.first().map(|choice| choice.value),
+            Self::Text { default, .. } => *default,
+        }
+    }
+
+    fn check(&self, value: &str) -> Result<(), SettingError> {
+        match self {
+            Self::Choice(choices) if choices.iter().any(|choice| choice.value == value) => Ok(()),
+            Self::Choice(choices) => {
+                Err(SettingError::Choice { known: choices.iter().map(|choice| choice.value).collect() })
+            }
+            Self::Text { example, check, .. } => {
+                check(value).map_err(|reason| SettingError::Text { reason, example })
+            }
+        }
+    }
+}
+
+/// A package or a namespace: names of ASCII letters, digits and `_`, joined by dots.
+pub(crate) fn check_dotted_names(value: &str) -> Result<(), &'static str> {
+    let is_name = |part: &str| {
+        let mut chars = part.chars();
+        chars.next().is_some_and(|c| c.is_ascii_alphabetic() || c == '_')
+            && chars.all(|c| c.is_ascii_alphanumeric() || c == '_')
+    };
+    if value.split('.').all(is_name) { Ok(()) } else { Err("it must be names joined by dots") }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn dotted_names_are_names_joined_by_dots() {
+        for good in ["hives", "com.example.hives", "_a.b2", "com.in.x"] {
+            assert!(check_dotted_names(good).is_ok(), "{good}");
+        }
+        for bad in ["", ".", "com..hives", "com.1", "a b", "a;b", "a\nb", "größe"] {
+            assert!(check_dotted_names(bad).is_err(), "{bad:?}");
+        }
     }
 }

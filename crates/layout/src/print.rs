@@ -119,7 +119,7 @@ impl Printer {
             }
             for (cell, width) in row.iter().zip(widths) {
                 self.text(cell);
-                let padding = width.saturating_sub(cell.width());
+                let padding = width.saturating_sub(cell.chars().count());
                 self.text(&" ".repeat(padding));
             }
         }
@@ -174,7 +174,8 @@ fn fits<'d>(group: Item<'d>, rest: &[Item<'d>], room: usize) -> bool {
     }
 }
 
-/// For each row the width of each cell with its padding; a row's last cell has none.
+/// For each row the width of each cell with its padding; a row's last cell has none. Widths are in characters, as
+/// the formatter counts that aligns columns, however wide a terminal shows them.
 fn column_widths(rows: &[Vec<Cow<'static, str>>]) -> Vec<Vec<usize>> {
     let mut widths: Vec<Vec<usize>> = rows.iter().map(|row| vec![0; row.len()]).collect();
     let columns = rows.iter().map(Vec::len).max().unwrap_or(0);
@@ -183,7 +184,7 @@ fn column_widths(rows: &[Vec<Cow<'static, str>>]) -> Vec<Vec<usize>> {
         let mut from = 0;
         for block in rows.chunk_by(|a, b| has_column(a) == has_column(b)) {
             if has_column(&block[0]) {
-                let widest = block.iter().map(|row| row[column].width()).max().unwrap_or(0);
+                let widest = block.iter().map(|row| row[column].chars().count()).max().unwrap_or(0);
                 widths[from..from + block.len()].iter_mut().for_each(|row| row[column] = widest + 1);
             }
             from += block.len();

@@ -130,10 +130,15 @@ fn summary(dir: &Path, lines: &[String]) -> String {
 
 /// `Kotlin, TypeScript and Rust`
 pub(crate) fn listed(names: &[&str]) -> String {
+    listed_with("and", names)
+}
+
+/// `one, two or three`
+pub(crate) fn listed_with(word: &str, names: &[&str]) -> String {
     match names {
         [] => String::new(),
         [one] => (*one).to_owned(),
-        [all @ .., last] => format!("{} and {last}", all.join(", ")),
+        [all @ .., last] => format!("{} {word} {last}", all.join(", ")),
     }
 }
 

@@ -8,7 +8,7 @@ use jar_sprout_grow::{
 use jar_sprout_model::Problem;
 
 use crate::args::GrowArgs;
-use crate::commands::demo::listed;
+use crate::commands::demo::{listed, listed_with};
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::files::{NewFile, Over, write_all};
@@ -95,8 +95,14 @@ fn set(
                 known => format!("it has {}", listed(known)),
             })
         }
-        SettingError::Value { reason, example } => {
+        SettingError::Text { reason, example } => {
             Failure::argument(reason, argument).with_help(format!("such as `{example}`"))
+        }
+        SettingError::Choice { known } => {
+            let known: Vec<String> = known.iter().map(|value| format!("`{value}`")).collect();
+            let known: Vec<&str> = known.iter().map(String::as_str).collect();
+            Failure::argument(format!("`{key}` cannot be `{value}`"), argument)
+                .with_help(format!("it can be {}", listed_with("or", &known)))
         }
     })
 }

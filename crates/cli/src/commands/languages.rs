@@ -1,6 +1,6 @@
 //! `jar-sprout languages`: the languages and their settings.
 
-use jar_sprout_grow::{LANGUAGES, Language, Setting};
+use jar_sprout_grow::{Choice, LANGUAGES, Language, Setting, Values};
 
 use crate::args::LanguagesArgs;
 use crate::commands::grow::language;
@@ -17,27 +17,39 @@ pub(crate) fn languages(args: &LanguagesArgs) -> Outcome<Exit> {
     Ok(Exit::Well)
 }
 
-/// `kotlin       Kotlin: data classes for kotlinx.serialization   package`
+/// ```text
+/// kotlin       data classes for kotlinx.serialization
+///              settings: package, library, nulls
+/// ```
 fn in_short(language: &dyn Language) -> String {
     let settings: Vec<&str> = language.settings().iter().map(|setting| setting.key).collect();
-    let line = format!(
-        "{:<12} {:<12} {:<52} {}",
-        language.key(),
-        language.title(),
-        language.grows(),
-        settings.join(", ")
-    );
-    format!("{}\n", line.trim_end())
+    let mut text = format!("{:<12} {}\n", language.key(), language.grows());
+    if !settings.is_empty() {
+        text += &format!("{:<12}   settings: {}\n", "", settings.join(", "));
+    }
+    text
 }
 
+/// Each setting, and below it its values; `*` marks the one that holds where none is given.
 fn in_full(language: &dyn Language) -> String {
-    let files = if language.has_file_per_type() { "one a type" } else { "one for all types" };
-    let mut text = format!("{}: {}\n\n  files     {files}\n", language.title(), language.grows());
-    if language.settings().is_empty() {
-        text += "  settings  none\n";
-    }
-    for Setting { key, doc, example, check: _ } in language.settings() {
-        text += &format!("  --with {key}=…\n            {doc}, such as `{example}`; none without it\n");
+    let mut text = format!("{}: {}\n", language.title(), language.grows());
+    for Setting { key, doc, values } in language.settings() {
+        text += &format!("\n--with {key}=…   {doc}\n");
+        match values {
+            Values::Choice(choices) => {
+                let width = choices.iter().map(|choice| choice.value.len()).max().unwrap_or(0);
+                for (at, Choice { value, doc }) in choices.iter().enumerate() {
+                    let mark = if at == 0 { '*' } else { ' ' };
+                    text += &format!("  {mark} {value:<width$}   {doc}\n");
+                }
+            }
+            Values::Text { default: Some(default), example, .. } => {
+                text += &format!("  * {default}\n    or another, such as {example}\n");
+            }
+            Values::Text { default: None, example, .. } => {
+                text += &format!("    none, unless given, such as {example}\n");
+            }
+        }
     }
     text
 }

@@ -1,10 +1,12 @@
 //! The languages, a folder each.
 
+mod go;
 mod kotlin;
 mod python;
 mod rust;
 mod typescript;
 
+pub(crate) use go::Go;
 pub(crate) use kotlin::Kotlin;
 pub(crate) use python::Python;
 pub(crate) use rust::Rust;

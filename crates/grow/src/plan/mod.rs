@@ -1,6 +1,7 @@
 //! The plan: a model with every name final in one language. Spelling only writes it down.
 
 mod ident;
+mod kind;
 mod scope;
 
 use jar_sprout_model::{
@@ -10,6 +11,7 @@ use jar_sprout_model::{
 
 pub(crate) use ident::Ident;
 pub(crate) use ident::{camel_case, pascal_case, screaming_case, small_words, snake_case};
+pub(crate) use kind::Kind;
 use scope::Scope;
 
 /// How a language makes identifiers.
@@ -20,12 +22,40 @@ pub struct Naming {
     pub(crate) member_case: Option<fn(&Words) -> String>,
     /// Joins the words of an enum case's name.
     pub(crate) case_case: fn(&Words) -> String,
+    /// Where the name of an enum's case must be the only one.
+    pub(crate) cases: Place,
+    /// Joins the words of a union case's name.
+    pub(crate) variant_case: fn(&Words) -> String,
+    /// Where the name of a union's case must be the only one.
+    pub(crate) variants: Place,
     /// Type names that are taken: by the language, or by what grown code uses.
     pub(crate) reserved_types: &'static [&'static str],
     /// Member names that clash with members every type has.
     pub(crate) reserved_members: &'static [&'static str],
+    /// Names that a union's case may not have.
+    pub(crate) reserved_variants: &'static [&'static str],
+    /// Whether a member may be called as the type it stands in.
+    pub(crate) own_name: OwnName,
     /// Makes an identifier of a name that is none as it is: a keyword, say.
     pub(crate) escape: fn(String) -> String,
+}
+
+/// Where the name of a type's part stands.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Place {
+    /// Inside the type: `QueenStatus.LAYING`.
+    Type,
+    /// Beside all types, with the type's name in front: `QueenStatusLaying`.
+    Package,
+}
+
+/// Whether a member may be called as the type it stands in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum OwnName {
+    /// It may.
+    Free,
+    /// It would be taken for the type's constructor, or the like.
+    Taken,
 }
 
 /// A model in the names of one language.
@@ -75,7 +105,6 @@ pub(crate) struct PlannedUnion<'m> {
 
 /// One case of a union.
 pub(crate) struct PlannedUnionCase<'m> {
-    /// The case's name as a type.
     pub(crate) ident: Ident,
     pub(crate) tag: Option<&'m WireName>,
     pub(crate) slot: &'m Slot,
@@ -104,7 +133,8 @@ impl<'m> Plan<'m> {
                 scope.declare_type(name, alternatives)
             })
             .collect();
-        let types = model.types().zip(idents).map(|((_, ty), ident)| plan_type(ty, ident, naming)).collect();
+        let mut planner = Planner { naming, package: scope, idents: &idents };
+        let types = model.types().zip(&idents).map(|((_, ty), ident)| planner.plan_type(ty, ident)).collect();
         Self { types, root: alias }
     }
 
@@ -131,6 +161,33 @@ impl<'m> Plan<'m> {
             }
         }
         false
+    }
+
+    /// The tagged union that a record is a case of as it is: it carries the tag, and is no other union's case.
+    pub(crate) fn union_of(&self, id: TypeId) -> Option<&PlannedType<'m>> {
+        let mut unions = self.unions_of(id);
+        unions.next().filter(|_| unions.next().is_none() && self.is_record(id))
+    }
+
+    /// The record that is a union's case as it is; none where something must stand around what the case holds.
+    pub(crate) fn direct_case(&self, case: &PlannedUnionCase<'_>) -> Option<&PlannedType<'m>> {
+        match case.slot.ty {
+            Type::Named(id) if case.tag.is_some() && self.union_of(id).is_some() => Some(self.get(id)),
+            Type::Named(_)
+            | Type::Any
+            | Type::Scalar(_)
+            | Type::Constant(_)
+            | Type::List(_)
+            | Type::Map(_)
+            | Type::Tuple(_) => None,
+        }
+    }
+
+    fn is_record(&self, id: TypeId) -> bool {
+        match &self.get(id).definition {
+            PlannedDefinition::Record(_) => true,
+            PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => false,
+        }
     }
 
     /// The unions that a type is a tagged case of.
@@ -170,39 +227,75 @@ fn inline_parts(definition: &PlannedDefinition<'_>) -> Vec<TypeId> {
     }
 }
 
-fn plan_type<'m>(ty: &'m NamedType, ident: Ident, naming: &Naming) -> PlannedType<'m> {
-    let definition = match &ty.definition {
-        Definition::Record(Record { fields }) => PlannedDefinition::Record(plan_fields(fields, naming)),
-        Definition::Enumeration(Enumeration { cases }) => {
-            let mut scope = Scope::of_cases(naming);
-            let plan = |case: &'m Case| {
-                let Case { wire, name } = case;
-                PlannedCase { ident: scope.declare_case(name), wire }
-            };
-            PlannedDefinition::Enumeration(cases.iter().map(plan).collect())
-        }
-        Definition::Union(Union { tag, cases }) => {
-            let mut scope = Scope::of_types(naming);
-            let plan = |case: &'m UnionCase| {
-                let UnionCase { name, tag, slot } = case;
-                PlannedUnionCase { ident: scope.declare_type(name, &[]), tag: tag.as_ref(), slot }
-            };
-            let cases = cases.iter().map(plan).collect();
-            PlannedDefinition::Union(PlannedUnion { tag: tag.as_ref(), cases })
-        }
-    };
-    PlannedType { ident, definition }
+/// What is known while types are planned: all their names.
+struct Planner<'n, 'i> {
+    naming: &'n Naming,
+    package: Scope<'n>,
+    idents: &'i [Ident],
 }
 
-fn plan_fields<'m>(fields: &'m [Field], naming: &Naming) -> Vec<PlannedField<'m>> {
-    let mut scope = Scope::of_members(naming);
-    fields
-        .iter()
-        .map(|Field { wire, name, presence, slot }| PlannedField {
+impl Planner<'_, '_> {
+    fn plan_type<'m>(&mut self, ty: &'m NamedType, ident: &Ident) -> PlannedType<'m> {
+        let definition = match &ty.definition {
+            Definition::Record(Record { fields }) => {
+                PlannedDefinition::Record(self.plan_fields(fields, ident))
+            }
+            Definition::Enumeration(Enumeration { cases }) => {
+                PlannedDefinition::Enumeration(self.plan_cases(cases, ident))
+            }
+            Definition::Union(union) => PlannedDefinition::Union(self.plan_union(union, ident)),
+        };
+        PlannedType { ident: ident.clone(), definition }
+    }
+
+    fn plan_fields<'m>(&self, fields: &'m [Field], owner: &Ident) -> Vec<PlannedField<'m>> {
+        let mut scope = Scope::of_members(self.naming, owner);
+        let plan = |Field { wire, name, presence, slot }: &'m Field| PlannedField {
             ident: scope.declare_member(wire, name),
             wire,
             presence: *presence,
             slot,
-        })
-        .collect()
+        };
+        fields.iter().map(plan).collect()
+    }
+
+    fn plan_cases<'m>(&mut self, cases: &'m [Case], owner: &Ident) -> Vec<PlannedCase<'m>> {
+        let mut own = Scope::of_members(self.naming, owner);
+        let case_case = self.naming.case_case;
+        let mut plan = |Case { wire, name }: &'m Case| {
+            let ident = match self.naming.cases {
+                Place::Type => own.declare_case(name),
+                Place::Package => self.package.declare_part(owner, name, case_case),
+            };
+            PlannedCase { ident, wire }
+        };
+        cases.iter().map(&mut plan).collect()
+    }
+
+    fn plan_union<'m>(&mut self, union: &'m Union, owner: &Ident) -> PlannedUnion<'m> {
+        let Union { tag, cases } = union;
+        let parts =
+            cases.iter().flat_map(|case| named_parts(&case.slot.ty)).map(|id| &self.idents[id.index()]);
+        let mut own = Scope::of_variants(self.naming, owner, parts);
+        let variant_case = self.naming.variant_case;
+        let mut plan = |UnionCase { name, tag, slot }: &'m UnionCase| {
+            let ident = match self.naming.variants {
+                Place::Type => own.declare_variant(name),
+                Place::Package => self.package.declare_part(owner, name, variant_case),
+            };
+            PlannedUnionCase { ident, tag: tag.as_ref(), slot }
+        };
+        let cases = cases.iter().map(&mut plan).collect();
+        PlannedUnion { tag: tag.as_ref(), cases }
+    }
+}
+
+/// The named types that a type in use speaks of.
+fn named_parts(ty: &Type) -> Vec<TypeId> {
+    match ty {
+        Type::Named(id) => vec![*id],
+        Type::List(items) | Type::Map(items) => named_parts(&items.ty),
+        Type::Tuple(items) => items.iter().flat_map(|item| named_parts(&item.ty)).collect(),
+        Type::Any | Type::Scalar(_) | Type::Constant(_) => Vec::new(),
+    }
 }

@@ -4,10 +4,13 @@ use std::collections::HashSet;
 
 use jar_sprout_model::{WireName, Words};
 
-use super::{Ident, Naming};
+use super::{Ident, Naming, OwnName};
 
 /// What is put behind a type's name when it is taken and no longer name is at hand.
 const TYPE_WORD: &str = "model";
+
+/// What is put behind the name of a union's case when it is taken.
+const VARIANT_WORD: &str = "case";
 
 /// What is put behind a member's name when every type has a member of that name.
 const MEMBER_WORD: &str = "value";
@@ -16,27 +19,47 @@ const MEMBER_WORD: &str = "value";
 pub(super) struct Scope<'n> {
     naming: &'n Naming,
     reserved: &'static [&'static str],
+    /// The name of the type around, where no part may have it.
+    own: Option<String>,
     /// Compared without case: files on some disks are.
     taken: HashSet<String>,
 }
 
 impl<'n> Scope<'n> {
     pub(super) fn of_types(naming: &'n Naming) -> Self {
-        Self { naming, reserved: naming.reserved_types, taken: HashSet::new() }
+        Self { naming, reserved: naming.reserved_types, own: None, taken: HashSet::new() }
     }
 
-    pub(super) fn of_members(naming: &'n Naming) -> Self {
-        Self { naming, reserved: naming.reserved_members, taken: HashSet::new() }
+    /// The members of a type: fields, or the cases of an enum.
+    pub(super) fn of_members(naming: &'n Naming, owner: &Ident) -> Self {
+        let own = own_name(naming, owner);
+        Self { naming, reserved: naming.reserved_members, own, taken: HashSet::new() }
     }
 
-    pub(super) fn of_cases(naming: &'n Naming) -> Self {
-        Self::of_members(naming)
+    /// The cases of a union, which must not hide the types they hold.
+    pub(super) fn of_variants<'i>(
+        naming: &'n Naming,
+        owner: &Ident,
+        held: impl Iterator<Item = &'i Ident>,
+    ) -> Self {
+        let taken = held.map(|ident| ident.as_str().to_lowercase()).collect();
+        Self { naming, reserved: naming.reserved_variants, own: own_name(naming, owner), taken }
     }
 
     pub(super) fn declare_type(&mut self, name: &Words, alternatives: &[Words]) -> Ident {
         let more = name.with_word(TYPE_WORD);
         let candidates = [name].into_iter().chain(alternatives).chain([&more]);
         self.declare(candidates, self.naming.type_case)
+    }
+
+    /// A case that stands beside all types, with its own type's name in front.
+    pub(super) fn declare_part(&mut self, owner: &Ident, name: &Words, case: fn(&Words) -> String) -> Ident {
+        self.declare([name], |words| format!("{owner}{}", case(words)))
+    }
+
+    pub(super) fn declare_variant(&mut self, name: &Words) -> Ident {
+        let more = name.with_word(VARIANT_WORD);
+        self.declare([name, &more], self.naming.variant_case)
     }
 
     /// A member keeps its wire key where the language keeps keys.
@@ -52,22 +75,20 @@ impl<'n> Scope<'n> {
     }
 
     fn declare_cased(&mut self, name: &Words, case: fn(&Words) -> String) -> Ident {
-        if self.reserved.contains(&case(name).as_str()) {
-            self.declare([&name.with_word(MEMBER_WORD)], case)
-        } else {
-            self.declare([name], case)
-        }
+        let more = name.with_word(MEMBER_WORD);
+        let name = if self.is_reserved(&case(name)) { &more } else { name };
+        self.declare([name], case)
     }
 
     fn declare<'w>(
         &mut self,
         candidates: impl IntoIterator<Item = &'w Words>,
-        case: fn(&Words) -> String,
+        case: impl Fn(&Words) -> String,
     ) -> Ident {
         let mut free = Vec::new();
         for words in candidates {
             let text = case(words);
-            if self.reserved.contains(&text.as_str()) {
+            if self.is_reserved(&text) {
                 continue;
             }
             if self.taken.insert(text.to_lowercase()) {
@@ -84,7 +105,18 @@ impl<'n> Scope<'n> {
         self.finish(text)
     }
 
+    fn is_reserved(&self, text: &str) -> bool {
+        self.reserved.contains(&text) || self.own.as_deref() == Some(text)
+    }
+
     fn finish(&self, text: String) -> Ident {
         Ident::new((self.naming.escape)(text))
+    }
+}
+
+fn own_name(naming: &Naming, owner: &Ident) -> Option<String> {
+    match naming.own_name {
+        OwnName::Free => None,
+        OwnName::Taken => Some(owner.as_str().to_owned()),
     }
 }

@@ -94,7 +94,7 @@ impl Language for Kotlin {
         settings
     }
 
-    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
+    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
         proof::driver(trials)
     }
 }

@@ -1,15 +1,20 @@
 //! Kotlin's names: casing, keywords, and what is taken.
 
 use crate::literal::{Literal, backslash_u};
-use crate::plan::{Naming, camel_case, pascal_case, screaming_case};
+use crate::plan::{Naming, OwnName, Place, camel_case, pascal_case, screaming_case};
 
 pub(super) static NAMING: Naming = Naming {
     type_case: pascal_case,
     member_case: Some(camel_case),
     case_case: screaming_case,
+    cases: Place::Type,
+    variant_case: pascal_case,
+    variants: Place::Type,
     reserved_types: TAKEN_TYPES,
     // Its getter would be `getClass`, which every object has.
     reserved_members: &["class"],
+    reserved_variants: TAKEN_TYPES,
+    own_name: OwnName::Free,
     escape,
 };
 

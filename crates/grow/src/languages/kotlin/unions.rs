@@ -1,11 +1,11 @@
 //! Unions in Kotlin: sealed interfaces, with a serializer that looks at the JSON to choose the case.
 
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
-use jar_sprout_model::{OnWire, Slot, Type, WireName};
+use jar_sprout_model::{Type, WireName};
 
 use super::{names, types, value_class};
 use crate::code::Needs;
-use crate::plan::{Ident, Plan, PlannedDefinition, PlannedUnion, PlannedUnionCase};
+use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
 
 /// The name of the case for a tag that no sample had.
 const UNKNOWN: &str = "Unknown";
@@ -20,7 +20,7 @@ pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, ne
     let PlannedUnion { tag, cases } = union;
     let (wrappers, choice) = match tag {
         Some(tag) => (unknown_case(ident, needs), choose_by_tag(plan, ident, tag, cases, needs)),
-        None => (wrapper_cases(plan, ident, cases, needs), choose_by_kind(plan, ident, cases, needs)),
+        None => (wrapper_cases(plan, ident, cases, needs), choose_by_kind(plan, ident, union, needs)),
     };
     let interface = lines([
         text(format!("@Serializable(with = {ident}Serializer::class)")),
@@ -86,73 +86,39 @@ fn choose_by_tag(
     selection(ident, &subject, branches.chain([unknown]).collect())
 }
 
-fn choose_by_kind(plan: &Plan<'_>, ident: &Ident, cases: &[PlannedUnionCase<'_>], needs: &mut Needs) -> Doc {
-    let mut told: Vec<(Told, &Ident)> =
-        cases.iter().map(|case| (told_by(plan, case.slot), &case.ident)).collect();
-    told.sort_by_key(|(told, _)| *told);
-    let last = told.len().saturating_sub(1);
-    let branches = told.iter().enumerate().map(|(at, (told, case))| {
-        let condition = if at == last { "else" } else { told.condition(needs) };
-        branch(condition, format!("{ident}.{case}"))
+fn choose_by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+    let cases = plan.by_kind(union);
+    let last = cases.len().saturating_sub(1);
+    let branches = cases.iter().enumerate().map(|(at, (kind, case))| {
+        let condition = if at == last { "else" } else { condition(*kind, needs) };
+        branch(condition, format!("{ident}.{}", case.ident))
     });
     let branches = branches.collect();
     selection(ident, "when {", branches)
 }
 
-/// How a kind of value is told from those that come after it.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-enum Told {
-    Object,
-    List,
-    Text,
-    Boolean,
-    Integer,
-    Number,
-    Any,
-}
-
-impl Told {
-    fn condition(self, needs: &mut Needs) -> &'static str {
-        let (imports, condition): (&[&'static str], _) = match self {
-            Self::Object => (&["kotlinx.serialization.json.JsonObject"], "element is JsonObject"),
-            Self::List => (&["kotlinx.serialization.json.JsonArray"], "element is JsonArray"),
-            Self::Text => (&["kotlinx.serialization.json.jsonPrimitive"], "element.jsonPrimitive.isString"),
-            Self::Boolean => (
-                &["kotlinx.serialization.json.booleanOrNull", "kotlinx.serialization.json.jsonPrimitive"],
-                "element.jsonPrimitive.booleanOrNull != null",
-            ),
-            Self::Integer => (
-                &["kotlinx.serialization.json.jsonPrimitive", "kotlinx.serialization.json.longOrNull"],
-                "element.jsonPrimitive.longOrNull != null",
-            ),
-            Self::Number => (
-                &["kotlinx.serialization.json.doubleOrNull", "kotlinx.serialization.json.jsonPrimitive"],
-                "element.jsonPrimitive.doubleOrNull != null",
-            ),
-            Self::Any => (&[], "true"),
-        };
-        needs.imports.extend(imports);
-        condition
-    }
-}
-
-fn told_by(plan: &Plan<'_>, slot: &Slot) -> Told {
-    match &slot.ty {
-        Type::Any => Told::Any,
-        Type::Constant(_) => Told::Text,
-        Type::Scalar(scalar) => match scalar.on_wire() {
-            OnWire::Boolean => Told::Boolean,
-            OnWire::Integer => Told::Integer,
-            OnWire::Number => Told::Number,
-            OnWire::Text => Told::Text,
-        },
-        Type::List(_) | Type::Tuple(_) => Told::List,
-        Type::Map(_) => Told::Object,
-        Type::Named(id) => match &plan.get(*id).definition {
-            PlannedDefinition::Enumeration(_) => Told::Text,
-            PlannedDefinition::Record(_) | PlannedDefinition::Union(_) => Told::Object,
-        },
-    }
+/// What tells a kind of value from those that come after it.
+fn condition(kind: Kind, needs: &mut Needs) -> &'static str {
+    let (imports, condition): (&[&'static str], _) = match kind {
+        Kind::Object => (&["kotlinx.serialization.json.JsonObject"], "element is JsonObject"),
+        Kind::List => (&["kotlinx.serialization.json.JsonArray"], "element is JsonArray"),
+        Kind::Text => (&["kotlinx.serialization.json.jsonPrimitive"], "element.jsonPrimitive.isString"),
+        Kind::Boolean => (
+            &["kotlinx.serialization.json.booleanOrNull", "kotlinx.serialization.json.jsonPrimitive"],
+            "element.jsonPrimitive.booleanOrNull != null",
+        ),
+        Kind::Integer => (
+            &["kotlinx.serialization.json.jsonPrimitive", "kotlinx.serialization.json.longOrNull"],
+            "element.jsonPrimitive.longOrNull != null",
+        ),
+        Kind::Number => (
+            &["kotlinx.serialization.json.doubleOrNull", "kotlinx.serialization.json.jsonPrimitive"],
+            "element.jsonPrimitive.doubleOrNull != null",
+        ),
+        Kind::Any => (&[], "true"),
+    };
+    needs.imports.extend(imports);
+    condition
 }
 
 fn branch(condition: &str, class: String) -> Doc {

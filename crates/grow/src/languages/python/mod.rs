@@ -88,7 +88,7 @@ impl Language for Python {
         (line.starts_with("from ") || line.starts_with("import ")).then_some(line)
     }
 
-    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
+    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
         proof::driver(trials)
     }
 }

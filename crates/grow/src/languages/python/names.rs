@@ -3,14 +3,19 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use crate::literal::Literal;
-use crate::plan::{Naming, pascal_case, screaming_case, snake_case};
+use crate::plan::{Naming, OwnName, Place, pascal_case, screaming_case, snake_case};
 
 pub(super) static NAMING: Naming = Naming {
     type_case: pascal_case,
     member_case: Some(snake_case),
     case_case: screaming_case,
+    cases: Place::Type,
+    variant_case: pascal_case,
+    variants: Place::Type,
     reserved_types: TAKEN_TYPES,
     reserved_members: TAKEN_MEMBERS,
+    reserved_variants: &[],
+    own_name: OwnName::Free,
     escape,
 };
 

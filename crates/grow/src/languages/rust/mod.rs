@@ -65,7 +65,7 @@ impl Language for Rust {
         join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(imports).chain(declarations))
     }
 
-    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
+    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
         proof::driver(trials)
     }
 }

@@ -3,15 +3,20 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use crate::literal::Literal;
-use crate::plan::{Naming, pascal_case, snake_case};
+use crate::plan::{Naming, OwnName, Place, pascal_case, snake_case};
 
 pub(super) static NAMING: Naming = Naming {
     type_case: pascal_case,
     member_case: Some(snake_case),
     case_case: pascal_case,
+    cases: Place::Type,
+    variant_case: pascal_case,
+    variants: Place::Type,
     reserved_types: TAKEN_TYPES,
     // Variants; fields are never in capitals.
     reserved_members: &["Other", "Self"],
+    reserved_variants: &["Other", "Self"],
+    own_name: OwnName::Free,
     escape,
 };
 

@@ -63,7 +63,7 @@ impl Language for TypeScript {
         join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(declarations))
     }
 
-    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
+    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
         proof::driver(trials)
     }
 }

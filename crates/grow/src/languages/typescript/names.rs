@@ -1,15 +1,20 @@
 //! TypeScript's names: casing, property keys, and what is taken.
 
 use crate::literal::{Literal, backslash_u};
-use crate::plan::{Naming, pascal_case};
+use crate::plan::{Naming, OwnName, Place, pascal_case};
 
 pub(super) static NAMING: Naming = Naming {
     type_case: pascal_case,
     // The types describe the JSON as it is: its keys are the properties.
     member_case: None,
     case_case: pascal_case,
+    cases: Place::Type,
+    variant_case: pascal_case,
+    variants: Place::Type,
     reserved_types: TAKEN_TYPES,
     reserved_members: &[],
+    reserved_variants: &[],
+    own_name: OwnName::Free,
     escape: std::convert::identity,
 };
 

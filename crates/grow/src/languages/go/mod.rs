@@ -1,0 +1,192 @@
+//! Go: structs with tags.
+
+mod names;
+mod proof;
+mod settings;
+mod types;
+mod unions;
+
+use jar_sprout_layout::{Doc, Indent, Style, cat, hard, join, lines, nest, table, text};
+use jar_sprout_model::{Presence, Slot, Type};
+
+use crate::code::{GrownFile, Helper, MARK, Needs};
+use crate::language::Language;
+use crate::plan::{Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
+use crate::settings::{Setting, Settings};
+use crate::trial::Trial;
+
+/// Go with `encoding/json`.
+pub(crate) struct Go;
+
+/// Reads and writes keys that no struct tag can name.
+const KEYS: Helper = Helper { name: "keys", text: include_str!("keys.go") };
+
+impl Language for Go {
+    fn key(&self) -> &'static str {
+        "go"
+    }
+
+    fn title(&self) -> &'static str {
+        "Go"
+    }
+
+    fn grows(&self) -> &'static str {
+        "structs with tags, Go 1.24 and later"
+    }
+
+    fn settings(&self) -> &'static [Setting] {
+        settings::SETTINGS
+    }
+
+    fn naming(&self) -> &'static Naming {
+        &names::NAMING
+    }
+
+    fn style(&self) -> Style {
+        // Its formatter breaks no lines.
+        Style { width: usize::MAX, indent: Indent::Tab { columns: 8 } }
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
+        names::file_name(type_name)
+    }
+
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
+        let PlannedType { ident, definition } = ty;
+        match definition {
+            PlannedDefinition::Record(fields) => record(plan, ident, fields, needs),
+            PlannedDefinition::Enumeration(cases) => enumeration(ident, cases),
+            PlannedDefinition::Union(union) => unions::union(plan, ident, union, needs),
+        }
+    }
+
+    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Needs) -> Doc {
+        // A type of its own has no methods of the one it stands for, which lists and maps do not need.
+        let sign = match &slot.ty {
+            Type::List(_) | Type::Map(_) | Type::Tuple(_) => "",
+            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => "= ",
+        };
+        text(format!("type {ident} {sign}{}", types::slot(plan, slot, needs)))
+    }
+
+    fn assemble(&self, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+        let head = [text(format!("// {MARK}")), text(format!("package {}", settings::package(settings)))];
+        let imports: Vec<String> = needs.imports.iter().map(|path| format!("\"{path}\"")).collect();
+        let imports = match &imports[..] {
+            [] => None,
+            [one] => Some(text(format!("import {one}"))),
+            several => {
+                let several = several.iter().map(|path| cat([hard(), text(path.clone())]));
+                Some(cat([text("import ("), nest(cat(several)), hard(), text(")")]))
+            }
+        };
+        join(&cat([hard(), hard()]), head.into_iter().chain(imports).chain(declarations))
+    }
+
+    fn imported(&self, line: &'static str) -> Option<&'static str> {
+        line.strip_prefix("import \"")?.strip_suffix('"')
+    }
+
+    fn trial_settings(&self, place: &str) -> Settings {
+        let mut settings = Settings::default();
+        settings.set(self, "package", place).expect("a trial's place is a package");
+        settings
+    }
+
+    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
+        proof::driver(trials)
+    }
+}
+
+/// ```go
+/// type Hive struct {
+///     ID int64 `json:"id"`
+/// }
+/// ```
+fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+    if fields.is_empty() {
+        return text(format!("type {ident} struct{{}}"));
+    }
+    let row = |field: &PlannedField<'_>, needs: &mut Needs| {
+        let (ty, option) = types::field(plan, ident, field, needs);
+        let name = names::tag_name(field.wire.as_str()).map_or_else(|| "-".to_owned(), |name| name + option);
+        vec![field.ident.to_string(), ty, format!("`json:\"{name}\"`")]
+    };
+    let rows: Vec<Vec<String>> = fields.iter().map(|field| row(field, needs)).collect();
+    let body = nest(cat([hard(), table(rows)]));
+    let declaration = cat([text(format!("type {ident} struct {{")), body, hard(), text("}")]);
+    let odd: Vec<&PlannedField<'_>> =
+        fields.iter().filter(|field| names::tag_name(field.wire.as_str()).is_none()).collect();
+    if odd.is_empty() {
+        return declaration;
+    }
+    needs.imports.insert("encoding/json");
+    needs.helpers.insert(KEYS);
+    join(&cat([hard(), hard()]), [declaration, decode_odd_keys(ident, &odd), encode_odd_keys(ident, &odd)])
+}
+
+fn decode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
+    let receiver = names::receiver(ident.as_str());
+    let rows = odd.iter().map(|field| {
+        [format!("{}:", names::LITERAL.of(field.wire.as_str())), format!("&{receiver}.{},", field.ident)]
+    });
+    let body = vec![
+        text(format!("type tagged {ident}")),
+        unions::failing(&format!("json.Unmarshal(data, (*tagged)({receiver}))")),
+        cat([
+            text("return decodeKeys(data, map[string]any{"),
+            nest(cat([hard(), table(rows)])),
+            hard(),
+            text("})"),
+        ]),
+    ];
+    method(
+        "UnmarshalJSON reads the keys that no tag can name as well.",
+        &format!("({receiver} *{ident}) UnmarshalJSON(data []byte) error"),
+        body,
+    )
+}
+
+fn encode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
+    let receiver = names::receiver(ident.as_str());
+    let mut body = vec![text(format!("type tagged {ident}")), text("odd := map[string]any{}")];
+    for PlannedField { ident: field, wire, presence, slot: _ } in odd {
+        let set = text(format!("odd[{}] = {receiver}.{field}", names::LITERAL.of(wire.as_str())));
+        body.push(match presence {
+            Presence::Always => set,
+            Presence::Sometimes => {
+                let body = nest(cat([hard(), set]));
+                cat([text(format!("if {receiver}.{field} != nil {{")), body, hard(), text("}")])
+            }
+        });
+    }
+    body.push(text(format!("return encodeKeys(tagged({receiver}), odd)")));
+    method(
+        "MarshalJSON writes the keys that no tag can name as well.",
+        &format!("({receiver} {ident}) MarshalJSON() ([]byte, error)"),
+        body,
+    )
+}
+
+/// ```go
+/// // Doc.
+/// func (h *Hive) Signature() {
+///     body
+/// }
+/// ```
+fn method(doc: &str, signature: &str, body: Vec<Doc>) -> Doc {
+    let body = nest(cat(body.into_iter().map(|line| cat([hard(), line]))));
+    let method = cat([text(format!("func {signature} {{")), body, hard(), text("}")]);
+    lines([text(format!("// {doc}")), method])
+}
+
+/// A text of its own type; one that is not known yet is kept as it is.
+fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
+    let row = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
+        [case.to_string(), ident.to_string(), format!("= {}", names::LITERAL.of(wire.as_str()))]
+    };
+    let declaration = text(format!("type {ident} string"));
+    let values = nest(cat([hard(), table(cases.iter().map(row))]));
+    let values = cat([text("const ("), values, hard(), text(")")]);
+    join(&cat([hard(), hard()]), [declaration, values])
+}

@@ -1,0 +1,155 @@
+//! Unions in Go: a struct with a pointer for each case, one of which is set, and methods that choose it.
+
+use jar_sprout_layout::{Doc, cat, hard, join, lines, nest, table, text};
+use jar_sprout_model::{Slot, WireName};
+
+use super::{method, names, types};
+use crate::code::Needs;
+use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
+
+pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+    needs.imports.insert("encoding/json");
+    let PlannedUnion { tag, cases } = union;
+    let parts = match tag {
+        Some(tag) => [
+            declaration(plan, ident, cases, Some(tag), needs),
+            decode_by_tag(ident, tag, cases),
+            encode(ident, cases, Some("Other")),
+        ],
+        None => [
+            declaration(plan, ident, cases, None, needs),
+            decode_by_kind(plan, ident, union, needs),
+            encode(ident, cases, None),
+        ],
+    };
+    join(&cat([hard(), hard()]), parts)
+}
+
+fn declaration(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    cases: &[PlannedUnionCase<'_>],
+    tag: Option<&WireName>,
+    needs: &mut Needs,
+) -> Doc {
+    let field = |case: &PlannedUnionCase<'_>, needs: &mut Needs| {
+        let PlannedUnionCase { ident, tag: _, slot } = case;
+        vec![ident.to_string(), case_type(plan, slot, needs)]
+    };
+    let mut rows: Vec<Vec<String>> = cases.iter().map(|case| field(case, needs)).collect();
+    let doc = match tag {
+        Some(_) => {
+            rows.push(vec!["Other".to_owned(), "json.RawMessage".to_owned()]);
+            format!("// {ident} has one of its fields set; a kind that is not known yet is kept in Other.")
+        }
+        None => format!("// {ident} has one of its fields set."),
+    };
+    let body = nest(cat([hard(), table(rows)]));
+    lines([text(doc), cat([text(format!("type {ident} struct {{")), body, hard(), text("}")])])
+}
+
+/// A type whose nil says that the case is not this one.
+fn case_type(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> String {
+    let ty = types::non_null(plan, slot, needs);
+    if types::has_nil(&slot.ty) { ty } else { format!("*{ty}") }
+}
+
+fn decode_by_tag(ident: &Ident, tag: &WireName, cases: &[PlannedUnionCase<'_>]) -> Doc {
+    let receiver = names::receiver(ident.as_str());
+    let mut body = vec![text(format!("*{receiver} = {ident}{{}}"))];
+    let key = names::LITERAL.of(tag.as_str());
+    let kind = match names::tag_name(tag.as_str()) {
+        Some(name) => {
+            let field = nest(cat([hard(), text(format!("Value string `json:\"{name}\"`"))]));
+            body.push(cat([text("var kind struct {"), field, hard(), text("}")]));
+            body.push(failing("json.Unmarshal(data, &kind)"));
+            "kind.Value".to_owned()
+        }
+        None => {
+            body.push(text("var keys map[string]json.RawMessage"));
+            body.push(failing("json.Unmarshal(data, &keys)"));
+            body.push(text("var kind string"));
+            body.push(failing(&format!("json.Unmarshal(keys[{key}], &kind)")));
+            "kind".to_owned()
+        }
+    };
+    body.push(text(format!("switch {kind} {{")));
+    for PlannedUnionCase { ident: case, tag, slot: _ } in cases {
+        let tag = names::LITERAL.of(tag.map_or("", WireName::as_str));
+        body.push(branch(
+            &format!("case {tag}:"),
+            [format!("return json.Unmarshal(data, &{receiver}.{case})")],
+        ));
+    }
+    let keep = format!("return json.Unmarshal(data, &{receiver}.Other)");
+    body.push(branch("default:", [keep]));
+    body.push(text("}"));
+    method(
+        "UnmarshalJSON chooses the case by its tag.",
+        &format!("({receiver} *{ident}) UnmarshalJSON(data []byte) error"),
+        body,
+    )
+}
+
+fn decode_by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+    needs.imports.insert("bytes");
+    let receiver = names::receiver(ident.as_str());
+    let mut body = vec![text(format!("*{receiver} = {ident}{{}}")), text("switch {")];
+    let cases = plan.by_kind(union);
+    let last = cases.len().saturating_sub(1);
+    for (at, (kind, PlannedUnionCase { ident: case, .. })) in cases.into_iter().enumerate() {
+        let condition = if at == last { "default:".to_owned() } else { condition(kind) };
+        body.push(branch(&condition, [format!("return json.Unmarshal(data, &{receiver}.{case})")]));
+    }
+    body.push(text("}"));
+    method(
+        "UnmarshalJSON chooses the case by the kind of value.",
+        &format!("({receiver} *{ident}) UnmarshalJSON(data []byte) error"),
+        body,
+    )
+}
+
+/// What tells a kind of value from those that come after it: how it starts.
+fn condition(kind: Kind) -> String {
+    let starts = |start: &str| format!("bytes.HasPrefix(data, []byte({}))", names::LITERAL.of(start));
+    match kind {
+        Kind::Object => format!("case {}:", starts("{")),
+        Kind::List => format!("case {}:", starts("[")),
+        Kind::Text => format!("case {}:", starts("\"")),
+        Kind::Boolean => format!("case {}, {}:", starts("t"), starts("f")),
+        Kind::Integer => "case !bytes.ContainsAny(data, \".eE\"):".to_owned(),
+        Kind::Number | Kind::Any => "default:".to_owned(),
+    }
+}
+
+/// Encodes the case that is set.
+fn encode(ident: &Ident, cases: &[PlannedUnionCase<'_>], unknown: Option<&str>) -> Doc {
+    let receiver = names::receiver(ident.as_str());
+    let mut body = vec![text("switch {")];
+    let mut names: Vec<&str> = cases.iter().map(|case| case.ident.as_str()).collect();
+    let last = unknown.or_else(|| names.pop()).unwrap_or_default();
+    for case in names {
+        body.push(branch(
+            &format!("case {receiver}.{case} != nil:"),
+            [format!("return json.Marshal({receiver}.{case})")],
+        ));
+    }
+    body.push(branch("default:", [format!("return json.Marshal({receiver}.{last})")]));
+    body.push(text("}"));
+    method(
+        "MarshalJSON writes the case that is set.",
+        &format!("({receiver} {ident}) MarshalJSON() ([]byte, error)"),
+        body,
+    )
+}
+
+fn branch(condition: &str, body: impl IntoIterator<Item = String>) -> Doc {
+    let body = body.into_iter().map(|line| cat([hard(), text(line)]));
+    cat([text(condition.to_owned()), nest(cat(body))])
+}
+
+/// `if err := …; err != nil { return err }`
+pub(super) fn failing(call: &str) -> Doc {
+    let body = nest(cat([hard(), text("return err")]));
+    cat([text(format!("if err := {call}; err != nil {{")), body, hard(), text("}")])
+}

@@ -1,0 +1,18 @@
+//! Proofs: grown code compiled by the language's own compiler, at its strictest, and every sample passed through it.
+//!
+//! This crate writes into a scratch folder and runs compilers; what it proves comes from `grow`, and what is said
+//! of it is for others to show. One compiler call serves all models of a language.
+
+mod jobs;
+mod proof;
+mod prove;
+mod round_trip;
+mod run;
+mod toolchain;
+mod toolchains;
+mod tools;
+
+pub use proof::{Proof, Sample};
+pub use prove::{Miss, Order, Report, Said, prove};
+pub use toolchain::Missing;
+pub use tools::Tools;

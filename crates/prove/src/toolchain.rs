@@ -1,0 +1,61 @@
+//! What a toolchain is: found on this machine, set up in a scratch folder, its commands ready to run.
+
+use std::path::Path;
+use std::process::Command;
+
+use jar_sprout_grow::{Language, Settings};
+
+use crate::tools::Tools;
+
+/// A toolchain that is not there.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Missing {
+    /// What is missing: `the Kotlin compiler`.
+    pub what: String,
+    /// The line that installs it.
+    pub install: String,
+}
+
+/// What a toolchain is asked for.
+pub(crate) struct Wanted<'w> {
+    pub(crate) tools: &'w Tools,
+    /// An empty folder, which the commands run in.
+    pub(crate) folder: &'w Path,
+    pub(crate) language: &'w dyn Language,
+    /// The settings of the grown code: which libraries it stands on.
+    pub(crate) settings: &'w Settings,
+}
+
+/// A toolchain, ready to compile and run what lies in the scratch folder.
+pub(crate) struct Ready {
+    /// What was found, with its version: `kotlinc 2.4.20`.
+    pub(crate) title: String,
+    /// The folder for the code inside the scratch folder.
+    pub(crate) code: &'static str,
+    /// Files of the project, beside the code.
+    pub(crate) files: Vec<(&'static str, String)>,
+    /// Compiles everything; each must succeed and say nothing.
+    pub(crate) compile: Vec<Command>,
+    /// Passes the samples through the code, their list on standard input; none where compiling proves it all.
+    pub(crate) run: Option<Command>,
+    /// Linters and formatters; each must succeed and say nothing.
+    pub(crate) judges: Vec<(&'static str, Command)>,
+}
+
+/// Finds a toolchain.
+pub(crate) type Find = fn(&Wanted<'_>) -> Result<Ready, Missing>;
+
+impl Missing {
+    pub(crate) fn new(what: &str, install: impl Into<String>) -> Self {
+        Self { what: what.to_owned(), install: install.into() }
+    }
+}
+
+impl Wanted<'_> {
+    /// A command in the scratch folder.
+    pub(crate) fn command(&self, program: impl AsRef<std::ffi::OsStr>) -> Command {
+        let mut command = Command::new(program);
+        command.current_dir(self.folder);
+        command
+    }
+}

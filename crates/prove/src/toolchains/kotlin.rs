@@ -1,0 +1,52 @@
+//! Kotlin: `kotlinc -Werror -Wextra`; ktlint as a judge.
+
+use std::path::PathBuf;
+use std::process::Command;
+
+use super::java;
+use crate::toolchain::{Missing, Ready, Wanted};
+
+const STYLE: &str = "root = true\n[*.kt]\nktlint_code_style = ktlint_official\nmax_line_length = 100\n";
+
+pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+    let compiler = "kotlin/node_modules/kotlin-compiler";
+    let Some(compiler) = wanted.tools.installed(compiler) else {
+        let home = wanted.tools.home().join("kotlin");
+        let line = format!("npm install --prefix {} kotlin-compiler@2.4.20", home.display());
+        return Err(Missing::new("the Kotlin compiler", line));
+    };
+    let library = compiler.join("lib/kotlin-stdlib.jar");
+    let jars = java::jars(wanted)?.into_iter().chain([library]).collect::<Vec<PathBuf>>();
+    let plugin = compiler.join("lib/kotlinx-serialization-compiler-plugin.jar");
+    let mut compile = java::java(wanted)?;
+    compile
+        .args(["-Xmx3g", "-cp"])
+        .arg(compiler.join("lib/kotlin-compiler.jar"))
+        .arg("org.jetbrains.kotlin.cli.jvm.K2JVMCompiler")
+        .arg("-kotlin-home")
+        .arg(&compiler)
+        .args(["-Werror", "-Wextra", "-progressive", "-jvm-target", "17", "-no-reflect", "-no-stdlib"])
+        .arg(format!("-Xplugin={}", plugin.display()))
+        .args(["-cp", &java::class_path(&jars), "-d", "classes", "src"]);
+    let classes = jars.iter().cloned().chain([wanted.folder.join("classes")]).collect::<Vec<_>>();
+    let mut run = java::java(wanted)?;
+    run.args(["-cp", &java::class_path(&classes), "trials.DriverKt"]);
+    let judges = ktlint(wanted).map(|command| ("ktlint", command)).into_iter().collect();
+    let version = std::fs::read_to_string(compiler.join("build.txt")).unwrap_or_default();
+    let version = version.split('-').next().unwrap_or_default().trim();
+    Ok(Ready {
+        title: format!("kotlinc {version}"),
+        code: "src",
+        files: vec![("src/.editorconfig", STYLE.to_owned())],
+        compile: vec![compile],
+        run: Some(run),
+        judges,
+    })
+}
+
+fn ktlint(wanted: &Wanted<'_>) -> Option<Command> {
+    let linter = wanted.tools.installed("jars/ktlint-cli-1.8.0-all.jar")?;
+    let mut command = java::java(wanted).ok()?;
+    command.arg("-jar").arg(linter).args(["--log-level=error", "src/t*/*.kt"]);
+    Some(command)
+}

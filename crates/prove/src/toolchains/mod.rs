@@ -1,0 +1,40 @@
+//! The toolchains, a file for each language.
+
+mod go;
+mod java;
+mod kotlin;
+mod python;
+mod rust;
+mod typescript;
+
+use crate::toolchain::{Find, Missing, Ready, Wanted};
+
+/// How each language's toolchain is found.
+const TOOLCHAINS: &[(&str, Find)] = &[
+    ("go", go::find),
+    ("kotlin", kotlin::find),
+    ("python", python::find),
+    ("rust", rust::find),
+    ("typescript", typescript::find),
+];
+
+/// The toolchain of a language.
+pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+    let key = wanted.language.key();
+    match TOOLCHAINS.iter().find(|(language, _)| *language == key) {
+        Some((_, find)) => find(wanted),
+        None => Err(Missing::new("a way to compile it here", "none is known")),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_language_has_a_toolchain() {
+        for language in jar_sprout_grow::LANGUAGES {
+            assert!(TOOLCHAINS.iter().any(|(key, _)| *key == language.key()), "{}", language.key());
+        }
+    }
+}

@@ -1,0 +1,52 @@
+//! Python: mypy at its strictest; ruff as a judge.
+
+use crate::run::version;
+use crate::toolchain::{Missing, Ready, Wanted};
+
+const PROJECT: &str = r#"
+[tool.mypy]
+strict = true
+warn_unreachable = true
+plugins = ["pydantic.mypy"]
+explicit_package_bases = true
+
+[tool.ruff]
+target-version = "py311"
+
+[tool.ruff.lint]
+select = ["A", "B", "C4", "E", "F", "I", "N", "PIE", "PYI", "RUF", "SIM", "UP", "W"]
+ignore = [
+    "E501", # the formatter's affair
+    "I001", # the driver, beside which the trials lie
+]
+"#;
+
+pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+    let Some(python) = wanted.tools.installed("python/bin/python") else {
+        let home = wanted.tools.home().join("python");
+        let home = home.display();
+        let line = format!(
+            "python3 -m venv {home} && {home}/bin/pip install pydantic==2.14.3 mypy==2.4.1 ruff==0.17.5"
+        );
+        return Err(Missing::new("a Python environment with pydantic and mypy", line));
+    };
+    let tool = |name: &str| wanted.command(python.with_file_name(name));
+    let mut mypy = tool("mypy");
+    mypy.args(["--no-error-summary", "."]);
+    let mut run = tool("python");
+    run.args(["-W", "error", "driver.py"]);
+    let mut check = tool("ruff");
+    check.args(["check", "--quiet", "."]);
+    let mut format = tool("ruff");
+    format.args(["format", "--quiet", "--diff", "--exclude", "trials.py", "."]);
+    let version = version(tool("python").arg("--version")).unwrap_or_default();
+    let version = version.trim_start_matches("Python ");
+    Ok(Ready {
+        title: format!("Python {version} with mypy"),
+        code: "",
+        files: vec![("pyproject.toml", PROJECT.to_owned())],
+        compile: vec![mypy],
+        run: Some(run),
+        judges: vec![("ruff check", check), ("ruff format", format)],
+    })
+}

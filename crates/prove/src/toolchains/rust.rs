@@ -1,0 +1,47 @@
+//! Rust: `cargo build` with warnings as errors; clippy and rustfmt as judges.
+
+use crate::run::version;
+use crate::toolchain::{Missing, Ready, Wanted};
+
+pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+    let missing = || Missing::new("Rust 1.85 or later", "see https://rustup.rs");
+    let cargo = wanted.tools.program("cargo").ok_or_else(missing)?;
+    let Some(target) = wanted.tools.installed("rust/target") else {
+        let home = wanted.tools.home().join("rust");
+        let home = home.display();
+        let line = format!(
+            "cargo init --quiet --name trials {home} && cargo add --quiet --manifest-path {home}/Cargo.toml serde --features derive && cargo add --quiet --manifest-path {home}/Cargo.toml serde_json && cargo add --quiet --manifest-path {home}/Cargo.toml chrono --features serde && CARGO_TARGET_DIR={home}/target cargo build --manifest-path {home}/Cargo.toml"
+        );
+        return Err(Missing::new("a Rust project with serde and chrono built", line));
+    };
+    let project = target.with_file_name("");
+    let read = |name: &str| std::fs::read_to_string(project.join(name)).unwrap_or_default();
+    let cargo = |arguments: &[&str]| {
+        let mut command = wanted.command(&cargo);
+        command.args(arguments);
+        command.env("CARGO_TARGET_DIR", &target).env("RUSTFLAGS", "-Dwarnings").env("CARGO_INCREMENTAL", "0");
+        command
+    };
+    let quiet = ["--quiet", "--offline", "--locked"];
+    // Beyond what the compiler objects to; how many truths a record has, how deep its lists, is the data's affair.
+    let pedantic = [
+        "--",
+        "-Wclippy::pedantic",
+        "-Aclippy::struct_excessive_bools",
+        "-Aclippy::type_complexity",
+        "-Aclippy::too_many_lines",
+    ];
+    let mut format = wanted.command("rustfmt");
+    // The driver's modules are formatted with it.
+    format.args(["--check", "--edition", "2024", "--config", "skip_macro_invocations=[]", "src/main.rs"]);
+    let version = version(cargo(&["--version"]).arg("--quiet")).unwrap_or_default();
+    let version = version.split(' ').nth(1).unwrap_or_default();
+    Ok(Ready {
+        title: format!("cargo {version}"),
+        code: "src",
+        files: vec![("Cargo.toml", read("Cargo.toml")), ("Cargo.lock", read("Cargo.lock"))],
+        compile: vec![cargo(&[&["build"][..], &quiet].concat())],
+        run: Some(wanted.command(target.join("debug/trials"))),
+        judges: vec![("clippy", cargo(&[&["clippy"][..], &quiet, &pedantic].concat())), ("rustfmt", format)],
+    })
+}

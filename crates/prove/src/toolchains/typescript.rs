@@ -1,0 +1,48 @@
+//! TypeScript: `tsc` at its strictest, with every sample assigned to the type of its root.
+
+use crate::run::version;
+use crate::toolchain::{Missing, Ready, Wanted};
+
+const PROJECT: &str = r#"{
+  "compilerOptions": {
+    "strict": true,
+    "exactOptionalPropertyTypes": true,
+    "noUncheckedIndexedAccess": true,
+    "noPropertyAccessFromIndexSignature": true,
+    "noImplicitReturns": true,
+    "noUnusedLocals": true,
+    "noUnusedParameters": true,
+    "verbatimModuleSyntax": true,
+    "isolatedModules": true,
+    "erasableSyntaxOnly": true,
+    "noEmit": true,
+    "target": "es2022",
+    "module": "nodenext",
+    "types": []
+  },
+  "include": ["**/*.ts"]
+}
+"#;
+
+pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+    let installed = wanted.tools.installed("typescript/node_modules/.bin/tsc");
+    let Some(compiler) = installed.or_else(|| wanted.tools.program("tsc")) else {
+        let home = wanted.tools.home().join("typescript");
+        let line = format!("npm install --prefix {} typescript@7.0.2", home.display());
+        return Err(Missing::new("the TypeScript compiler", line));
+    };
+    let version = version(wanted.command(&compiler).arg("--version")).unwrap_or_default();
+    let mut compile = wanted.command(compiler);
+    compile.args(["-p", "."]);
+    Ok(Ready {
+        title: format!("tsc {}", version.trim_start_matches("Version ")),
+        code: "",
+        files: vec![
+            ("tsconfig.json", PROJECT.to_owned()),
+            ("package.json", "{\"type\": \"module\"}\n".to_owned()),
+        ],
+        compile: vec![compile],
+        run: None,
+        judges: Vec::new(),
+    })
+}
