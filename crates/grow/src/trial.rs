@@ -3,7 +3,7 @@
 use jar_sprout_model::Model;
 
 use crate::language::Language;
-use crate::plan::Plan;
+use crate::plan::{Plan, PlannedRoot};
 
 /// One root with its samples.
 #[derive(Debug, Clone)]
@@ -12,6 +12,8 @@ pub struct Trial {
     pub place: String,
     /// The root's type: `HivePage`.
     pub entry: String,
+    /// Whether the root is no named type, so that the entry is whatever the language puts in its place.
+    pub is_alias: bool,
     /// The file that declares it, as the language names it.
     pub file: String,
     /// What is decoded.
@@ -32,6 +34,7 @@ impl Trial {
     pub fn new(language: &dyn Language, model: &Model, place: &str, samples: Vec<TrialSample>) -> Self {
         let plan = Plan::of(model, language.naming());
         let entry = plan.root_name().to_owned();
-        Self { place: place.to_owned(), file: language.file_name(&entry), entry, samples }
+        let is_alias = matches!(plan.root, PlannedRoot::Alias { .. });
+        Self { place: place.to_owned(), is_alias, file: language.file_name(&entry), entry, samples }
     }
 }

@@ -129,6 +129,11 @@ fn go() {
 }
 
 #[test]
+fn java() {
+    check("java", &[]);
+}
+
+#[test]
 fn kotlin() {
     check("kotlin", &[]);
 }

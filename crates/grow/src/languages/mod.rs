@@ -1,12 +1,14 @@
 //! The languages, a folder each.
 
 mod go;
+mod java;
 mod kotlin;
 mod python;
 mod rust;
 mod typescript;
 
 pub(crate) use go::Go;
+pub(crate) use java::Java;
 pub(crate) use kotlin::Kotlin;
 pub(crate) use python::Python;
 pub(crate) use rust::Rust;

@@ -163,16 +163,34 @@ impl<'m> Plan<'m> {
         false
     }
 
-    /// The tagged union that a record is a case of as it is: it carries the tag, and is no other union's case.
-    pub(crate) fn union_of(&self, id: TypeId) -> Option<&PlannedType<'m>> {
-        let mut unions = self.unions_of(id);
-        unions.next().filter(|_| unions.next().is_none() && self.is_record(id))
+    /// The id of one of the plan's types.
+    pub(crate) fn id_of(&self, ty: &PlannedType<'_>) -> TypeId {
+        let own = self.types.iter().position(|other| other.ident == ty.ident);
+        TypeId::from_index(own.expect("the type is the plan's"))
     }
 
-    /// The record that is a union's case as it is; none where something must stand around what the case holds.
+    /// The tagged union that a record is a case of as it is, and whose other cases are such records too.
+    pub(crate) fn union_of(&self, id: TypeId) -> Option<&PlannedType<'m>> {
+        self.unions_of(id).find(|ty| match &ty.definition {
+            PlannedDefinition::Union(union) => self.has_direct_cases(union),
+            PlannedDefinition::Record(_) | PlannedDefinition::Enumeration(_) => false,
+        })
+    }
+
+    /// Whether each case of a union is a record that carries the tag and is no other union's case, so that
+    /// nothing needs to stand around it.
+    pub(crate) fn has_direct_cases(&self, union: &PlannedUnion<'_>) -> bool {
+        union.tag.is_some() && union.cases.iter().all(|case| self.direct_case(case).is_some())
+    }
+
+    /// The record that is a tagged case as it is, of one union alone.
     pub(crate) fn direct_case(&self, case: &PlannedUnionCase<'_>) -> Option<&PlannedType<'m>> {
         match case.slot.ty {
-            Type::Named(id) if case.tag.is_some() && self.union_of(id).is_some() => Some(self.get(id)),
+            Type::Named(id)
+                if case.tag.is_some() && self.is_record(id) && self.unions_of(id).count() == 1 =>
+            {
+                Some(self.get(id))
+            }
             Type::Named(_)
             | Type::Any
             | Type::Scalar(_)

@@ -2,6 +2,7 @@
 
 mod go;
 mod java;
+mod javac;
 mod kotlin;
 mod python;
 mod rust;
@@ -12,6 +13,7 @@ use crate::toolchain::{Find, Missing, Ready, Wanted};
 /// How each language's toolchain is found.
 const TOOLCHAINS: &[(&str, Find)] = &[
     ("go", go::find),
+    ("java", javac::find),
     ("kotlin", kotlin::find),
     ("python", python::find),
     ("rust", rust::find),

@@ -133,9 +133,8 @@ fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], ne
 
 /// ` : Event` for the cases of a sealed interface.
 fn supertypes(plan: &Plan<'_>, ty: &PlannedType<'_>) -> Doc {
-    let own = plan.types.iter().position(|other| std::ptr::eq(other, ty));
-    let own = own.map(jar_sprout_model::TypeId::from_index).expect("the type is the plan's");
-    let unions: Vec<Doc> = plan.unions_of(own).map(|union| text(union.ident.to_string())).collect();
+    let unions: Vec<Doc> =
+        plan.unions_of(plan.id_of(ty)).map(|union| text(union.ident.to_string())).collect();
     if unions.is_empty() { Doc::Nil } else { cat([text(" : "), join(&text(", "), unions)]) }
 }
 

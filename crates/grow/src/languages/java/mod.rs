@@ -1,0 +1,199 @@
+//! Java: records for Jackson.
+
+mod names;
+mod proof;
+mod settings;
+mod types;
+mod unions;
+
+use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
+use jar_sprout_model::{Presence, Slot};
+
+use crate::code::{GrownFile, MARK, Needs};
+use crate::language::Language;
+use crate::plan::{Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
+use crate::settings::{Setting, Settings};
+use crate::trial::Trial;
+
+/// Java with Jackson.
+pub(crate) struct Java;
+
+impl Language for Java {
+    fn key(&self) -> &'static str {
+        "java"
+    }
+
+    fn title(&self) -> &'static str {
+        "Java"
+    }
+
+    fn grows(&self) -> &'static str {
+        "records for Jackson, Java 17 and later"
+    }
+
+    fn settings(&self) -> &'static [Setting] {
+        settings::SETTINGS
+    }
+
+    fn naming(&self) -> &'static Naming {
+        &names::NAMING
+    }
+
+    fn style(&self) -> Style {
+        Style { width: 100, indent: Indent::Spaces(2) }
+    }
+
+    fn has_file_per_type(&self) -> bool {
+        true
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
+        format!("{type_name}.java")
+    }
+
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
+        match &ty.definition {
+            PlannedDefinition::Record(fields) => record(plan, ty, fields, needs),
+            PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, needs),
+            PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, needs),
+        }
+    }
+
+    /// Java has no name for a type without a class of its own; a reader takes this one.
+    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Needs) -> Doc {
+        needs.imports.insert("com.fasterxml.jackson.core.type.TypeReference");
+        let ty = types::boxed(plan, slot, needs);
+        let reference = group(cat([
+            text(format!("public static final TypeReference<{ty}> TYPE =")),
+            nest(nest(cat([line(), text("new TypeReference<>() {};")]))),
+        ]));
+        let class = members(
+            text(format!("public final class {ident}")),
+            [reference, text(format!("private {ident}() {{}}"))],
+        );
+        lines([text("/** The type of a whole response, for a mapper's {@code readValue}. */"), class])
+    }
+
+    fn assemble(&self, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+        let head =
+            lines([text(format!("// {MARK}")), text(format!("package {};", settings::package(settings)))]);
+        let imports = needs.imports.iter().map(|name| text(format!("import {name};")));
+        let imports = (!needs.imports.is_empty()).then(|| lines(imports));
+        join(&cat([hard(), hard()]), [head].into_iter().chain(imports).chain(declarations))
+    }
+
+    fn imported(&self, line: &'static str) -> Option<&'static str> {
+        line.strip_prefix("import ")?.strip_suffix(';')
+    }
+
+    fn trial_settings(&self, place: &str) -> Settings {
+        let mut settings = Settings::default();
+        settings.set(self, "package", &proof::package(place)).expect("a trial's package is one");
+        settings
+    }
+
+    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
+        proof::driver(trials)
+    }
+}
+
+/// ```java
+/// public record Hive(long id, @JsonProperty("honey_kg") double honeyKg) {}
+/// ```
+fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+    let mut annotations = Vec::new();
+    let leaves_out = fields.iter().any(|field| field.presence == Presence::Sometimes);
+    if leaves_out {
+        needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
+        annotations.push(text("@JsonInclude(JsonInclude.Include.NON_NULL)"));
+    }
+    if fields.is_empty() {
+        // Without an annotation of its own, the library does not write what has no parts.
+        needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonSerialize");
+        annotations.push(text("@JsonSerialize"));
+    }
+    let components: Vec<Doc> = fields.iter().map(|one| component(plan, one, leaves_out, needs)).collect();
+    let components = if components.is_empty() {
+        Doc::Nil
+    } else {
+        nest(nest(cat([soft(), group(join(&cat([text(","), line()]), components))])))
+    };
+    let supers = plan
+        .union_of(plan.id_of(ty))
+        .map_or(Doc::Nil, |union| nest(nest(cat([line(), text(format!("implements {}", union.ident))]))));
+    let head = group(cat([text(format!("public record {}(", ty.ident)), components, text(")")]));
+    let head = group(cat([head, supers]));
+    let empty_key = fields.iter().find(|field| field.wire.as_str().is_empty());
+    let record = match empty_key {
+        None => cat([head, text(" {}")]),
+        Some(field) => {
+            needs.imports.extend([
+                "com.fasterxml.jackson.databind.PropertyNamingStrategies",
+                "com.fasterxml.jackson.databind.annotation.JsonNaming",
+            ]);
+            annotations.push(text(format!("@JsonNaming({}.Naming.class)", ty.ident)));
+            members(head, [naming_of_empty_key(&field.ident)])
+        }
+    };
+    annotations.push(record);
+    lines(annotations)
+}
+
+/// The library takes an annotation with the empty key for one without a key.
+fn naming_of_empty_key(ident: &Ident) -> Doc {
+    let translate = block(
+        text("public String translate(String name)"),
+        [text(format!("return name.equals({}) ? \"\" : name;", names::LITERAL.of(ident.as_str())))],
+    );
+    let class = members(
+        text("static final class Naming extends PropertyNamingStrategies.NamingBase"),
+        [text("private static final long serialVersionUID = 1L;"), lines([text("@Override"), translate])],
+    );
+    lines([text("/** Gives one component the empty key, which no annotation can. */"), class])
+}
+
+fn component(plan: &Plan<'_>, field: &PlannedField<'_>, leaves_out: bool, needs: &mut Needs) -> Doc {
+    let types::Spelled { annotation, ty } = types::field(plan, field, needs);
+    let mut parts = Vec::new();
+    if field.ident.as_str() != field.wire.as_str() && !field.wire.as_str().is_empty() {
+        needs.imports.insert("com.fasterxml.jackson.annotation.JsonProperty");
+        parts.push(format!("@JsonProperty({})", names::LITERAL.of(field.wire.as_str())));
+    }
+    if leaves_out && field.presence == Presence::Always && field.slot.nullable {
+        parts.push("@JsonInclude(JsonInclude.Include.ALWAYS)".to_owned());
+    }
+    parts.extend(annotation);
+    let declaration = text(format!("{ty} {}", field.ident));
+    if parts.is_empty() {
+        return declaration;
+    }
+    group(cat([text(parts.join(" ")), nest(nest(cat([line(), declaration])))]))
+}
+
+/// A text of its own type; one that is not known yet is kept as it is.
+fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut Needs) -> Doc {
+    needs.imports.extend([
+        "com.fasterxml.jackson.annotation.JsonCreator",
+        "com.fasterxml.jackson.annotation.JsonValue",
+    ]);
+    let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
+        let literal = names::LITERAL.of(wire.as_str());
+        let value = nest(nest(cat([line(), text(format!("new {ident}({literal});"))])));
+        group(cat([text(format!("public static final {ident} {case} =")), value]))
+    };
+    let constants = lines(cases.iter().map(case));
+    let creator = unions::creator(ident.as_str());
+    unions::value_record(&format!("public record {ident}"), "String", "", [constants, creator])
+}
+
+/// A declaration with members, a blank line between each two.
+fn members(head: Doc, inside: impl IntoIterator<Item = Doc>) -> Doc {
+    let inside = join(&cat([hard(), hard()]), inside);
+    cat([head, text(" {"), nest(cat([hard(), inside])), hard(), text("}")])
+}
+
+/// A head with lines below it.
+fn block(head: Doc, inside: impl IntoIterator<Item = Doc>) -> Doc {
+    let inside = inside.into_iter().map(|one| cat([hard(), one]));
+    cat([head, text(" {"), nest(cat(inside)), hard(), text("}")])
+}

@@ -1,0 +1,217 @@
+//! Java's names: casing, keywords, and what is taken.
+
+use crate::literal::{Literal, backslash_u};
+use crate::plan::{Naming, OwnName, Place, camel_case, pascal_case, screaming_case};
+
+pub(super) static NAMING: Naming = Naming {
+    type_case: pascal_case,
+    member_case: Some(camel_case),
+    case_case: screaming_case,
+    cases: Place::Type,
+    variant_case: pascal_case,
+    variants: Place::Type,
+    reserved_types: TAKEN_TYPES,
+    // What every object has, which no record component may be called.
+    reserved_members: &[
+        "clone",
+        "finalize",
+        "getClass",
+        "hashCode",
+        "notify",
+        "notifyAll",
+        "toString",
+        "wait",
+    ],
+    reserved_variants: TAKEN_TYPES,
+    own_name: OwnName::Free,
+    escape,
+};
+
+/// Java undoes `\u` escapes before it looks for literals (JLS 3.3), so that what ends a line or a literal must not
+/// be written in that way.
+pub(super) const LITERAL: Literal = Literal {
+    quote: '"',
+    escapes: &[('"', "\\\""), ('\\', "\\\\"), ('\n', "\\n"), ('\r', "\\r"), ('\t', "\\t")],
+    character: |character| {
+        if u32::from(character) <= 0xFF {
+            format!("\\{:03o}", u32::from(character))
+        } else {
+            backslash_u(character)
+        }
+    },
+};
+
+/// Keywords, reserved and contextual, and literals (JLS 3.9, 3.10).
+pub(super) const KEYWORDS: &[&str] = &[
+    "abstract",
+    "assert",
+    "boolean",
+    "break",
+    "byte",
+    "case",
+    "catch",
+    "char",
+    "class",
+    "const",
+    "continue",
+    "default",
+    "do",
+    "double",
+    "else",
+    "enum",
+    "extends",
+    "false",
+    "final",
+    "finally",
+    "float",
+    "for",
+    "goto",
+    "if",
+    "implements",
+    "import",
+    "instanceof",
+    "int",
+    "interface",
+    "long",
+    "native",
+    "new",
+    "null",
+    "package",
+    "private",
+    "protected",
+    "public",
+    "record",
+    "return",
+    "sealed",
+    "short",
+    "static",
+    "strictfp",
+    "super",
+    "switch",
+    "synchronized",
+    "this",
+    "throw",
+    "throws",
+    "transient",
+    "true",
+    "try",
+    "var",
+    "void",
+    "volatile",
+    "while",
+    "yield",
+    "permits",
+];
+
+/// Types of `java.lang`, and what grown code imports or declares.
+const TAKEN_TYPES: &[&str] = &[
+    "AutoCloseable",
+    "BigInteger",
+    "Boolean",
+    "Byte",
+    "CharSequence",
+    "Character",
+    "Class",
+    "ClassLoader",
+    "Cloneable",
+    "Comparable",
+    "Compiler",
+    "DeserializationContext",
+    "Deserializer",
+    "Deprecated",
+    "Double",
+    "Enum",
+    "Error",
+    "Exception",
+    "Float",
+    "FunctionalInterface",
+    "IOException",
+    "Integer",
+    "Iterable",
+    "JsonAdapter",
+    "JsonArray",
+    "JsonCreator",
+    "JsonDeserialize",
+    "JsonDeserializer",
+    "JsonElement",
+    "JsonGenerator",
+    "JsonInclude",
+    "JsonLocalDate",
+    "JsonLocalDateTime",
+    "JsonLocalTime",
+    "JsonNode",
+    "JsonObject",
+    "JsonOffsetDateTime",
+    "JsonParser",
+    "JsonProperty",
+    "JsonReader",
+    "JsonSerialize",
+    "JsonSubTypes",
+    "JsonToken",
+    "JsonTypeInfo",
+    "JsonValue",
+    "JsonWriter",
+    "List",
+    "LocalDate",
+    "LocalDateTime",
+    "LocalTime",
+    "Long",
+    "Map",
+    "Math",
+    "Module",
+    "Number",
+    "Object",
+    "OffsetDateTime",
+    "Override",
+    "Package",
+    "Process",
+    "Readable",
+    "Record",
+    "Runnable",
+    "Runtime",
+    "SafeVarargs",
+    "SerializedName",
+    "Serializer",
+    "Short",
+    "StackWalker",
+    "StrictMath",
+    "String",
+    "StringBuffer",
+    "StringBuilder",
+    "SuppressWarnings",
+    "System",
+    "Thread",
+    "ThreadLocal",
+    "Throwable",
+    "TypeAdapter",
+    "TypeReference",
+    "TypeToken",
+    "Unknown",
+    "Void",
+];
+
+/// Keywords take a `_`, and so does a letter that Unicode allows in identifiers and Java does not.
+fn escape(name: String) -> String {
+    let is_plain = |c: char| c.is_ascii_alphanumeric() || c == '_' || unicode_ident::is_xid_continue(c);
+    let name: String = name.chars().map(|c| if is_plain(c) { c } else { '_' }).collect();
+    if KEYWORDS.contains(&name.as_str()) { format!("{name}_") } else { name }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn keywords_take_an_underscore() {
+        for keyword in KEYWORDS {
+            assert_eq!(escape((*keyword).to_owned()), format!("{keyword}_"));
+        }
+        assert_eq!(escape("größe".to_owned()), "größe");
+    }
+
+    #[test]
+    fn no_literal_has_an_escape_that_java_undoes_too_early() {
+        assert_eq!(LITERAL.of("a\"\\u0022\n\0\u{85}"), r#""a\"\\u0022\n\000\205""#);
+        assert_eq!(LITERAL.of("\u{2028}🐝"), "\"\\u2028🐝\"");
+    }
+}

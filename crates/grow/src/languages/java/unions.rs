@@ -1,0 +1,210 @@
+//! Unions in Java: sealed interfaces.
+
+use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, soft, text};
+use jar_sprout_model::{Slot, Type, WireName};
+
+use super::{block, names, types};
+use crate::code::Needs;
+use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
+
+/// The name of the case for a tag that no sample had.
+const UNKNOWN: &str = "Unknown";
+
+pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+    match &union.tag {
+        Some(tag) if plan.has_direct_cases(union) => by_type_info(plan, ident, tag, &union.cases, needs),
+        Some(tag) => by_tag(plan, ident, tag, &union.cases, needs),
+        None => by_kind(plan, ident, union, needs),
+    }
+}
+
+/// The library reads the tag, which is a part of each case.
+fn by_type_info(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    tag: &WireName,
+    cases: &[PlannedUnionCase<'_>],
+    needs: &mut Needs,
+) -> Doc {
+    needs.imports.extend([
+        "com.fasterxml.jackson.annotation.JsonSubTypes",
+        "com.fasterxml.jackson.annotation.JsonTypeInfo",
+    ]);
+    let arguments = [
+        "use = JsonTypeInfo.Id.NAME".to_owned(),
+        "include = JsonTypeInfo.As.EXISTING_PROPERTY".to_owned(),
+        format!("property = {}", names::LITERAL.of(tag.as_str())),
+        "visible = true".to_owned(),
+        format!("defaultImpl = {ident}.{UNKNOWN}.class"),
+    ];
+    let case_name = |case: &PlannedUnionCase<'_>| {
+        plan.direct_case(case).expect("all cases are records of their own").ident.to_string()
+    };
+    let sub_type = |case: &PlannedUnionCase<'_>| {
+        let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
+        text(format!("@JsonSubTypes.Type(value = {}.class, name = {tag})", case_name(case)))
+    };
+    let between = cat([text(","), hard()]);
+    let sub_types = nest(cat([hard(), join(&between, cases.iter().map(sub_type))]));
+    let permitted = cases.iter().map(case_name).chain([format!("{ident}.{UNKNOWN}")]);
+    lines([
+        annotation("@JsonTypeInfo", arguments.map(text)),
+        cat([text("@JsonSubTypes({"), sub_types, hard(), text("})")]),
+        sealed(ident, permitted.map(text).collect(), [unknown(ident, needs)]),
+    ])
+}
+
+/// A deserializer reads the tag; what each case holds stands in a record around it.
+fn by_tag(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    tag: &WireName,
+    cases: &[PlannedUnionCase<'_>],
+    needs: &mut Needs,
+) -> Doc {
+    needs.imports.insert("com.fasterxml.jackson.databind.JsonNode");
+    let branch = |case: &PlannedUnionCase<'_>, needs: &mut Needs| {
+        let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
+        let ty = types::boxed(plan, case.slot, needs);
+        text(format!("case {tag} -> new {}(context.readTreeAsValue(node, {ty}.class));", case.ident))
+    };
+    let mut branches: Vec<Doc> = cases.iter().map(|case| branch(case, needs)).collect();
+    branches.push(text(format!("default -> new {UNKNOWN}(node);")));
+    let key = names::LITERAL.of(tag.as_str());
+    let body = [
+        text("JsonNode node = context.readTree(parser);"),
+        cat([block(text(format!("return switch (node.path({key}).asText())")), branches), text(";")]),
+    ];
+    let mut inside: Vec<Doc> = cases.iter().map(|case| wrapper(plan, ident, case, needs)).collect();
+    inside.push(unknown(ident, needs));
+    inside.push(deserializer(ident, body, needs));
+    lines([
+        text(format!("@JsonDeserialize(using = {ident}.Deserializer.class)")),
+        sealed(ident, Vec::new(), inside),
+    ])
+}
+
+/// A deserializer looks at what kind of value it is.
+fn by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+    let cases = plan.by_kind(union);
+    let has_integers = cases.iter().any(|(kind, _)| *kind == Kind::Integer);
+    let branch = |(kind, case): &(Kind, &PlannedUnionCase<'_>), needs: &mut Needs| {
+        let tokens = match kind {
+            Kind::Object => "case START_OBJECT",
+            Kind::List => "case START_ARRAY",
+            Kind::Text => "case VALUE_STRING",
+            Kind::Boolean => "case VALUE_TRUE, VALUE_FALSE",
+            Kind::Integer => "case VALUE_NUMBER_INT",
+            Kind::Number if has_integers => "case VALUE_NUMBER_FLOAT",
+            Kind::Number => "case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT",
+            Kind::Any => "default",
+        };
+        let value = read(plan, case.slot, needs);
+        let made = cat([soft(), value, text(");")]);
+        let made = group(cat([text(format!("new {}(", case.ident)), nest(nest(made))]));
+        group(cat([text(format!("{tokens} ->")), nest(nest(cat([line(), made])))]))
+    };
+    let mut branches: Vec<Doc> = cases.iter().map(|case| branch(case, needs)).collect();
+    if cases.iter().all(|(kind, _)| *kind != Kind::Any) {
+        let call = text(format!("context.handleUnexpectedToken({ident}.class, parser);"));
+        let cast = group(cat([text(format!("({ident})")), nest(nest(cat([line(), call])))]));
+        branches.push(group(cat([text("default ->"), nest(nest(cat([line(), cast])))])));
+    }
+    let body = [cat([block(text("return switch (parser.currentToken())"), branches), text(";")])];
+    let mut inside: Vec<Doc> = union.cases.iter().map(|case| wrapper(plan, ident, case, needs)).collect();
+    inside.push(deserializer(ident, body, needs));
+    lines([
+        text(format!("@JsonDeserialize(using = {ident}.Deserializer.class)")),
+        sealed(ident, Vec::new(), inside),
+    ])
+}
+
+/// `context.readValue(parser, Queen.class)`
+fn read(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
+    let ty = types::boxed(plan, slot, needs);
+    match &slot.ty {
+        Type::List(_) | Type::Map(_) | Type::Tuple(_) => {
+            needs.imports.insert("com.fasterxml.jackson.core.type.TypeReference");
+            let argument = nest(nest(cat([soft(), text(format!("new TypeReference<{ty}>() {{}})"))])));
+            group(cat([text("parser.readValueAs("), argument]))
+        }
+        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => {
+            text(format!("context.readValue(parser, {ty}.class)"))
+        }
+    }
+}
+
+/// `public sealed interface Event permits SwarmEvent, Event.Unknown {`
+fn sealed(ident: &Ident, permitted: Vec<Doc>, inside: impl IntoIterator<Item = Doc>) -> Doc {
+    let permits = if permitted.is_empty() {
+        Doc::Nil
+    } else {
+        let between = cat([text(","), line()]);
+        let names = nest(nest(join(&between, permitted)));
+        nest(nest(cat([line(), group(cat([text("permits "), names]))])))
+    };
+    let head = group(cat([text(format!("public sealed interface {ident}")), permits]));
+    super::members(head, inside)
+}
+
+/// A record around what a case holds.
+fn wrapper(plan: &Plan<'_>, union: &Ident, case: &PlannedUnionCase<'_>, needs: &mut Needs) -> Doc {
+    needs.imports.insert("com.fasterxml.jackson.annotation.JsonValue");
+    let ty = types::plain(plan, case.slot, needs);
+    value_record(&format!("record {}", case.ident), &ty, &format!(" implements {union}"), [])
+}
+
+fn unknown(union: &Ident, needs: &mut Needs) -> Doc {
+    needs.imports.extend([
+        "com.fasterxml.jackson.annotation.JsonCreator",
+        "com.fasterxml.jackson.annotation.JsonValue",
+        "com.fasterxml.jackson.databind.JsonNode",
+    ]);
+    let record = value_record(
+        &format!("record {UNKNOWN}"),
+        "JsonNode",
+        &format!(" implements {union}"),
+        [creator(UNKNOWN)],
+    );
+    lines([text("/** A kind that is not known yet. */"), record])
+}
+
+/// The constructor takes the whole value, not its parts.
+pub(super) fn creator(name: &str) -> Doc {
+    lines([text("@JsonCreator(mode = JsonCreator.Mode.DELEGATING)"), text(format!("public {name} {{}}"))])
+}
+
+/// A record whose one component is all of its JSON. The annotation stands on the accessor: on the component it
+/// would count twice.
+pub(super) fn value_record(head: &str, ty: &str, supers: &str, more: impl IntoIterator<Item = Doc>) -> Doc {
+    let accessor = lines([
+        text("@Override"),
+        text("@JsonValue"),
+        block(text(format!("public {ty} value()")), [text("return value;")]),
+    ]);
+    super::members(text(format!("{head}({ty} value){supers}")), more.into_iter().chain([accessor]))
+}
+
+fn deserializer(ident: &Ident, body: impl IntoIterator<Item = Doc>, needs: &mut Needs) -> Doc {
+    needs.imports.extend([
+        "com.fasterxml.jackson.core.JsonParser",
+        "com.fasterxml.jackson.databind.DeserializationContext",
+        "com.fasterxml.jackson.databind.JsonDeserializer",
+        "com.fasterxml.jackson.databind.annotation.JsonDeserialize",
+        "java.io.IOException",
+    ]);
+    let parameters = group(cat([
+        text(format!("public {ident} deserialize(")),
+        nest(nest(cat([soft(), text("JsonParser parser, DeserializationContext context)")]))),
+    ]));
+    let throws = group(nest(nest(cat([line(), text("throws IOException")]))));
+    let head = cat([parameters, throws]);
+    let method = lines([text("@Override"), block(head, body)]);
+    super::members(text(format!("final class Deserializer extends JsonDeserializer<{ident}>")), [method])
+}
+
+/// `@Name(a = 1, b = 2)`
+fn annotation(name: &'static str, arguments: impl IntoIterator<Item = Doc>) -> Doc {
+    let arguments = join(&cat([text(","), line()]), arguments);
+    group(cat([text(name), text("("), nest(nest(cat([soft(), arguments, text(")")])))]))
+}
