@@ -124,7 +124,7 @@ fn spell_unit<'p>(
     let declared = types.into_iter().map(|ty| language.declare(plan, ty, settings, &mut needs));
     let mut declarations: Vec<Doc> = declared.collect();
     if has_root && let PlannedRoot::Alias { ident, slot } = &plan.root {
-        let alias = language.alias(plan, ident, slot, &mut needs);
+        let alias = language.alias(plan, ident, slot, settings, &mut needs);
         let place = if language.declares_inside_out() { declarations.len() } else { 0 };
         declarations.insert(place, alias);
     }

@@ -91,6 +91,11 @@ impl Settings {
         self
     }
 
+    /// The value that was given for a key.
+    pub fn given(&self, key: &str) -> Option<&str> {
+        self.values.get(key).map(String::as_str)
+    }
+
     /// The value of a setting: as given, else the setting's default.
     pub(crate) fn value(&self, setting: &Setting) -> Option<&str> {
         self.values.get(setting.key).map(String::as_str).or_else(|| setting.values.default())

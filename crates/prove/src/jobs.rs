@@ -7,7 +7,7 @@ use std::path::{Path, PathBuf};
 
 use crate::proof::{Laid, Proof};
 use crate::prove::Miss;
-use crate::round_trip::difference;
+use crate::round_trip::Comparison;
 
 /// A line for each sample: its trial, its file, the file for what comes back.
 pub(crate) fn write_samples(laid: &[Laid], folder: &Path) -> io::Result<String> {
@@ -26,7 +26,13 @@ pub(crate) fn write_samples(laid: &[Laid], folder: &Path) -> io::Result<String> 
 
 /// The samples that did not come back as they were sent. `said` is what the driver said of those it could not
 /// decode: a line each, with the trial, the file and the reason.
-pub(crate) fn misses(proofs: &[Proof], laid: &[Laid], folder: &Path, said: &str) -> Vec<Miss> {
+pub(crate) fn misses(
+    proofs: &[Proof],
+    laid: &[Laid],
+    folder: &Path,
+    said: &str,
+    nulls_may_come: bool,
+) -> Vec<Miss> {
     let mut misses = Vec::new();
     for Laid { index, trial, .. } in laid {
         let proof = &proofs[*index];
@@ -34,7 +40,7 @@ pub(crate) fn misses(proofs: &[Proof], laid: &[Laid], folder: &Path, said: &str)
             let file = sample_file(folder, &of_trial.name);
             let text = fs::read_to_string(file.with_extension("result"))
                 .map_err(|_| reason(said, &file))
-                .and_then(|came| compare(proof, &sample.text, &came));
+                .and_then(|came| compare(proof, &sample.text, &came, nulls_may_come));
             if let Err(text) = text {
                 misses.push(Miss { proof: proof.name.clone(), sample: sample.name.clone(), text });
             }
@@ -56,8 +62,9 @@ fn reason(said: &str, file: &Path) -> String {
     reason.unwrap_or_else(|| "the driver made nothing of it".to_owned())
 }
 
-fn compare(proof: &Proof, sent: &str, came: &str) -> Result<(), String> {
+fn compare(proof: &Proof, sent: &str, came: &str, nulls_may_come: bool) -> Result<(), String> {
     let sent = serde_json::from_str(sent).map_err(|error| format!("the sample is not JSON: {error}"))?;
     let came = serde_json::from_str(came).map_err(|error| format!("what came back is not JSON: {error}"))?;
-    difference(&proof.model, &proof.model.root.slot, &sent, &came, "$").map_or(Ok(()), Err)
+    let comparison = Comparison { model: &proof.model, nulls_may_come };
+    comparison.difference(&proof.model.root.slot, &sent, &came, "$").map_or(Ok(()), Err)
 }

@@ -100,7 +100,7 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
         if !ended.errors.trim().is_empty() || !ended.is_content {
             report.compiler.push(Said { tool: "the run".to_owned(), proofs: Vec::new(), text: ended.errors });
         }
-        report.misses.extend(misses(proofs, &laid, &folder, &ended.output));
+        report.misses.extend(misses(proofs, &laid, &folder, &ended.output, ready.writes_nulls));
     }
     if with_judges {
         report.judges = hear(&mut ready, proofs)?;

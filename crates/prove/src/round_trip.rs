@@ -1,70 +1,94 @@
 //! What came back beside what went in.
 
-use jar_sprout_model::{Definition, Model, Presence, Scalar, Slot, Type};
+use jar_sprout_model::{Definition, Field, Model, Presence, Scalar, Slot, Type, TypeId};
 use serde_json::Value;
 
-/// The first difference between a sample and what a language made of it, with its path.
-///
-/// Where a field may be absent and may be null, a language may write either for the other.
-pub(crate) fn difference(
-    model: &Model,
-    slot: &Slot,
-    sent: &Value,
-    came: &Value,
-    path: &str,
-) -> Option<String> {
-    match (&slot.ty, sent, came) {
-        (
-            Type::Scalar(Scalar::DateTime | Scalar::LocalDateTime | Scalar::Time),
-            Value::String(a),
-            Value::String(b),
-        ) if without_idle_zeros(a) == without_idle_zeros(b) => None,
-        (_, Value::Number(a), Value::Number(b)) if same_number(a, b) => None,
-        (Type::List(items), Value::Array(sent), Value::Array(came)) if sent.len() == came.len() => sent
-            .iter()
-            .zip(came)
-            .enumerate()
-            .find_map(|(at, (sent, came))| difference(model, items, sent, came, &format!("{path}[{at}]"))),
-        (Type::Tuple(items), Value::Array(sent), Value::Array(came))
-            if [sent.len(), came.len()] == [items.len(); 2] =>
-        {
-            items.iter().zip(sent.iter().zip(came)).enumerate().find_map(|(at, (item, (sent, came)))| {
-                difference(model, item, sent, came, &format!("{path}[{at}]"))
-            })
-        }
-        (Type::Map(values), Value::Object(sent), Value::Object(came)) if sent.len() == came.len() => {
-            sent.iter().find_map(|(key, sent)| {
-                difference(model, values, sent, came.get(key)?, &format!("{path}.{key}"))
-            })
-        }
-        (Type::Named(id), sent, came) => match &model.get(*id).definition {
-            Definition::Record(record) if sent.is_object() && came.is_object() => {
-                record.fields.iter().find_map(|field| {
-                    let key = field.wire.as_str();
+/// What a sample and what came back of it are compared by.
+pub(crate) struct Comparison<'m> {
+    pub(crate) model: &'m Model,
+    /// Whether null may stand where nothing was sent.
+    pub(crate) nulls_may_come: bool,
+}
+
+impl Comparison<'_> {
+    /// The first difference between a sample and what a language made of it, with its path.
+    ///
+    /// Where a field may be absent and may be null, a language may write either for the other.
+    pub(crate) fn difference(&self, slot: &Slot, sent: &Value, came: &Value, path: &str) -> Option<String> {
+        match (&slot.ty, sent, came) {
+            (
+                Type::Scalar(Scalar::DateTime | Scalar::LocalDateTime | Scalar::Time),
+                Value::String(a),
+                Value::String(b),
+            ) if in_one_form(a) == in_one_form(b) => None,
+            (_, Value::Number(a), Value::Number(b)) if same_number(a, b) => None,
+            (Type::List(items), Value::Array(sent), Value::Array(came)) if sent.len() == came.len() => {
+                let mut pairs = sent.iter().zip(came).enumerate();
+                pairs.find_map(|(at, (sent, came))| {
+                    self.difference(items, sent, came, &format!("{path}[{at}]"))
+                })
+            }
+            (Type::Tuple(items), Value::Array(sent), Value::Array(came))
+                if [sent.len(), came.len()] == [items.len(); 2] =>
+            {
+                let mut triples = items.iter().zip(sent.iter().zip(came)).enumerate();
+                triples.find_map(|(at, (item, (sent, came)))| {
+                    self.difference(item, sent, came, &format!("{path}[{at}]"))
+                })
+            }
+            (Type::Map(values), Value::Object(sent), Value::Object(came)) if sent.len() == came.len() => {
+                sent.iter().find_map(|(key, sent)| {
                     let path = format!("{path}.{key}");
-                    match (sent.get(key), came.get(key)) {
-                        (None, None) => None,
-                        (Some(Value::Null), None)
-                            if field.presence == Presence::Sometimes && field.slot.nullable =>
-                        {
-                            None
-                        }
-                        (Some(sent), Some(came)) => difference(model, &field.slot, sent, came, &path),
-                        (sent, came) => Some(format!("{path}: sent {sent:?}, came back {came:?}")),
+                    match came.get(key) {
+                        Some(came) => self.difference(values, sent, came, &path),
+                        None => Some(format!("{path}: sent {sent}, nothing came back")),
                     }
                 })
             }
+            (Type::Named(id), sent, came) => self.difference_of_named(*id, sent, came, path),
+            (_, sent, came) => plain_difference(sent, came, path),
+        }
+    }
+
+    fn difference_of_named(&self, id: TypeId, sent: &Value, came: &Value, path: &str) -> Option<String> {
+        match &self.model.get(id).definition {
+            Definition::Record(record) if sent.is_object() && came.is_object() => {
+                record.fields.iter().find_map(|field| self.difference_of_field(field, sent, came, path))
+            }
             Definition::Union(union) => {
-                let misses = union.cases.iter().map(|case| difference(model, &case.slot, sent, came, path));
+                let misses = union.cases.iter().map(|case| self.difference(&case.slot, sent, came, path));
                 misses.collect::<Option<Vec<_>>>().map(|all| all.join("; "))
             }
             Definition::Record(_) | Definition::Enumeration(_) => plain_difference(sent, came, path),
-        },
-        (_, sent, came) => plain_difference(sent, came, path),
+        }
+    }
+
+    fn difference_of_field(&self, field: &Field, sent: &Value, came: &Value, path: &str) -> Option<String> {
+        let key = field.wire.as_str();
+        let path = format!("{path}.{key}");
+        let is_optional = field.presence == Presence::Sometimes;
+        match (sent.get(key), came.get(key)) {
+            (None, None) => None,
+            (Some(Value::Null), None)
+                if is_optional && (field.slot.nullable || field.slot.ty == Type::Any) =>
+            {
+                None
+            }
+            (None, Some(Value::Null)) if is_optional && self.nulls_may_come => None,
+            (Some(sent), Some(came)) => self.difference(&field.slot, sent, came, &path),
+            (Some(sent), None) => Some(format!("{path}: sent {sent}, nothing came back")),
+            (None, Some(came)) => Some(format!("{path}: nothing was sent, {came} came back")),
+        }
     }
 }
 
-/// A time without the zeros at the end of its fraction, which mean nothing: `12:30:00.120Z` is `12:30:00.12Z`.
+/// A time without the zeros at the end of its fraction, which mean nothing, and with `Z` for no offset:
+/// `12:30:00.120+00:00` is `12:30:00.12Z`.
+fn in_one_form(text: &str) -> String {
+    let text = text.strip_suffix("+00:00").map_or_else(|| text.to_owned(), |local| format!("{local}Z"));
+    without_idle_zeros(&text)
+}
+
 fn without_idle_zeros(text: &str) -> String {
     let Some((seconds, rest)) = text.split_once('.') else { return text.to_owned() };
     let offset = rest.find(|c: char| !c.is_ascii_digit()).unwrap_or(rest.len());

@@ -38,6 +38,8 @@ pub(crate) struct Ready {
     pub(crate) compile: Vec<Command>,
     /// Passes the samples through the code, their list on standard input; none where compiling proves it all.
     pub(crate) run: Option<Command>,
+    /// Whether it writes null where nothing was sent, for want of a way to leave it out.
+    pub(crate) writes_nulls: bool,
     /// Linters and formatters; each must succeed and say nothing.
     pub(crate) judges: Vec<(&'static str, Command)>,
 }

@@ -124,6 +124,21 @@ fn skip(key: &str, what: &str, install: &str) {
 }
 
 #[test]
+fn csharp() {
+    check("csharp", &[]);
+}
+
+#[test]
+fn csharp_with_newtonsoft() {
+    check("csharp", &[("library", "newtonsoft")]);
+}
+
+#[test]
+fn csharp_of_level_seven() {
+    check("csharp", &[("library", "newtonsoft"), ("level", "7.3")]);
+}
+
+#[test]
 fn go() {
     check("go", &[]);
 }

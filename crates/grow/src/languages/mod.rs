@@ -1,5 +1,6 @@
 //! The languages, a folder each.
 
+mod csharp;
 mod go;
 mod java;
 mod kotlin;
@@ -7,6 +8,7 @@ mod python;
 mod rust;
 mod typescript;
 
+pub(crate) use csharp::CSharp;
 pub(crate) use go::Go;
 pub(crate) use java::Java;
 pub(crate) use kotlin::Kotlin;

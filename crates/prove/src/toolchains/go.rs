@@ -32,6 +32,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         files: Vec::new(),
         compile: vec![vet, build],
         run,
+        writes_nulls: false,
         judges,
     })
 }

@@ -48,6 +48,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         files: Vec::new(),
         compile: vec![compile],
         run: Some(run),
+        writes_nulls: false,
         judges,
     })
 }

@@ -40,6 +40,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         files: vec![("src/.editorconfig", STYLE.to_owned())],
         compile: vec![compile],
         run: Some(run),
+        writes_nulls: false,
         judges,
     })
 }

@@ -1,5 +1,6 @@
 //! The toolchains, a file for each language.
 
+mod csharp;
 mod go;
 mod java;
 mod javac;
@@ -12,6 +13,7 @@ use crate::toolchain::{Find, Missing, Ready, Wanted};
 
 /// How each language's toolchain is found.
 const TOOLCHAINS: &[(&str, Find)] = &[
+    ("csharp", csharp::find),
     ("go", go::find),
     ("java", javac::find),
     ("kotlin", kotlin::find),

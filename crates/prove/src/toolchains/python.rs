@@ -47,6 +47,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         files: vec![("pyproject.toml", PROJECT.to_owned())],
         compile: vec![mypy],
         run: Some(run),
+        writes_nulls: false,
         judges: vec![("ruff check", check), ("ruff format", format)],
     })
 }

@@ -43,6 +43,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         ],
         compile: vec![compile],
         run: None,
+        writes_nulls: false,
         judges: Vec::new(),
     })
 }

@@ -60,7 +60,7 @@ impl Language for Go {
         }
     }
 
-    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Needs) -> Doc {
+    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &Settings, needs: &mut Needs) -> Doc {
         // A type of its own has no methods of the one it stands for, which lists and maps do not need.
         let sign = match &slot.ty {
             Type::List(_) | Type::Map(_) | Type::Tuple(_) => "",

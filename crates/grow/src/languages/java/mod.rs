@@ -60,7 +60,7 @@ impl Language for Java {
     }
 
     /// Java has no name for a type without a class of its own; a reader takes this one.
-    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Needs) -> Doc {
+    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &Settings, needs: &mut Needs) -> Doc {
         needs.imports.insert("com.fasterxml.jackson.core.type.TypeReference");
         let ty = types::boxed(plan, slot, needs);
         let reference = group(cat([

@@ -61,7 +61,7 @@ impl Language for Kotlin {
         }
     }
 
-    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Needs) -> Doc {
+    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &Settings, needs: &mut Needs) -> Doc {
         cat([text(format!("typealias {ident} = ")), types::slot(plan, slot, needs)])
     }
 

@@ -71,7 +71,7 @@ impl Language for Python {
         }
     }
 
-    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Needs) -> Doc {
+    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &Settings, needs: &mut Needs) -> Doc {
         cat([text(format!("{ident} = ")), types::slot(plan, slot, needs)])
     }
 

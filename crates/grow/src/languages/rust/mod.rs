@@ -54,7 +54,7 @@ impl Language for Rust {
         }
     }
 
-    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Needs) -> Doc {
+    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &Settings, needs: &mut Needs) -> Doc {
         cat([text(format!("pub type {ident} = ")), types::slot(plan, None, slot, needs), text(";")])
     }
 

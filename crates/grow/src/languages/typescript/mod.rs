@@ -53,7 +53,7 @@ impl Language for TypeScript {
         }
     }
 
-    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &mut Needs) -> Doc {
+    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &Settings, _: &mut Needs) -> Doc {
         cat([text(format!("export type {ident} = ")), types::slot(plan, slot), text(";")])
     }
 

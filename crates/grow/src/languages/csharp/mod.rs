@@ -1,0 +1,279 @@
+//! C#: records for System.Text.Json, or classes, or for Newtonsoft.Json.
+
+mod names;
+mod proof;
+mod settings;
+mod text_types;
+mod types;
+mod unions;
+
+use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
+use jar_sprout_model::{Presence, Scalar, Slot, Type, Width};
+
+use crate::code::{GrownFile, Helper, MARK, Needs};
+use crate::language::Language;
+use crate::plan::{Ident, Naming, Plan, PlannedDefinition, PlannedField, PlannedType};
+use crate::settings::{Setting, Settings};
+use crate::trial::Trial;
+use settings::{Form, Level, Library, Types};
+
+/// C#.
+pub(crate) struct CSharp;
+
+const BIG_INTEGER: Helper =
+    Helper { name: "BigIntegerConverter", text: include_str!("BigIntegerConverter.cs") };
+const RFC_3339: Helper = Helper { name: "Rfc3339Converter", text: include_str!("Rfc3339Converter.cs") };
+const JSON: Helper = Helper { name: "Json", text: include_str!("newtonsoft/Json.cs") };
+
+impl Language for CSharp {
+    fn key(&self) -> &'static str {
+        "csharp"
+    }
+
+    fn title(&self) -> &'static str {
+        "C#"
+    }
+
+    fn grows(&self) -> &'static str {
+        "records for System.Text.Json, .NET 8 and later"
+    }
+
+    fn settings(&self) -> &'static [Setting] {
+        settings::SETTINGS
+    }
+
+    fn naming(&self) -> &'static Naming {
+        &names::NAMING
+    }
+
+    fn style(&self) -> Style {
+        Style { width: 100, indent: Indent::Spaces(4) }
+    }
+
+    fn has_file_per_type(&self) -> bool {
+        true
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
+        format!("{}.cs", type_name.trim_start_matches('@'))
+    }
+
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
+        let form = Form::of(settings);
+        match &ty.definition {
+            PlannedDefinition::Record(fields) => record(plan, ty, fields, &form, needs),
+            PlannedDefinition::Enumeration(cases) => text_types::enumeration(&ty.ident, cases, &form, needs),
+            PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, &form, needs),
+        }
+    }
+
+    /// C# has no name for a type without a class of its own; a reader calls this.
+    fn alias(
+        &self,
+        plan: &Plan<'_>,
+        ident: &Ident,
+        slot: &Slot,
+        settings: &Settings,
+        needs: &mut Needs,
+    ) -> Doc {
+        let form = Form::of(settings);
+        let ty = types::slot(plan, &form, slot, needs);
+        // What may be null of its own is told so twice.
+        let result =
+            if form.level >= Level::Twelve && !ty.ends_with('?') { format!("{ty}?") } else { ty.clone() };
+        let (read, write) = match form.library {
+            Library::SystemTextJson => {
+                needs.imports.insert("System.Text.Json");
+                (call(format!("JsonSerializer.Deserialize<{ty}>"), &["json"]), "JsonSerializer.Serialize")
+            }
+            Library::Newtonsoft => {
+                needs.imports.insert("Newtonsoft.Json");
+                needs.helpers.insert(JSON);
+                let arguments = ["json", "Json.Settings"];
+                (
+                    call(format!("JsonConvert.DeserializeObject<{ty}>"), &arguments),
+                    "JsonConvert.SerializeObject",
+                )
+            }
+        };
+        let read = arrow(call(format!("public static {result} FromJson"), &["string json"]), read);
+        let value = format!("{result} value");
+        let write = arrow(call("public static string ToJson", &[&value]), call(write, &["value"]));
+        members(text(format!("{} static class {ident}", form.access)), [read, write])
+    }
+
+    fn assemble(&self, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+        let form = Form::of(settings);
+        let blank_line = cat([hard(), hard()]);
+        let mark = text(format!("// {MARK}"));
+        let nullable = (form.level >= Level::Twelve).then(|| text("#nullable enable"));
+        let mut imports: Vec<&str> = needs.imports.iter().copied().collect();
+        imports.sort_by_key(|name| (!(*name == "System" || name.starts_with("System.")), *name));
+        let imports = (!imports.is_empty())
+            .then(|| lines(imports.into_iter().map(|name| text(format!("using {name};")))));
+        let head = [lines([mark].into_iter().chain(nullable))].into_iter().chain(imports);
+        match form.level {
+            Level::Twelve => {
+                let namespace = text(format!("namespace {};", form.namespace));
+                join(&blank_line, head.chain([namespace]).chain(declarations))
+            }
+            Level::Seven => {
+                let inside = nest(cat([hard(), join(&blank_line, declarations)]));
+                let namespace = cat([
+                    text(format!("namespace {}", form.namespace)),
+                    hard(),
+                    text("{"),
+                    inside,
+                    hard(),
+                    text("}"),
+                ]);
+                join(&blank_line, head.chain([namespace]))
+            }
+        }
+    }
+
+    fn imported(&self, line: &'static str) -> Option<&'static str> {
+        line.strip_prefix("using ")?.strip_suffix(';').filter(|name| !name.contains('='))
+    }
+
+    fn trial_settings(&self, place: &str) -> Settings {
+        let mut settings = Settings::default();
+        settings.set(self, "namespace", &proof::namespace(place)).expect("a trial's namespace is one");
+        settings
+    }
+
+    fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
+        proof::driver(trials, &Form::of(settings))
+    }
+}
+
+/// A method of one expression.
+fn arrow(head: Doc, body: Doc) -> Doc {
+    cat([head, group(cat([text(" =>"), nest(cat([line(), body, text(";")]))]))])
+}
+
+/// `name(a, b)`: arguments or parameters on one line, or one a line.
+fn call(name: impl AsRef<str>, arguments: &[&str]) -> Doc {
+    let arguments = arguments.iter().map(|argument| types::doc(argument));
+    let arguments = join(&cat([text(","), line()]), arguments);
+    let arguments = cat([text("("), nest(cat([soft(), arguments])), soft(), text(")")]);
+    cat([types::doc(name.as_ref()), group(arguments)])
+}
+
+/// ```csharp
+/// public sealed record Hive
+/// {
+///     [JsonPropertyName("id")]
+///     public required long Id { get; init; }
+/// }
+/// ```
+fn record(
+    plan: &Plan<'_>,
+    ty: &PlannedType<'_>,
+    fields: &[PlannedField<'_>],
+    form: &Form<'_>,
+    needs: &mut Needs,
+) -> Doc {
+    let kind = match form.types {
+        Types::Records => "record",
+        Types::Classes => "class",
+    };
+    let base = unions::base(plan, plan.id_of(ty), form);
+    // Records and classes do not derive from each other.
+    let kind = if base.is_some() && form.level >= Level::Twelve { "record" } else { kind };
+    let base = base.map(|base| format!(" : {base}")).unwrap_or_default();
+    let head = text(format!("{} sealed {kind} {}{base}", form.access, ty.ident));
+    if fields.is_empty() {
+        return cat([head, text(" { }")]);
+    }
+    let properties: Vec<Doc> = fields.iter().map(|field| property(plan, field, form, needs)).collect();
+    members(head, properties)
+}
+
+fn property(plan: &Plan<'_>, field: &PlannedField<'_>, form: &Form<'_>, needs: &mut Needs) -> Doc {
+    let PlannedField { ident, wire: _, presence, slot } = field;
+    let parts = match form.library {
+        Library::SystemTextJson => system_text_json_attributes(field, needs),
+        Library::Newtonsoft => vec![newtonsoft_attribute(field, form, needs)],
+    };
+    let spelled = types::non_null(plan, form, slot, needs);
+    let may_be_null = slot.nullable || *presence == Presence::Sometimes;
+    // `JsonElement` holds null as it is.
+    let keeps_null =
+        slot.ty == Type::Any && form.library == Library::SystemTextJson && *presence == Presence::Always;
+    let ty = if may_be_null && !keeps_null { spelled.or_null(form) } else { spelled.name };
+    let required =
+        if *presence == Presence::Always && form.level >= Level::Twelve { "required " } else { "" };
+    let accessors = match form.types {
+        Types::Records => "{ get; init; }",
+        Types::Classes => "{ get; set; }",
+    };
+    let property =
+        cat([text(format!("public {required}")), types::doc(&ty), text(format!(" {ident} {accessors}"))]);
+    lines(parts.into_iter().map(text).chain([property]))
+}
+
+fn system_text_json_attributes(field: &PlannedField<'_>, needs: &mut Needs) -> Vec<String> {
+    let mut attributes = Vec::new();
+    if field.ident.as_str() != field.wire.as_str() {
+        attributes.push(format!("[JsonPropertyName({})]", names::LITERAL.of(field.wire.as_str())));
+    }
+    if field.presence == Presence::Sometimes {
+        attributes.push("[JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]".to_owned());
+    }
+    let converter = match &field.slot.ty {
+        Type::Scalar(Scalar::DateTime) => Some(RFC_3339),
+        Type::Scalar(Scalar::Integer(Width::Big)) => Some(BIG_INTEGER),
+        Type::Scalar(_)
+        | Type::Any
+        | Type::Constant(_)
+        | Type::List(_)
+        | Type::Map(_)
+        | Type::Tuple(_)
+        | Type::Named(_) => None,
+    };
+    if let Some(converter) = converter {
+        needs.helpers.insert(converter);
+        attributes.push(format!("[JsonConverter(typeof({}))]", converter.name));
+    }
+    if !attributes.is_empty() {
+        needs.imports.insert("System.Text.Json.Serialization");
+    }
+    attributes
+}
+
+/// `[JsonProperty("id", Required = Required.Always)]`
+fn newtonsoft_attribute(field: &PlannedField<'_>, form: &Form<'_>, needs: &mut Needs) -> String {
+    needs.imports.insert("Newtonsoft.Json");
+    if speaks_of_any(&field.slot.ty) {
+        needs.helpers.insert(JSON);
+    }
+    debug_assert!(form.library == Library::Newtonsoft);
+    let name = (field.ident.as_str() != field.wire.as_str()).then(|| names::LITERAL.of(field.wire.as_str()));
+    let rule = match (field.presence, field.slot.nullable || field.slot.ty == Type::Any) {
+        (Presence::Always, false) => "Required = Required.Always",
+        (Presence::Always, true) => "Required = Required.AllowNull",
+        (Presence::Sometimes, _) => "NullValueHandling = NullValueHandling.Ignore",
+    };
+    let arguments: Vec<String> = name.into_iter().chain([rule.to_owned()]).collect();
+    format!("[JsonProperty({})]", arguments.join(", "))
+}
+
+fn speaks_of_any(ty: &Type) -> bool {
+    match ty {
+        Type::Any | Type::Tuple(_) => true,
+        Type::List(items) | Type::Map(items) => speaks_of_any(&items.ty),
+        Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => false,
+    }
+}
+
+/// A declaration with members, a blank line between each two.
+fn members(head: Doc, inside: impl IntoIterator<Item = Doc>) -> Doc {
+    block(head, [join(&cat([hard(), hard()]), inside)])
+}
+
+/// A head with lines below it, in braces on lines of their own.
+fn block(head: Doc, inside: impl IntoIterator<Item = Doc>) -> Doc {
+    let inside = inside.into_iter().map(|one| cat([hard(), one]));
+    cat([head, hard(), text("{"), nest(cat(inside)), hard(), text("}")])
+}

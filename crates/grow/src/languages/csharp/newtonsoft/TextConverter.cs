@@ -1,0 +1,30 @@
+using System;
+using Newtonsoft.Json;
+
+/// <summary>Reads and writes a type that is a text with some known values.</summary>
+internal abstract class TextConverter<T> : JsonConverter
+    where T : struct
+{
+    protected abstract T Parse(string text);
+
+    public override bool CanConvert(Type objectType) => objectType == typeof(T);
+
+    public override object? ReadJson(
+        JsonReader reader,
+        Type objectType,
+        object? existingValue,
+        JsonSerializer serializer
+    ) => reader.Value is string text ? (object)Parse(text) : null;
+
+    public override void WriteJson(JsonWriter writer, object? value, JsonSerializer serializer)
+    {
+        if (value is T)
+        {
+            writer.WriteValue(value.ToString());
+        }
+        else
+        {
+            writer.WriteNull();
+        }
+    }
+}

@@ -1,0 +1,95 @@
+//! Types around one value: open enums, and what stands around the cases of a union.
+
+use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, text};
+
+use super::settings::{Form, Level, Library};
+use super::{block, call, members, names};
+use crate::code::{Helper, Needs};
+use crate::plan::{Ident, PlannedCase};
+
+const TEXT_CONVERTER: Helper = Helper { name: "TextConverter", text: include_str!("TextConverter.cs") };
+const OF_NEWTONSOFT: Helper =
+    Helper { name: "TextConverter", text: include_str!("newtonsoft/TextConverter.cs") };
+const OF_LEVEL_SEVEN: Helper = Helper { name: "TextConverter", text: include_str!("seven/TextConverter.cs") };
+
+/// A text of its own type; one that is not known yet is kept as it is.
+pub(super) fn enumeration(
+    ident: &Ident,
+    cases: &[PlannedCase<'_>],
+    form: &Form<'_>,
+    needs: &mut Needs,
+) -> Doc {
+    needs.helpers.insert(match (form.library, form.level) {
+        (Library::SystemTextJson, _) => TEXT_CONVERTER,
+        (Library::Newtonsoft, Level::Seven) => OF_LEVEL_SEVEN,
+        (Library::Newtonsoft, Level::Twelve) => OF_NEWTONSOFT,
+    });
+    needs.imports.insert(match form.library {
+        Library::SystemTextJson => "System.Text.Json.Serialization",
+        Library::Newtonsoft => "Newtonsoft.Json",
+    });
+    let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
+        let literal = names::LITERAL.of(wire.as_str());
+        let new = match form.level {
+            Level::Seven => format!("new {ident}({literal});"),
+            Level::Twelve => format!("new({literal});"),
+        };
+        let value = nest(cat([line(), text(new)]));
+        group(cat([text(format!("public static {ident} {case} {{ get; }} =")), value]))
+    };
+    let constants = lines(cases.iter().map(case));
+    let parse = match form.level {
+        Level::Seven => format!("new {ident}(text);"),
+        Level::Twelve => "new(text);".to_owned(),
+    };
+    let parse = text(format!("protected override {ident} Parse(string text) => {parse}"));
+    let converter =
+        members(text(format!("internal sealed class Converter : TextConverter<{ident}>")), [parse]);
+    let to_string = text("public override string ToString() => Value;");
+    let attribute = text(format!("[JsonConverter(typeof({ident}.Converter))]"));
+    let access = form.access;
+    let declaration = match form.level {
+        Level::Twelve => members(
+            text(format!("{access} readonly record struct {ident}(string Value)")),
+            [constants, to_string, converter],
+        ),
+        Level::Seven => {
+            needs.imports.insert("System");
+            members(
+                text(format!("{access} readonly struct {ident} : IEquatable<{ident}>")),
+                [constants, holder(ident.as_str(), "string"), to_string, equality(ident), converter],
+            )
+        }
+    };
+    lines([attribute, declaration])
+}
+
+/// A constructor and the property that it sets.
+fn holder(name: &str, ty: &str) -> Doc {
+    let constructor = block(text(format!("public {name}({ty} value)")), [text("Value = value;")]);
+    blank_between([constructor, text(format!("public {ty} Value {{ get; }}"))])
+}
+
+/// What a record has of itself.
+fn equality(ident: &Ident) -> Doc {
+    blank_between([
+        text(format!("public bool Equals({ident} other) => Value == other.Value;")),
+        text(format!("public override bool Equals(object obj) => obj is {ident} && Equals(({ident})obj);")),
+        text("public override int GetHashCode() => Value == null ? 0 : Value.GetHashCode();"),
+    ])
+}
+
+fn blank_between(docs: impl IntoIterator<Item = Doc>) -> Doc {
+    join(&cat([hard(), hard()]), docs)
+}
+
+/// What stands around the value of a union's case.
+pub(super) fn case(union: &Ident, name: &str, ty: &str, form: &Form<'_>) -> Doc {
+    match form.level {
+        Level::Twelve => {
+            let head = call(format!("public sealed record {name}"), &[&format!("{ty} Value")]);
+            group(cat([head, nest(cat([line(), text(format!(": {union};"))]))]))
+        }
+        Level::Seven => members(text(format!("public sealed class {name} : {union}")), [holder(name, ty)]),
+    }
+}

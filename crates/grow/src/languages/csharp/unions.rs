@@ -1,0 +1,284 @@
+//! Unions in C#: a type without values of its own, and a converter that chooses the case.
+
+use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, soft, text};
+use jar_sprout_model::WireName;
+
+use super::settings::{Form, Level, Library};
+use super::{arrow, block, call, members, names, text_types, types};
+use crate::code::Needs;
+use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
+
+/// The name of the case for a tag that no sample had.
+const UNKNOWN: &str = "Unknown";
+
+pub(super) fn union(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    form: &Form<'_>,
+    needs: &mut Needs,
+) -> Doc {
+    needs.imports.extend(["System", "System.Text.Json", "System.Text.Json.Serialization"]);
+    if form.library == Library::Newtonsoft {
+        needs.imports.retain(|import| !import.starts_with("System.Text"));
+        needs.imports.insert("Newtonsoft.Json");
+    }
+    let wrapped = union.cases.iter().filter(|case| !is_direct(plan, union, case, form));
+    let mut inside: Vec<Doc> = wrapped
+        .map(|case| {
+            let ty = types::slot(plan, form, case.slot, needs);
+            text_types::case(ident, case.ident.as_str(), &ty, form)
+        })
+        .collect();
+    if union.tag.is_some() {
+        let any = types::any(form, needs).name;
+        let unknown = text_types::case(ident, UNKNOWN, &any, form);
+        inside.push(lines([text("/// <summary>A kind that is not known yet.</summary>"), unknown]));
+    }
+    let read = match &union.tag {
+        Some(tag) => read_by_tag(plan, tag, union, form, needs),
+        None => read_by_kind(plan, ident, union, form, needs),
+    };
+    let converter = match form.library {
+        Library::SystemTextJson => converter(ident, read, write(plan, union, form)),
+        Library::Newtonsoft => newtonsoft_converter(ident, form, read, write(plan, union, form)),
+    };
+    inside.push(converter);
+    let kind = match form.level {
+        Level::Twelve => "abstract record",
+        Level::Seven => "abstract class",
+    };
+    lines([
+        text(format!("[JsonConverter(typeof({ident}.Converter))]")),
+        members(text(format!("{} {kind} {ident}", form.access)), inside),
+    ])
+}
+
+/// Whether a case is a record that derives from the union. Newtonsoft's converters hold for what derives as well,
+/// so that there the record stands in a case of its own.
+fn is_direct(
+    plan: &Plan<'_>,
+    union: &PlannedUnion<'_>,
+    case: &PlannedUnionCase<'_>,
+    form: &Form<'_>,
+) -> bool {
+    form.library == Library::SystemTextJson
+        && plan.has_direct_cases(union)
+        && plan.direct_case(case).is_some()
+}
+
+/// Whether a record derives from a union.
+pub(super) fn base<'p>(
+    plan: &'p Plan<'_>,
+    id: jar_sprout_model::TypeId,
+    form: &Form<'_>,
+) -> Option<&'p Ident> {
+    match form.library {
+        Library::SystemTextJson => plan.union_of(id).map(|union| &union.ident),
+        Library::Newtonsoft => None,
+    }
+}
+
+fn read_by_tag(
+    plan: &Plan<'_>,
+    tag: &WireName,
+    union: &PlannedUnion<'_>,
+    form: &Form<'_>,
+    needs: &mut Needs,
+) -> Vec<Doc> {
+    let key = names::LITERAL.of(tag.as_str());
+    let (mut body, subject) = match form.library {
+        Library::SystemTextJson => {
+            let reads = "var element = JsonSerializer.Deserialize<JsonElement>(ref reader, options);";
+            let tag = group(cat([
+                text(format!("var tag = element.TryGetProperty({key}, out var kind)")),
+                nest(cat([line(), text("? kind.GetString()"), line(), text(": null;")])),
+            ]));
+            (vec![text(reads), tag], "tag".to_owned())
+        }
+        Library::Newtonsoft => {
+            needs.imports.insert("Newtonsoft.Json.Linq");
+            (
+                vec![text("var token = JToken.Load(reader);")],
+                format!("(string{})token[{key}]", if form.level >= Level::Twelve { "?" } else { "" }),
+            )
+        }
+    };
+    let mut branches = Vec::new();
+    for case in &union.cases {
+        let ty = types::slot(plan, form, case.slot, needs);
+        let sure = types::sure(plan, form, case.slot, needs);
+        let value = match form.library {
+            Library::SystemTextJson => format!("element.Deserialize<{ty}>(options){sure}"),
+            Library::Newtonsoft => format!("token.ToObject<{ty}>(serializer){sure}"),
+        };
+        let value =
+            if is_direct(plan, union, case, form) { value } else { format!("new {}({value})", case.ident) };
+        let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
+        branches.push(branch(&format!("case {tag}:"), value));
+    }
+    let whole = match form.library {
+        Library::SystemTextJson => "element",
+        Library::Newtonsoft => "token",
+    };
+    branches.push(branch("default:", format!("new {UNKNOWN}({whole})")));
+    body.push(block(text(format!("switch ({subject})")), branches));
+    body
+}
+
+fn read_by_kind(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    form: &Form<'_>,
+    needs: &mut Needs,
+) -> Vec<Doc> {
+    let cases = plan.by_kind(union);
+    let has_integers = cases.iter().any(|(kind, _)| *kind == Kind::Integer);
+    let mut branches = Vec::new();
+    for (kind, case) in &cases {
+        let ty = types::slot(plan, form, case.slot, needs);
+        let sure = types::sure(plan, form, case.slot, needs);
+        let value = match form.library {
+            Library::SystemTextJson => {
+                call(format!("JsonSerializer.Deserialize<{ty}>"), &["ref reader", "options"])
+            }
+            Library::Newtonsoft => call(format!("serializer.Deserialize<{ty}>"), &["reader"]),
+        };
+        let value = cat([value, text(sure)]);
+        let labels = tokens(*kind, has_integers, form.library);
+        let labels = join(&hard(), labels.iter().map(|label| text(*label)));
+        let value = group(cat([
+            text(format!("return new {}(", case.ident)),
+            nest(cat([soft(), value])),
+            soft(),
+            text(");"),
+        ]));
+        branches.push(cat([labels, nest(cat([hard(), value]))]));
+    }
+    if cases.iter().all(|(kind, _)| *kind != Kind::Any) {
+        let throw = match form.library {
+            Library::SystemTextJson => "throw new JsonException();".to_owned(),
+            Library::Newtonsoft => format!("throw new JsonSerializationException(\"not a {ident}\");"),
+        };
+        branches.push(cat([text("default:"), nest(cat([hard(), text(throw)]))]));
+    }
+    vec![block(text("switch (reader.TokenType)"), branches)]
+}
+
+fn tokens(kind: Kind, has_integers: bool, library: Library) -> &'static [&'static str] {
+    match (library, kind) {
+        (_, Kind::Any) => &["default:"],
+        (Library::SystemTextJson, Kind::Object) => &["case JsonTokenType.StartObject:"],
+        (Library::SystemTextJson, Kind::List) => &["case JsonTokenType.StartArray:"],
+        (Library::SystemTextJson, Kind::Text) => &["case JsonTokenType.String:"],
+        (Library::SystemTextJson, Kind::Boolean) => {
+            &["case JsonTokenType.True:", "case JsonTokenType.False:"]
+        }
+        (Library::SystemTextJson, Kind::Integer) => {
+            &["case JsonTokenType.Number when reader.TryGetInt64(out _):"]
+        }
+        (Library::SystemTextJson, Kind::Number) => &["case JsonTokenType.Number:"],
+        (Library::Newtonsoft, Kind::Object) => &["case JsonToken.StartObject:"],
+        (Library::Newtonsoft, Kind::List) => &["case JsonToken.StartArray:"],
+        // Its reader takes texts that look like dates for dates.
+        (Library::Newtonsoft, Kind::Text) => &["case JsonToken.String:", "case JsonToken.Date:"],
+        (Library::Newtonsoft, Kind::Boolean) => &["case JsonToken.Boolean:"],
+        (Library::Newtonsoft, Kind::Integer) => &["case JsonToken.Integer:"],
+        (Library::Newtonsoft, Kind::Number) if has_integers => &["case JsonToken.Float:"],
+        (Library::Newtonsoft, Kind::Number) => &["case JsonToken.Integer:", "case JsonToken.Float:"],
+    }
+}
+
+fn branch(label: &str, value: String) -> Doc {
+    cat([text(label.to_owned()), nest(cat([hard(), text(format!("return {value};"))]))])
+}
+
+/// Writes what the case holds.
+fn write(plan: &Plan<'_>, union: &PlannedUnion<'_>, form: &Form<'_>) -> Vec<Doc> {
+    let serialize = |value: &str| match form.library {
+        Library::SystemTextJson => format!("JsonSerializer.Serialize(writer, {value}, options);"),
+        Library::Newtonsoft => format!("serializer.Serialize(writer, {value});"),
+    };
+    let of_case = |name: &str| {
+        // A name that no keyword has, and no other variable of the method.
+        let body = [text(serialize("held.Value")), text("break;")];
+        let body = body.into_iter().map(|one| cat([hard(), one]));
+        cat([text(format!("case {name} held:")), nest(cat(body))])
+    };
+    let has_direct = union.cases.iter().any(|case| is_direct(plan, union, case, form));
+    if has_direct {
+        return vec![
+            block(text(format!("if (value is {UNKNOWN} unknown)")), [text(serialize("unknown.Value"))]),
+            block(text("else"), [text("JsonSerializer.Serialize(writer, value, value.GetType(), options);")]),
+        ];
+    }
+    let cases = union.cases.iter().map(|case| case.ident.as_str());
+    let cases: Vec<&str> = cases.chain(union.tag.map(|_| UNKNOWN)).collect();
+    match form.level {
+        Level::Twelve => vec![block(text("switch (value)"), cases.into_iter().map(of_case))],
+        // Some compilers of that level have no patterns in `switch`.
+        Level::Seven => {
+            let of_case = |(at, name): (usize, &str)| {
+                let otherwise = if at == 0 { "" } else { "else " };
+                let held = format!("(({name})value).Value");
+                block(text(format!("{otherwise}if (value is {name})")), [text(serialize(&held))])
+            };
+            cases.into_iter().enumerate().map(of_case).collect()
+        }
+    }
+}
+
+fn converter(ident: &Ident, read: Vec<Doc>, write: Vec<Doc>) -> Doc {
+    let value = format!("{ident} value");
+    members(
+        text(format!("internal sealed class Converter : JsonConverter<{ident}>")),
+        [
+            block(
+                call(
+                    format!("public override {ident} Read"),
+                    &["ref Utf8JsonReader reader", "Type typeToConvert", "JsonSerializerOptions options"],
+                ),
+                read,
+            ),
+            block(
+                call(
+                    "public override void Write",
+                    &["Utf8JsonWriter writer", &value, "JsonSerializerOptions options"],
+                ),
+                write,
+            ),
+        ],
+    )
+}
+
+fn newtonsoft_converter(ident: &Ident, form: &Form<'_>, read: Vec<Doc>, write: Vec<Doc>) -> Doc {
+    let object = if form.level >= Level::Twelve { "object?" } else { "object" };
+    let (existing, value) = (format!("{object} existingValue"), format!("{object} value"));
+    let is_null =
+        cat([block(text("if (reader.TokenType == JsonToken.Null)"), [text("return null;")]), hard()]);
+    let read = [is_null].into_iter().chain(read);
+    members(
+        text("internal sealed class Converter : JsonConverter"),
+        [
+            arrow(
+                call("public override bool CanConvert", &["Type objectType"]),
+                call(format!("typeof({ident}).IsAssignableFrom"), &["objectType"]),
+            ),
+            block(
+                call(
+                    format!("public override {object} ReadJson"),
+                    &["JsonReader reader", "Type objectType", &existing, "JsonSerializer serializer"],
+                ),
+                read,
+            ),
+            block(
+                call(
+                    "public override void WriteJson",
+                    &["JsonWriter writer", &value, "JsonSerializer serializer"],
+                ),
+                write,
+            ),
+        ],
+    )
+}
