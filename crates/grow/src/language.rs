@@ -4,13 +4,13 @@ use jar_sprout_layout::{Doc, Style};
 use jar_sprout_model::Slot;
 
 use crate::code::{GrownFile, Needs};
-use crate::languages::{CSharp, Go, Java, Kotlin, Python, Rust, TypeScript};
+use crate::languages::{CSharp, Dart, Go, Java, Kotlin, Python, Rust, TypeScript};
 use crate::plan::{Ident, Naming, Plan, PlannedType};
 use crate::settings::{Setting, Settings};
 use crate::trial::Trial;
 
 /// Every language there is. No other place tells languages apart.
-pub static LANGUAGES: &[&dyn Language] = &[&Kotlin, &CSharp, &Java, &TypeScript, &Python, &Go, &Rust];
+pub static LANGUAGES: &[&dyn Language] = &[&Kotlin, &Dart, &CSharp, &Java, &TypeScript, &Python, &Go, &Rust];
 
 /// A target of `grow`.
 pub trait Language: Sync {

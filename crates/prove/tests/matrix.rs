@@ -139,6 +139,11 @@ fn csharp_of_level_seven() {
 }
 
 #[test]
+fn dart() {
+    check("dart", &[]);
+}
+
+#[test]
 fn go() {
     check("go", &[]);
 }

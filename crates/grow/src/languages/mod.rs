@@ -1,6 +1,7 @@
 //! The languages, a folder each.
 
 mod csharp;
+mod dart;
 mod go;
 mod java;
 mod kotlin;
@@ -9,6 +10,7 @@ mod rust;
 mod typescript;
 
 pub(crate) use csharp::CSharp;
+pub(crate) use dart::Dart;
 pub(crate) use go::Go;
 pub(crate) use java::Java;
 pub(crate) use kotlin::Kotlin;

@@ -101,6 +101,8 @@ pub(crate) struct PlannedCase<'m> {
 pub(crate) struct PlannedUnion<'m> {
     pub(crate) tag: Option<&'m WireName>,
     pub(crate) cases: Vec<PlannedUnionCase<'m>>,
+    /// The case for a tag that no sample had, where cases stand beside all types.
+    pub(crate) unknown: Option<Ident>,
 }
 
 /// One case of a union.
@@ -304,7 +306,9 @@ impl Planner<'_, '_> {
             PlannedUnionCase { ident, tag: tag.as_ref(), slot }
         };
         let cases = cases.iter().map(&mut plan).collect();
-        PlannedUnion { tag: tag.as_ref(), cases }
+        let needs_unknown = tag.is_some() && self.naming.variants == Place::Package;
+        let unknown = || self.package.declare_part(owner, &Words::split("unknown"), variant_case);
+        PlannedUnion { tag: tag.as_ref(), cases, unknown: needs_unknown.then(unknown) }
     }
 }
 

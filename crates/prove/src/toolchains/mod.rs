@@ -1,6 +1,7 @@
 //! The toolchains, a file for each language.
 
 mod csharp;
+mod dart;
 mod go;
 mod java;
 mod javac;
@@ -14,6 +15,7 @@ use crate::toolchain::{Find, Missing, Ready, Wanted};
 /// How each language's toolchain is found.
 const TOOLCHAINS: &[(&str, Find)] = &[
     ("csharp", csharp::find),
+    ("dart", dart::find),
     ("go", go::find),
     ("java", javac::find),
     ("kotlin", kotlin::find),

@@ -9,7 +9,7 @@ use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
 
 pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
     needs.imports.insert("encoding/json");
-    let PlannedUnion { tag, cases } = union;
+    let PlannedUnion { tag, cases, unknown: _ } = union;
     let parts = match tag {
         Some(tag) => [
             declaration(plan, ident, cases, Some(tag), needs),

@@ -17,7 +17,7 @@ pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, ne
         "kotlinx.serialization.json.JsonContentPolymorphicSerializer",
         "kotlinx.serialization.json.JsonElement",
     ]);
-    let PlannedUnion { tag, cases } = union;
+    let PlannedUnion { tag, cases, unknown: _ } = union;
     let (wrappers, choice) = match tag {
         Some(tag) => (unknown_case(ident, needs), choose_by_tag(plan, ident, tag, cases, needs)),
         None => (wrapper_cases(plan, ident, cases, needs), choose_by_kind(plan, ident, union, needs)),

@@ -159,7 +159,7 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut Needs) -> D
 
 /// A tag that no sample had leaves the whole object as a dictionary.
 fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
-    let PlannedUnion { tag, cases } = union;
+    let PlannedUnion { tag, cases, unknown: _ } = union;
     let case =
         |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| types::slot(plan, slot, needs);
     let mut cases: Vec<Doc> = cases.iter().map(case).collect();

@@ -151,7 +151,7 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
 }
 
 fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
-    let PlannedUnion { tag, cases } = union;
+    let PlannedUnion { tag, cases, unknown: _ } = union;
     let kind = match tag {
         Some(tag) => format!("tag = {}", names::LITERAL.of(tag.as_str())),
         None => "untagged".to_owned(),

@@ -98,7 +98,7 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
 }
 
 fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
-    let PlannedUnion { tag: _, cases } = union;
+    let PlannedUnion { tag: _, cases, unknown: _ } = union;
     let case = |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| types::slot(plan, slot);
     alternatives(ident, cases.iter().map(case))
 }

@@ -1,0 +1,244 @@
+//! Dart: classes that read and write themselves, with no step of building.
+
+mod names;
+mod proof;
+mod types;
+mod unions;
+
+use jar_sprout_layout::{
+    Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
+};
+use jar_sprout_model::{Presence, Slot, Type};
+
+use crate::code::{GrownFile, MARK, Needs};
+use crate::language::Language;
+use crate::plan::{
+    Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, small_words,
+};
+use crate::settings::Settings;
+use crate::trial::Trial;
+use types::Json;
+
+/// Dart.
+pub(crate) struct Dart;
+
+/// Columns of a line.
+const PAGE: usize = 80;
+
+impl Language for Dart {
+    fn key(&self) -> &'static str {
+        "dart"
+    }
+
+    fn title(&self) -> &'static str {
+        "Dart"
+    }
+
+    fn grows(&self) -> &'static str {
+        "classes with fromJson and toJson, Dart 3.3 and later"
+    }
+
+    fn naming(&self) -> &'static Naming {
+        &names::NAMING
+    }
+
+    fn style(&self) -> Style {
+        Style { width: PAGE, indent: Indent::Spaces(2) }
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
+        format!("{}.dart", small_words(type_name, "_"))
+    }
+
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
+        match &ty.definition {
+            PlannedDefinition::Record(fields) => record(plan, ty, fields, needs),
+            PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases),
+            PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, needs),
+        }
+    }
+
+    /// A name for the type, and functions that read and write it.
+    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &Settings, needs: &mut Needs) -> Doc {
+        let ty = types::slot(plan, slot, needs);
+        let function = function_name(ident.as_str());
+        let read = types::read(plan, &slot.ty, slot.nullable, Json::dynamic("json"), 0);
+        let read_hugs = types::opens_itself(&slot.ty) && !slot.nullable;
+        let written = types::write(plan, &slot.ty, "value", 0);
+        let write_hugs = read_hugs && written.is_some();
+        let written = written.unwrap_or_else(|| text("value"));
+        join(
+            &cat([hard(), hard()]),
+            [
+                text(format!("typedef {ident} = {ty};")),
+                arrow(format!("{ident} {function}FromJson(dynamic json)"), read, read_hugs),
+                arrow(format!("Object? {function}ToJson({ident} value)"), written, write_hugs),
+            ],
+        )
+    }
+
+    fn assemble(&self, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+        debug_assert!(needs.imports.is_empty(), "the core library is there as it is");
+        join(&cat([hard(), hard()]), [text(format!("// {MARK}"))].into_iter().chain(declarations))
+    }
+
+    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
+        proof::driver(trials)
+    }
+}
+
+/// `hiveList` of `HiveList`
+fn function_name(type_name: &str) -> String {
+    let mut chars = type_name.chars();
+    chars.next().map(|first| first.to_lowercase().chain(chars).collect()).unwrap_or_default()
+}
+
+/// ```dart
+/// class Hive {
+///   const Hive({required this.id});
+///
+///   factory Hive.fromJson(Map<String, dynamic> json) => Hive(
+///     id: json['id'] as int,
+///   );
+///
+///   final int id;
+///
+///   Map<String, dynamic> toJson() => {
+///     'id': id,
+///   };
+/// }
+/// ```
+fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+    let ident = &ty.ident;
+    let union = plan.union_of(plan.id_of(ty)).map(|union| &union.ident);
+    let head = match union {
+        Some(union) => format!("class {ident} extends {union}"),
+        None => format!("class {ident}"),
+    };
+    let to_json = lines(union.map(|_| text("@override")).into_iter().chain([to_json(plan, fields)]));
+    if fields.is_empty() {
+        return members(
+            head,
+            [
+                text(format!("const {ident}();")),
+                text(format!("const {ident}.fromJson(Map<String, dynamic> _);")),
+                to_json,
+            ],
+        );
+    }
+    let declared =
+        fields.iter().map(|field| text(format!("final {} {};", field_type(plan, field, needs), field.ident)));
+    let declared = lines(declared.collect::<Vec<_>>());
+    members(head, [constructor(ident, fields), from_json(plan, ident, fields), declared, to_json])
+}
+
+/// A function of one expression; `hugs` says that the expression opens with a bracket, which stays on the line.
+fn arrow(head: String, body: Doc, hugs: bool) -> Doc {
+    if hugs {
+        return cat([text(head), text(" => "), body, text(";")]);
+    }
+    group(cat([text(head), text(" =>"), nest(nest(cat([line(), body, text(";")])))]))
+}
+
+fn field_type(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> String {
+    let ty = types::non_null(plan, &field.slot.ty, needs);
+    if may_be_null(field) { types::or_null(&field.slot.ty, ty) } else { ty }
+}
+
+fn may_be_null(field: &PlannedField<'_>) -> bool {
+    field.slot.nullable || field.presence == Presence::Sometimes
+}
+
+fn constructor(ident: &Ident, fields: &[PlannedField<'_>]) -> Doc {
+    let parameter = |field: &PlannedField<'_>| {
+        let name = &field.ident;
+        text(match (&field.slot.ty, field.presence) {
+            (Type::Constant(constant), _) => {
+                format!("this.{name} = {}", names::LITERAL.of(constant.as_str()))
+            }
+            (_, Presence::Always) => format!("required this.{name}"),
+            (_, Presence::Sometimes) => format!("this.{name}"),
+        })
+    };
+    listed(format!("const {ident}({{"), fields.iter().map(parameter), "});")
+}
+
+fn from_json(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>]) -> Doc {
+    let argument = |field: &PlannedField<'_>| {
+        let json = format!("json[{}]", names::LITERAL.of(field.wire.as_str()));
+        let value = types::read(plan, &field.slot.ty, may_be_null(field), Json::dynamic(&json), 0);
+        cat([text(format!("{}: ", field.ident)), value])
+    };
+    let head = format!("factory {ident}.fromJson(Map<String, dynamic> json) =>");
+    let arguments = listed(format!("{ident}("), fields.iter().map(argument), ");");
+    // Inside a class, a name and a bracket behind it.
+    let is_narrow = 2 + head.len() + 1 + ident.as_str().len() + 1 <= PAGE;
+    if is_narrow {
+        return cat([text(head), text(" "), arguments]);
+    }
+    cat([text(head), nest(nest(cat([hard(), arguments])))])
+}
+
+fn to_json(plan: &Plan<'_>, fields: &[PlannedField<'_>]) -> Doc {
+    if fields.is_empty() {
+        return text("Map<String, dynamic> toJson() => const {};");
+    }
+    let entries = fields.iter().map(|field| entry(plan, field));
+    listed("Map<String, dynamic> toJson() => {".to_owned(), entries, "};")
+}
+
+/// On one line, or one a line with a comma behind each.
+fn listed(open: String, parts: impl Iterator<Item = Doc>, close: &'static str) -> Doc {
+    let parts = join(&cat([text(","), line()]), parts);
+    group(cat([text(open), nest(cat([soft(), parts, if_broken(",", "")])), soft(), text(close)]))
+}
+
+/// `if (queen case final queen?) 'queen': queen.toJson()`
+fn entry(plan: &Plan<'_>, field: &PlannedField<'_>) -> Doc {
+    let PlannedField { ident, wire, presence, slot } = field;
+    let key = names::LITERAL.of(wire.as_str());
+    let name = ident.as_str();
+    let written = types::write(plan, &slot.ty, name, 0);
+    let plain = || cat([text(format!("{key}: ")), written.clone().unwrap_or_else(|| text(name.to_owned()))]);
+    match (presence, slot.nullable) {
+        (Presence::Always, false) => plain(),
+        (Presence::Always, true) => match (&slot.ty, &written) {
+            (_, None) => plain(),
+            (Type::List(_) | Type::Map(_), Some(_)) => {
+                let condition = text(format!("{key}: switch ({name}) {{"));
+                let some =
+                    cat([text(format!("final {name}? => ")), plain_value(plan, slot, name), text(",")]);
+                cat([condition, nest(cat([hard(), some, hard(), text("null => null,")])), hard(), text("}")])
+            }
+            (_, Some(_)) => cat([
+                text(format!("{key}: ")),
+                types::write(plan, &slot.ty, &format!("{name}?"), 0).unwrap_or(Doc::Nil),
+            ]),
+        },
+        (Presence::Sometimes, _) => {
+            let condition = match &written {
+                None => format!("if ({name} != null)"),
+                Some(_) => format!("if ({name} case final {name}?)"),
+            };
+            group(cat([text(condition), nest(cat([line(), plain()]))]))
+        }
+    }
+}
+
+fn plain_value(plan: &Plan<'_>, slot: &Slot, name: &str) -> Doc {
+    types::write(plan, &slot.ty, name, 0).unwrap_or_else(|| text(name.to_owned()))
+}
+
+/// A text of its own type, which is not there when the program runs; one that is not known yet is kept as it is.
+fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
+    let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
+        text(format!("static const {case} = {ident}({});", names::LITERAL.of(wire.as_str())))
+    };
+    members(format!("extension type const {ident}(String value)"), [lines(cases.iter().map(case))])
+}
+
+/// A declaration with members, a blank line between each two.
+fn members(head: String, inside: impl IntoIterator<Item = Doc>) -> Doc {
+    let inside = join(&cat([hard(), hard()]), inside);
+    cat([text(head), text(" {"), nest(cat([hard(), inside])), hard(), text("}")])
+}

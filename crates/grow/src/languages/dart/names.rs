@@ -1,0 +1,203 @@
+//! Dart's names: casing, keywords, and what is taken. Its identifiers are ASCII alone.
+
+use deunicode::deunicode;
+use jar_sprout_model::Words;
+
+use crate::literal::Literal;
+use crate::plan::{Naming, OwnName, Place, camel_case, pascal_case};
+
+pub(super) static NAMING: Naming = Naming {
+    type_case: |words| pascal_case(&in_ascii(words)),
+    member_case: Some(|words| camel_case(&in_ascii(words))),
+    case_case: |words| camel_case(&in_ascii(words)),
+    cases: Place::Type,
+    variant_case: |words| pascal_case(&in_ascii(words)),
+    // Dart has no types inside types.
+    variants: Place::Package,
+    reserved_types: TAKEN_TYPES,
+    reserved_members: TAKEN_MEMBERS,
+    reserved_variants: &[],
+    own_name: OwnName::Taken,
+    escape: std::convert::identity,
+};
+
+/// In single quotes, where `$` is special.
+pub(super) const LITERAL: Literal = Literal {
+    quote: '\'',
+    escapes: &[('\'', "\\'"), ('\\', "\\\\"), ('$', "\\$"), ('\n', "\\n"), ('\r', "\\r"), ('\t', "\\t")],
+    character: |character| format!("\\u{{{:x}}}", u32::from(character)),
+};
+
+/// Words in ASCII: `größe` is `grosse`.
+fn in_ascii(words: &Words) -> Words {
+    let word = |word: &str| -> String {
+        let letters: String = deunicode(word).chars().filter(char::is_ascii_alphanumeric).collect();
+        if letters.is_empty() {
+            word.chars().map(|c| format!("u{:x}", u32::from(c))).collect()
+        } else {
+            letters.to_lowercase()
+        }
+    };
+    Words::split(&words.iter().map(word).collect::<Vec<_>>().join(" "))
+}
+
+/// Keywords, what every object has, the types in small letters, and what grown classes have of their own.
+const TAKEN_MEMBERS: &[&str] = &[
+    "abstract",
+    "as",
+    "assert",
+    "async",
+    "await",
+    "base",
+    "bool",
+    "break",
+    "case",
+    "catch",
+    "class",
+    "const",
+    "continue",
+    "copyWith",
+    "covariant",
+    "default",
+    "deferred",
+    "do",
+    "double",
+    "dynamic",
+    "else",
+    "enum",
+    "export",
+    "extends",
+    "extension",
+    "external",
+    "factory",
+    "false",
+    "final",
+    "finally",
+    "for",
+    "fromJson",
+    "get",
+    "hashCode",
+    "hide",
+    "if",
+    "implements",
+    "import",
+    "in",
+    "int",
+    "interface",
+    "is",
+    "late",
+    "library",
+    "mixin",
+    "new",
+    "noSuchMethod",
+    "null",
+    "num",
+    "of",
+    "on",
+    "operator",
+    "part",
+    "required",
+    "rethrow",
+    "return",
+    "runtimeType",
+    "sealed",
+    "set",
+    "show",
+    "static",
+    "super",
+    "switch",
+    "sync",
+    "this",
+    "throw",
+    "toJson",
+    "toString",
+    "true",
+    "try",
+    "type",
+    "typedef",
+    "value",
+    "var",
+    "void",
+    "when",
+    "while",
+    "with",
+    "yield",
+];
+
+/// Types of `dart:core`, and what grown code declares.
+const TAKEN_TYPES: &[&str] = &[
+    "ArgumentError",
+    "AssertionError",
+    "BigInt",
+    "Comparable",
+    "ConcurrentModificationError",
+    "DateTime",
+    "Deprecated",
+    "Duration",
+    "Enum",
+    "Error",
+    "Exception",
+    "Expando",
+    "Finalizer",
+    "FormatException",
+    "Function",
+    "Future",
+    "FutureOr",
+    "IndexError",
+    "Invocation",
+    "IsoDate",
+    "Iterable",
+    "Iterator",
+    "List",
+    "Map",
+    "MapEntry",
+    "Match",
+    "NoSuchMethodError",
+    "Never",
+    "Null",
+    "Object",
+    "Pattern",
+    "RangeError",
+    "Record",
+    "RegExp",
+    "RegExpMatch",
+    "RuneIterator",
+    "Runes",
+    "Set",
+    "Sink",
+    "StackOverflowError",
+    "StackTrace",
+    "StateError",
+    "Stopwatch",
+    "Stream",
+    "String",
+    "StringBuffer",
+    "StringSink",
+    "Symbol",
+    "Type",
+    "TypeError",
+    "UnimplementedError",
+    "UnsupportedError",
+    "Uri",
+    "UriData",
+    "WeakReference",
+];
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn names_are_ascii() {
+        let check =
+            |name: &str, expected: &str| assert_eq!(camel_case(&in_ascii(&Words::split(name))), expected);
+        check("größe_cm", "grosseCm");
+        check("honey_kg", "honeyKg");
+        check("🍯", "u1f36f");
+    }
+
+    #[test]
+    fn nothing_is_put_into_a_literal() {
+        assert_eq!(LITERAL.of("a'$b${c}\\\n\u{202E}"), r"'a\'\$b\${c}\\\n\u{202e}'");
+    }
+}

@@ -1,0 +1,236 @@
+//! Model types as Dart types, and the expressions that read and write them.
+
+use jar_sprout_layout::{Doc, cat, group, if_broken, line, nest, soft, text};
+use jar_sprout_model::{Scalar, Slot, Type, Width};
+
+use crate::code::{Helper, Needs};
+use crate::plan::{Plan, PlannedDefinition};
+
+const ISO_DATE: Helper = Helper { name: "IsoDate", text: include_str!("IsoDate.dart") };
+
+/// The type of a place for a value: `Queen?`
+pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> String {
+    let ty = non_null(plan, &slot.ty, needs);
+    if slot.nullable { or_null(&slot.ty, ty) } else { ty }
+}
+
+/// `Queen?`; any value may be null as it is.
+pub(super) fn or_null(ty: &Type, spelled: String) -> String {
+    if *ty == Type::Any { spelled } else { spelled + "?" }
+}
+
+/// The type of a value that is not null.
+pub(super) fn non_null(plan: &Plan<'_>, ty: &Type, needs: &mut Needs) -> String {
+    match ty {
+        Type::Any => "Object?".to_owned(),
+        Type::Scalar(scalar) => self::scalar(*scalar, needs).to_owned(),
+        Type::Constant(_) => "String".to_owned(),
+        Type::List(items) => format!("List<{}>", slot(plan, items, needs)),
+        Type::Map(values) => format!("Map<String, {}>", slot(plan, values, needs)),
+        Type::Tuple(_) => "List<Object?>".to_owned(),
+        Type::Named(id) => plan.ident(*id).to_string(),
+    }
+}
+
+fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
+    match scalar {
+        Scalar::Boolean => "bool",
+        Scalar::Integer(Width::Narrow | Width::Wide) => "int",
+        // What does not fit 64 bits comes as a double.
+        Scalar::Integer(Width::Big) => "num",
+        Scalar::Float => "double",
+        // Dart has no type for a time of day.
+        Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Time => "String",
+        Scalar::DateTime | Scalar::LocalDateTime | Scalar::Date => {
+            needs.helpers.insert(ISO_DATE);
+            "IsoDate"
+        }
+    }
+}
+
+/// How a value is made of what `jsonDecode` gives for it.
+enum Reading {
+    /// `x as int`
+    Cast(String),
+    /// `(x as num).toDouble()`
+    Number,
+    /// `Queen.fromJson(x as Map<String, dynamic>)`
+    Call { function: String, cast: Option<&'static str> },
+    /// `[for (final item in x as List<dynamic>) …]`
+    List,
+    /// `{for (final entry in (x as Map<String, dynamic>).entries) …}`
+    Map,
+    /// `x`
+    AsIs,
+}
+
+fn reading(plan: &Plan<'_>, ty: &Type) -> Reading {
+    let call = |function: String, cast| Reading::Call { function, cast };
+    match ty {
+        Type::Any => Reading::AsIs,
+        Type::Scalar(Scalar::Float) => Reading::Number,
+        Type::Scalar(Scalar::DateTime | Scalar::LocalDateTime | Scalar::Date) => {
+            call("IsoDate.parse".to_owned(), Some("String"))
+        }
+        Type::Scalar(_) | Type::Constant(_) => Reading::Cast(non_null(plan, ty, &mut Needs::default())),
+        Type::Tuple(_) => Reading::Cast("List<dynamic>".to_owned()),
+        Type::List(_) => Reading::List,
+        Type::Map(_) => Reading::Map,
+        Type::Named(id) => {
+            let ty = plan.get(*id);
+            match &ty.definition {
+                PlannedDefinition::Enumeration(_) => call(ty.ident.to_string(), Some("String")),
+                PlannedDefinition::Union(union) if union.tag.is_none() => {
+                    call(format!("{}.fromJson", ty.ident), None)
+                }
+                PlannedDefinition::Record(_) | PlannedDefinition::Union(_) => {
+                    call(format!("{}.fromJson", ty.ident), Some("Map<String, dynamic>"))
+                }
+            }
+        }
+    }
+}
+
+/// What is read: an expression, and whether its type is known already.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Json<'j> {
+    pub(super) text: &'j str,
+    pub(super) is_cast: bool,
+}
+
+impl<'j> Json<'j> {
+    /// An expression of which nothing is known.
+    pub(super) fn dynamic(text: &'j str) -> Self {
+        Self { text, is_cast: false }
+    }
+
+    /// `json as String`
+    fn cast(self, ty: &str) -> String {
+        if self.is_cast { self.text.to_owned() } else { format!("{} as {ty}", self.text) }
+    }
+
+    /// `(json as num)`, to ask something of it.
+    fn cast_within(self, ty: &str) -> String {
+        if self.is_cast { self.text.to_owned() } else { format!("({} as {ty})", self.text) }
+    }
+}
+
+/// The expression that makes a value of `json`, which is what `jsonDecode` gave for it.
+pub(super) fn read(plan: &Plan<'_>, ty: &Type, may_be_null: bool, json: Json<'_>, depth: usize) -> Doc {
+    let reading = reading(plan, ty);
+    if may_be_null {
+        let json = json.text;
+        return match reading {
+            Reading::AsIs => text(json.to_owned()),
+            Reading::Cast(ty) => text(format!("{json} as {ty}?")),
+            Reading::Number => text(format!("({json} as num?)?.toDouble()")),
+            Reading::Call { .. } | Reading::List | Reading::Map => {
+                let value = read(plan, ty, false, Json::dynamic(json), depth);
+                let choice = cat([line(), text("? null"), line(), text(": "), value]);
+                group(cat([text(format!("{json} == null")), nest(nest(choice))]))
+            }
+        };
+    }
+    match reading {
+        Reading::AsIs => text(json.text.to_owned()),
+        Reading::Cast(ty) => text(json.cast(&ty)),
+        Reading::Number => text(format!("{}.toDouble()", json.cast_within("num"))),
+        Reading::Call { function, cast: Some(cast) } => call(function, text(json.cast(cast))),
+        Reading::Call { function, cast: None } => call(function, text(json.text.to_owned())),
+        Reading::List => {
+            let item = numbered("item", depth);
+            let value = read_slot(plan, ty, &item, depth);
+            collected("[", format!("for (final {item} in {})", json.cast("List<dynamic>")), value, "]")
+        }
+        Reading::Map => {
+            let entry = numbered("entry", depth);
+            let value = read_slot(plan, ty, &format!("{entry}.value"), depth);
+            let each = format!("for (final {entry} in {}.entries)", json.cast_within("Map<String, dynamic>"));
+            collected("{", each, cat([text(format!("{entry}.key: ")), value]), "}")
+        }
+    }
+}
+
+/// What a list or a map holds.
+fn read_slot(plan: &Plan<'_>, ty: &Type, json: &str, depth: usize) -> Doc {
+    let slot = held(ty);
+    read(plan, &slot.ty, slot.nullable, Json::dynamic(json), depth + 1)
+}
+
+fn held(ty: &Type) -> &Slot {
+    match ty {
+        Type::List(slot) | Type::Map(slot) => slot,
+        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Tuple(_) | Type::Named(_) => {
+            unreachable!("only lists and maps hold")
+        }
+    }
+}
+
+/// The expression that makes of a value what `jsonEncode` writes; none where that is the value itself.
+pub(super) fn write(plan: &Plan<'_>, ty: &Type, value: &str, depth: usize) -> Option<Doc> {
+    let to_json = || Some(text(format!("{value}.toJson()")));
+    match ty {
+        Type::Any | Type::Constant(_) | Type::Tuple(_) => None,
+        Type::Scalar(Scalar::DateTime | Scalar::LocalDateTime | Scalar::Date) => to_json(),
+        Type::Scalar(_) => None,
+        Type::Named(id) => match &plan.get(*id).definition {
+            // It is a text when the program runs.
+            PlannedDefinition::Enumeration(_) => None,
+            PlannedDefinition::Record(_) | PlannedDefinition::Union(_) => to_json(),
+        },
+        Type::List(_) => {
+            let item = numbered("item", depth);
+            let written = write_slot(plan, ty, &item, depth)?;
+            Some(collected("[", format!("for (final {item} in {value})"), written, "]"))
+        }
+        Type::Map(_) => {
+            let entry = numbered("entry", depth);
+            let written = write_slot(plan, ty, &format!("{entry}.value"), depth)?;
+            let written = cat([text(format!("{entry}.key: ")), written]);
+            Some(collected("{", format!("for (final {entry} in {value}.entries)"), written, "}"))
+        }
+    }
+}
+
+fn write_slot(plan: &Plan<'_>, ty: &Type, value: &str, depth: usize) -> Option<Doc> {
+    let slot = held(ty);
+    if !slot.nullable {
+        return write(plan, &slot.ty, value, depth + 1);
+    }
+    match &slot.ty {
+        // A field of an entry is not known to be the same when it is asked again.
+        Type::List(_) | Type::Map(_) => {
+            let written = write(plan, &slot.ty, &format!("{value}!"), depth + 1)?;
+            let choice = cat([line(), text("? null"), line(), text(": "), written]);
+            Some(group(cat([text(format!("{value} == null")), nest(nest(choice))])))
+        }
+        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Tuple(_) | Type::Named(_) => {
+            write(plan, &slot.ty, &format!("{value}?"), depth + 1)
+        }
+    }
+}
+
+/// Whether the expression for a type opens with a bracket of its own.
+pub(super) fn opens_itself(ty: &Type) -> bool {
+    match ty {
+        Type::List(_) | Type::Map(_) => true,
+        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Tuple(_) | Type::Named(_) => false,
+    }
+}
+
+/// `item`, and further inside `item2`.
+fn numbered(name: &str, depth: usize) -> String {
+    if depth == 0 { name.to_owned() } else { format!("{name}{}", depth + 1) }
+}
+
+/// `Queen.fromJson(json)`
+pub(super) fn call(function: String, argument: Doc) -> Doc {
+    let argument = nest(cat([soft(), argument, if_broken(",", "")]));
+    group(cat([text(function), text("("), argument, soft(), text(")")]))
+}
+
+/// `[for (final item in items) item]`
+fn collected(open: &'static str, each: String, value: Doc, close: &'static str) -> Doc {
+    let element = group(cat([text(each), nest(cat([line(), value]))]));
+    group(cat([text(open), nest(cat([soft(), element, if_broken(",", "")])), soft(), text(close)]))
+}

@@ -1,0 +1,118 @@
+//! Unions in Dart: sealed classes.
+
+use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, text};
+use jar_sprout_model::{Type, WireName};
+
+use super::types::Json;
+use super::{members, names, types};
+use crate::code::Needs;
+use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
+
+/// What a union is read from, once a pattern or a parameter has told its type.
+const KNOWN: Json<'static> = Json { text: "json", is_cast: true };
+
+pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+    let mut declarations = vec![match &union.tag {
+        Some(tag) => by_tag(plan, ident, tag, union),
+        None => by_kind(plan, ident, union),
+    }];
+    let is_direct = plan.has_direct_cases(union);
+    for case in union.cases.iter().filter(|_| !is_direct) {
+        declarations.push(holder(plan, ident, case, union.tag.is_some(), needs));
+    }
+    if let Some(unknown) = &union.unknown {
+        let class =
+            value_class(ident, unknown, "Map<String, dynamic>", text("value"), "Map<String, dynamic>");
+        declarations.push(lines([text("/// A kind that is not known yet."), class]));
+    }
+    join(&cat([hard(), hard()]), declarations)
+}
+
+fn by_tag(plan: &Plan<'_>, ident: &Ident, tag: &WireName, union: &PlannedUnion<'_>) -> Doc {
+    let is_direct = plan.has_direct_cases(union);
+    let mut branches: Vec<Doc> = Vec::new();
+    for case in &union.cases {
+        let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
+        let value = types::read(plan, &case.slot.ty, false, KNOWN, 0);
+        let value = if is_direct { value } else { wrapped(&case.ident, &case.slot.ty, value) };
+        branches.push(branch(&tag, value));
+    }
+    let unknown = union.unknown.as_ref().map_or_else(String::new, ToString::to_string);
+    branches.push(branch("_", text(format!("{unknown}(json)"))));
+    let key = names::LITERAL.of(tag.as_str());
+    sealed(ident, "Map<String, dynamic> json", &format!("json[{key}]"), branches, "Map<String, dynamic>")
+}
+
+fn by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+    let cases = plan.by_kind(union);
+    let mut branches = Vec::new();
+    for (kind, case) in &cases {
+        let pattern = match kind {
+            Kind::Object => "Map<String, dynamic>()",
+            Kind::List => "List<dynamic>()",
+            Kind::Text => "String()",
+            Kind::Boolean => "bool()",
+            Kind::Integer => "int()",
+            Kind::Number => "num()",
+            Kind::Any => "_",
+        };
+        let value = types::read(plan, &case.slot.ty, false, KNOWN, 0);
+        branches.push(branch(pattern, wrapped(&case.ident, &case.slot.ty, value)));
+    }
+    if cases.iter().all(|(kind, _)| *kind != Kind::Any) {
+        branches
+            .push(branch("_", text(format!("throw FormatException('unexpected kind of {ident}', json)"))));
+    }
+    sealed(ident, "Object? json", "json", branches, "Object?")
+}
+
+/// A value in the class of its case.
+fn wrapped(case: &Ident, ty: &Type, value: Doc) -> Doc {
+    if types::opens_itself(ty) {
+        return cat([text(format!("{case}(")), value, text(")")]);
+    }
+    types::call(case.to_string(), value)
+}
+
+fn branch(pattern: &str, value: Doc) -> Doc {
+    cat([text(format!("{pattern} => ")), value, text(",")])
+}
+
+fn sealed(ident: &Ident, parameter: &str, subject: &str, branches: Vec<Doc>, result: &str) -> Doc {
+    let branches = nest(cat(branches.into_iter().map(|branch| cat([hard(), branch]))));
+    let head = text(format!("factory {ident}.fromJson({parameter}) => switch ({subject}) {{"));
+    members(
+        format!("sealed class {ident}"),
+        [
+            text(format!("const {ident}();")),
+            cat([head, branches, hard(), text("};")]),
+            text(format!("{result} toJson();")),
+        ],
+    )
+}
+
+/// What stands around the value of a case.
+fn holder(
+    plan: &Plan<'_>,
+    union: &Ident,
+    case: &PlannedUnionCase<'_>,
+    is_tagged: bool,
+    needs: &mut Needs,
+) -> Doc {
+    let ty = types::slot(plan, case.slot, needs);
+    let written = types::write(plan, &case.slot.ty, "value", 0).unwrap_or_else(|| text("value"));
+    value_class(union, &case.ident, &ty, written, if is_tagged { "Map<String, dynamic>" } else { "Object?" })
+}
+
+fn value_class(union: &Ident, name: &Ident, ty: &str, written: Doc, result: &str) -> Doc {
+    let to_json =
+        group(cat([text(format!("{result} toJson() =>")), nest(nest(cat([line(), written, text(";")])))]));
+    members(
+        format!("class {name} extends {union}"),
+        [
+            text(format!("const {name}(this.value);")),
+            text(format!("final {ty} value;")),
+            lines([text("@override"), to_json]),
+        ],
+    )
+}
