@@ -21,6 +21,8 @@ pub(crate) enum Command {
     Why(WhyArgs),
     /// Grow model code from samples, to standard output or into a folder
     Grow(GrowArgs),
+    /// Prove the models: compile them, and pass every sample through them
+    Prove(ProveArgs),
     /// List the languages and their settings
     Languages(LanguagesArgs),
     /// Run the full example on the data of an invented honey co-operative
@@ -195,6 +197,31 @@ pub(crate) struct GrowArgs {
     /// A setting of the language; `jar-sprout languages` lists them
     #[arg(long = "with", value_name = "KEY=VALUE")]
     pub(crate) settings: Vec<String>,
+}
+
+#[derive(Debug, clap::Args)]
+pub(crate) struct ProveArgs {
+    #[command(flatten)]
+    pub(crate) source: SourceArgs,
+
+    /// A language to prove; all of them where none is named
+    #[arg(long, value_name = "LANGUAGE")]
+    pub(crate) into: Vec<String>,
+
+    #[command(flatten)]
+    pub(crate) model: ModelArgs,
+
+    /// A setting of the language, where there is just one
+    #[arg(long = "with", value_name = "KEY=VALUE")]
+    pub(crate) settings: Vec<String>,
+
+    /// Hear its linters and formatters as well, where they are at hand
+    #[arg(long)]
+    pub(crate) judges: bool,
+
+    /// How to show it
+    #[arg(long, value_name = "FORMAT", default_value = "text")]
+    pub(crate) format: Format,
 }
 
 #[derive(Debug, clap::Args)]

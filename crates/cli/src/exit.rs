@@ -7,7 +7,9 @@ use std::process::ExitCode;
 pub(crate) enum Exit {
     /// All well; also when the reader of our output went away.
     Well = 0,
-    /// Unusable arguments or input. Status 1 is for findings, of which these commands have none.
+    /// Something was found that should not be: a sample that a model does not carry.
+    Findings = 1,
+    /// Unusable arguments or input.
     Unusable = 2,
 }
 

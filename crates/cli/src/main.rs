@@ -25,6 +25,7 @@ fn main() -> ExitCode {
         Command::Look(args) => commands::look(args),
         Command::Why(args) => commands::why(args),
         Command::Grow(args) => commands::grow(args),
+        Command::Prove(args) => commands::prove(args),
         Command::Languages(args) => commands::languages(args),
         Command::Demo(args) => commands::demo(args),
     };

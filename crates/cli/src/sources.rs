@@ -4,9 +4,12 @@ use std::fs::File;
 use std::io::{self, Read};
 use std::path::{Path, PathBuf};
 
+use indexmap::IndexMap;
 use jar_sprout_model::{Problem, SourceId, Spot, Words};
+use jar_sprout_prove::Sample;
 use jar_sprout_settle::{root_name, singular};
 use jar_sprout_shape::{NoMatch, Shape, Step, observe};
+use serde_json::value::RawValue;
 
 use crate::args::SourceArgs;
 use crate::failure::{Failure, Outcome, reason};
@@ -68,6 +71,52 @@ pub(crate) fn gather(args: &SourceArgs) -> Outcome<Gathered> {
     let whole = std::mem::take(&mut gathered.shape);
     gathered.shape = select(&gathered.at, whole)?;
     Ok(gathered)
+}
+
+/// The samples one by one, as they were written; a null at the root is none.
+pub(crate) fn read_samples(args: &SourceArgs) -> Outcome<Vec<Sample>> {
+    let at = jar_sprout_shape::Path::parse(args.at.as_deref().unwrap_or("$"))
+        .map_err(|error| Failure::argument(error.to_string(), format!("--at {}", error.path)))?;
+    let mut samples = Vec::new();
+    for source in find_sources(&args.sources)? {
+        if source == Source::StandardInput {
+            let message = "standard input can be read once, and a proof reads its samples twice";
+            return Err(Failure::argument(message, "-").with_help("save it to a file first").into());
+        }
+        let name = source.name();
+        let mut text = String::new();
+        let mut reader =
+            source.open().map_err(|problem| Failure::Problem(problem, SourceNames::default()))?;
+        reader.read_to_string(&mut text).map_err(|error| Failure::path(reason(&error), Path::new(&name)))?;
+        let text = text.trim_start_matches('\u{FEFF}');
+        for value in serde_json::Deserializer::from_str(text).into_iter::<&RawValue>() {
+            let value = value.map_err(|error| Failure::path(error.to_string(), Path::new(&name)))?;
+            parts_at(&at.0, value.get(), &mut |part| {
+                let name = format!("{name}:{}", samples.len() + 1);
+                samples.push(Sample { name, text: part.to_owned() });
+            });
+        }
+    }
+    samples.retain(|sample| sample.text.trim() != "null");
+    Ok(samples)
+}
+
+/// Calls back with each part of a value that a path leads to, as it was written.
+fn parts_at(steps: &[Step], value: &str, take: &mut dyn FnMut(&str)) {
+    let Some((step, rest)) = steps.split_first() else { return take(value) };
+    let object = || serde_json::from_str::<IndexMap<String, &RawValue>>(value).unwrap_or_default();
+    match step {
+        Step::Child(key) => {
+            if let Some(part) = object().get(key) {
+                parts_at(rest, part.get(), take);
+            }
+        }
+        Step::All => {
+            let items = serde_json::from_str::<Vec<&RawValue>>(value);
+            let parts = items.unwrap_or_else(|_| object().into_values().collect());
+            parts.iter().for_each(|part| parts_at(rest, part.get(), take));
+        }
+    }
 }
 
 impl Gathered {

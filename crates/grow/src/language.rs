@@ -4,13 +4,14 @@ use jar_sprout_layout::{Doc, Style};
 use jar_sprout_model::Slot;
 
 use crate::code::{GrownFile, Needs};
-use crate::languages::{CSharp, Dart, Go, Java, Kotlin, Python, Rust, TypeScript};
+use crate::languages::{CSharp, Dart, Go, Java, Kotlin, Python, Rust, Swift, TypeScript};
 use crate::plan::{Ident, Naming, Plan, PlannedType};
 use crate::settings::{Setting, Settings};
 use crate::trial::Trial;
 
 /// Every language there is. No other place tells languages apart.
-pub static LANGUAGES: &[&dyn Language] = &[&Kotlin, &Dart, &CSharp, &Java, &TypeScript, &Python, &Go, &Rust];
+pub static LANGUAGES: &[&dyn Language] =
+    &[&Kotlin, &Swift, &Dart, &CSharp, &Java, &TypeScript, &Python, &Go, &Rust];
 
 /// A target of `grow`.
 pub trait Language: Sync {
@@ -92,7 +93,9 @@ pub trait Language: Sync {
 
 /// The language of a key.
 pub fn find_language(key: &str) -> Option<&'static dyn Language> {
-    LANGUAGES.iter().copied().find(|language| language.key().eq_ignore_ascii_case(key))
+    LANGUAGES.iter().copied().find(|language| {
+        language.key().eq_ignore_ascii_case(key) || language.title().eq_ignore_ascii_case(key)
+    })
 }
 
 /// The language whose key or title is most like a word, if one is like it at all.

@@ -68,14 +68,24 @@ fn settings(language: &dyn Language, args: &GrowArgs) -> Result<Settings, Proble
     if let Some(package) = &args.package {
         set(&mut settings, language, "package", package, format!("--package {package}"))?;
     }
-    for setting in &args.settings {
+    set_all(&mut settings, language, &args.settings)?;
+    Ok(settings)
+}
+
+/// Each `--with` as it was typed.
+pub(crate) fn set_all(
+    settings: &mut Settings,
+    language: &dyn Language,
+    typed: &[String],
+) -> Result<(), Problem> {
+    for setting in typed {
         let argument = format!("--with {setting}");
         let Some((key, value)) = setting.split_once('=') else {
             return Err(Failure::argument("a setting is `KEY=VALUE`", argument));
         };
-        set(&mut settings, language, key, value, argument)?;
+        set(settings, language, key, value, argument)?;
     }
-    Ok(settings)
+    Ok(())
 }
 
 fn set(

@@ -7,6 +7,7 @@ mod java;
 mod kotlin;
 mod python;
 mod rust;
+mod swift;
 mod typescript;
 
 pub(crate) use csharp::CSharp;
@@ -16,4 +17,5 @@ pub(crate) use java::Java;
 pub(crate) use kotlin::Kotlin;
 pub(crate) use python::Python;
 pub(crate) use rust::Rust;
+pub(crate) use swift::Swift;
 pub(crate) use typescript::TypeScript;

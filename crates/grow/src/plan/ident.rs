@@ -53,6 +53,21 @@ pub(crate) fn screaming_case(words: &Words) -> String {
     letters(words).join("_").to_uppercase()
 }
 
+/// Words that are written in capitals throughout where a language's people do so: `ID`, `IDs`.
+const INITIALISMS: &[&str] = &[
+    "acl", "api", "ascii", "cpu", "css", "dns", "eof", "gid", "guid", "html", "http", "https", "id", "ip",
+    "json", "qps", "ram", "rpc", "sip", "sla", "smtp", "sql", "ssh", "tcp", "tls", "ttl", "udp", "ui", "uid",
+    "uri", "url", "utf8", "uuid", "vm", "xml", "xmpp", "xsrf", "xss",
+];
+
+/// A word in capitals, if it is an initialism or the plural of one.
+pub(crate) fn initialism(word: &str) -> Option<String> {
+    if INITIALISMS.contains(&word) {
+        return Some(word.to_uppercase());
+    }
+    word.strip_suffix('s').filter(|one| INITIALISMS.contains(one)).map(|one| one.to_uppercase() + "s")
+}
+
 /// `hive_page` of `HivePage`: what the file for a type is called where file names are in small letters.
 pub(crate) fn small_words(type_name: &str, between: &str) -> String {
     Words::split(type_name).iter().collect::<Vec<_>>().join(between)

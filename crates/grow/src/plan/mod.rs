@@ -10,7 +10,7 @@ use jar_sprout_model::{
 };
 
 pub(crate) use ident::Ident;
-pub(crate) use ident::{camel_case, pascal_case, screaming_case, small_words, snake_case};
+pub(crate) use ident::{camel_case, initialism, pascal_case, screaming_case, small_words, snake_case};
 pub(crate) use kind::Kind;
 use scope::Scope;
 

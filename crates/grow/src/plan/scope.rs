@@ -85,18 +85,18 @@ impl<'n> Scope<'n> {
         candidates: impl IntoIterator<Item = &'w Words>,
         case: impl Fn(&Words) -> String,
     ) -> Ident {
-        let mut free = Vec::new();
+        let (mut base, mut is_base_free) = (String::new(), false);
         for words in candidates {
             let text = case(words);
-            if self.is_reserved(&text) {
-                continue;
-            }
-            if self.taken.insert(text.to_lowercase()) {
+            let is_free = !self.is_reserved(&text);
+            if is_free && self.taken.insert(text.to_lowercase()) {
                 return self.finish(text);
             }
-            free.push(text);
+            // A number goes behind the first name that only another thing has, else behind the last one.
+            if !is_base_free {
+                (base, is_base_free) = (text, is_free);
+            }
         }
-        let base = free.into_iter().next().expect("a name with one more word is not reserved");
         let text = (2_u32..)
             .map(|number| format!("{base}{number}"))
             .find(|text| !self.taken.contains(&text.to_lowercase()))

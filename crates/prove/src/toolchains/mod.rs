@@ -8,6 +8,7 @@ mod javac;
 mod kotlin;
 mod python;
 mod rust;
+mod swift;
 mod typescript;
 
 use crate::toolchain::{Find, Missing, Ready, Wanted};
@@ -21,6 +22,7 @@ const TOOLCHAINS: &[(&str, Find)] = &[
     ("kotlin", kotlin::find),
     ("python", python::find),
     ("rust", rust::find),
+    ("swift", swift::find),
     ("typescript", typescript::find),
 ];
 

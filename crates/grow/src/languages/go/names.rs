@@ -3,7 +3,7 @@
 use jar_sprout_model::Words;
 
 use crate::literal::{Literal, backslash_u};
-use crate::plan::{Naming, OwnName, Place, small_words};
+use crate::plan::{Naming, OwnName, Place, initialism, small_words};
 
 pub(super) static NAMING: Naming = Naming {
     type_case: exported,
@@ -33,13 +33,6 @@ pub(super) const LITERAL: Literal = Literal {
     },
 };
 
-/// Words that Go's people write in capitals throughout.
-const INITIALISMS: &[&str] = &[
-    "acl", "api", "ascii", "cpu", "css", "dns", "eof", "gid", "guid", "html", "http", "https", "id", "ip",
-    "json", "qps", "ram", "rpc", "sip", "sla", "smtp", "sql", "ssh", "tcp", "tls", "ttl", "udp", "ui", "uid",
-    "uri", "url", "utf8", "uuid", "vm", "xml", "xmpp", "xsrf", "xss",
-];
-
 /// `HoneyKg`, `SensorIDs`: other packages only see names that start with a capital.
 fn exported(words: &Words) -> String {
     let name: String = words.iter().map(word).collect();
@@ -47,11 +40,8 @@ fn exported(words: &Words) -> String {
 }
 
 fn word(word: &str) -> String {
-    if INITIALISMS.contains(&word) {
-        return word.to_uppercase();
-    }
-    if let Some(one) = word.strip_suffix('s').filter(|one| INITIALISMS.contains(one)) {
-        return one.to_uppercase() + "s";
+    if let Some(capitals) = initialism(word) {
+        return capitals;
     }
     let letters: String = word.chars().map(letter).collect();
     let mut chars = letters.chars();

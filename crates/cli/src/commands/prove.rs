@@ -1,0 +1,126 @@
+//! `jar-sprout prove`: models compiled, and every sample passed through them.
+
+use std::fmt::Write as _;
+
+use jar_sprout_grow::{LANGUAGES, Language, Settings};
+use jar_sprout_model::Problem;
+use jar_sprout_prove::{Miss, Missing, Order, Proof, Report, Said, Tools};
+use serde_json::{Value, json};
+
+use crate::args::{Format, ProveArgs};
+use crate::commands::grow::{language, set_all};
+use crate::exit::Exit;
+use crate::failure::{Failure, Outcome};
+use crate::modelling::model;
+use crate::report;
+use crate::screen::visible;
+use crate::sources::{gather, read_samples};
+
+/// The most lines of a compiler, and the most differences, that are shown of one language.
+const MOST_LINES: usize = 40;
+
+pub(crate) fn prove(args: &ProveArgs) -> Outcome<Exit> {
+    let wanted = wanted(args)?;
+    let samples = read_samples(&args.source)?;
+    let gathered = gather(&args.source)?;
+    for warning in &gathered.warnings {
+        report::problem(warning, &gathered.names);
+    }
+    let modelled = model(&gathered, &args.model)?;
+    let proofs = [Proof { name: "the samples".to_owned(), model: modelled.settled.model, samples }];
+    let tools = Tools::of_this_machine();
+    let mut all = Vec::new();
+    let mut is_proven = true;
+    if args.format == Format::Text {
+        report::result(&row("language", "toolchain", "compiled", "samples", "equal"))?;
+    }
+    for (language, settings) in &wanted {
+        let order = Order { language: *language, settings, with_judges: args.judges };
+        let proven = jar_sprout_prove::prove(&order, &proofs, &tools)?;
+        is_proven &= proven.as_ref().is_ok_and(holds) || proven.is_err();
+        match args.format {
+            Format::Text => report::result(&text(*language, &proven))?,
+            Format::Json => all.push(as_json(*language, &proven)),
+        }
+    }
+    if args.format == Format::Json {
+        report::result(&format!("{:#}\n", Value::from(all)))?;
+    }
+    Ok(if is_proven { Exit::Well } else { Exit::Findings })
+}
+
+/// The languages that were named with their settings, or all languages as they are.
+fn wanted(args: &ProveArgs) -> Result<Vec<(&'static dyn Language, Settings)>, Problem> {
+    let named = args.into.iter().map(|key| language(key, format!("--into {key}")));
+    let mut named = named.collect::<Result<Vec<_>, _>>()?;
+    if named.is_empty() {
+        named = LANGUAGES.to_vec();
+    }
+    if let (Some(setting), [_, _, ..]) = (args.settings.first(), &named[..]) {
+        return Err(Failure::argument("a setting is for one language", format!("--with {setting}"))
+            .with_help("name it: `--into kotlin`"));
+    }
+    let with_settings = |language: &'static dyn Language| {
+        let mut settings = Settings::default();
+        set_all(&mut settings, language, &args.settings)?;
+        Ok((language, settings))
+    };
+    named.into_iter().map(with_settings).collect()
+}
+
+fn holds(report: &Report) -> bool {
+    report.compiler.is_empty() && report.misses.is_empty() && report.judges.is_empty()
+}
+
+fn row(language: &str, toolchain: &str, compiled: &str, samples: &str, equal: &str) -> String {
+    format!("{language:<12} {toolchain:<28} {compiled:<9} {samples:>7} {equal:>6}\n")
+}
+
+/// A row of the table, and below it what does not hold.
+fn text(language: &dyn Language, proven: &Result<Report, Missing>) -> String {
+    let title = language.title();
+    let Report { toolchain, compiler, samples, misses, judges } = match proven {
+        Err(Missing { what, install }) => {
+            return format!("{title:<12} not proven: {what} is not here\n{:<12} {install}\n", "");
+        }
+        Ok(report) => report,
+    };
+    let compiled = if compiler.is_empty() { "yes" } else { "no" };
+    let equal = samples - misses.len();
+    let mut out = row(title, toolchain, compiled, &samples.to_string(), &equal.to_string());
+    for Said { tool, proofs: _, text } in compiler.iter().chain(judges) {
+        let _ = writeln!(out, "  {tool} says:");
+        for line in text.lines().take(MOST_LINES) {
+            let _ = writeln!(out, "    {}", visible(line));
+        }
+    }
+    for Miss { proof: _, sample, text } in misses.iter().take(MOST_LINES) {
+        let _ = writeln!(out, "  {}: {}", visible(sample), visible(text));
+    }
+    if misses.len() > MOST_LINES {
+        let _ = writeln!(out, "  and {} more", misses.len() - MOST_LINES);
+    }
+    out
+}
+
+fn as_json(language: &dyn Language, proven: &Result<Report, Missing>) -> Value {
+    match proven {
+        Err(Missing { what, install }) => {
+            json!({"language": language.key(), "missing": what, "install": install})
+        }
+        Ok(Report { toolchain, compiler, samples, misses, judges }) => {
+            let said = |said: &Said| json!({"tool": said.tool, "said": said.text});
+            let miss = |miss: &Miss| json!({"sample": miss.sample, "difference": miss.text});
+            json!({
+                "language": language.key(),
+                "toolchain": toolchain,
+                "compiled": compiler.is_empty(),
+                "samples": samples,
+                "equal": samples - misses.len(),
+                "differences": misses.iter().map(miss).collect::<Vec<_>>(),
+                "compiler": compiler.iter().map(said).collect::<Vec<_>>(),
+                "judges": judges.iter().map(said).collect::<Vec<_>>(),
+            })
+        }
+    }
+}

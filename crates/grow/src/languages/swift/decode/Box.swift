@@ -1,0 +1,20 @@
+/// Holds a value apart, so that a type can contain itself.
+final class Box<Value: Decodable & Hashable & Sendable>: Decodable, Hashable, Sendable {
+    let value: Value
+
+    init(_ value: Value) {
+        self.value = value
+    }
+
+    init(from decoder: any Decoder) throws {
+        value = try Value(from: decoder)
+    }
+
+    static func == (left: Box, right: Box) -> Bool {
+        left.value == right.value
+    }
+
+    func hash(into hasher: inout Hasher) {
+        hasher.combine(value)
+    }
+}

@@ -1,0 +1,214 @@
+//! Swift: structs that are Codable.
+
+mod names;
+mod proof;
+mod settings;
+mod types;
+mod unions;
+
+use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
+use jar_sprout_model::{Presence, Slot};
+
+use crate::code::{GrownFile, MARK, Needs};
+use crate::language::Language;
+use crate::plan::{Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
+use crate::settings::{Setting, Settings};
+use crate::trial::Trial;
+use settings::Form;
+
+/// Swift.
+pub(crate) struct Swift;
+
+impl Language for Swift {
+    fn key(&self) -> &'static str {
+        "swift"
+    }
+
+    fn title(&self) -> &'static str {
+        "Swift"
+    }
+
+    fn grows(&self) -> &'static str {
+        "structs that are Codable, Swift 6"
+    }
+
+    fn settings(&self) -> &'static [Setting] {
+        settings::SETTINGS
+    }
+
+    fn naming(&self) -> &'static Naming {
+        &names::NAMING
+    }
+
+    fn style(&self) -> Style {
+        Style { width: 100, indent: Indent::Spaces(4) }
+    }
+
+    fn has_file_per_type(&self) -> bool {
+        true
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
+        format!("{}.swift", type_name.trim_matches('`'))
+    }
+
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
+        let form = Form::of(settings);
+        match &ty.definition {
+            PlannedDefinition::Record(fields) => record(plan, &ty.ident, fields, &form, needs),
+            PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, &form),
+            PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, &form, needs),
+        }
+    }
+
+    fn alias(
+        &self,
+        plan: &Plan<'_>,
+        ident: &Ident,
+        slot: &Slot,
+        settings: &Settings,
+        needs: &mut Needs,
+    ) -> Doc {
+        let form = Form::of(settings);
+        text(format!("{}typealias {ident} = {}", form.access, types::slot(plan, slot, &form, needs)))
+    }
+
+    fn assemble(&self, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+        let imports = needs.imports.iter().map(|name| text(format!("import {name}")));
+        let imports = (!needs.imports.is_empty()).then(|| lines(imports));
+        let mark = text(format!("// {MARK}"));
+        join(&cat([hard(), hard()]), [mark].into_iter().chain(imports).chain(declarations))
+    }
+
+    fn imported(&self, line: &'static str) -> Option<&'static str> {
+        line.strip_prefix("import ")
+    }
+
+    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
+        proof::driver(trials)
+    }
+}
+
+/// ```swift
+/// struct Hive: Codable, Hashable, Sendable {
+///     let id: Int64
+/// }
+/// ```
+fn record(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    fields: &[PlannedField<'_>],
+    form: &Form,
+    needs: &mut Needs,
+) -> Doc {
+    let Form { access, is_class, is_encoded, property } = *form;
+    let typed: Vec<(&PlannedField<'_>, String)> =
+        fields.iter().map(|field| (field, types::field(plan, ident, field, form, needs))).collect();
+    let properties =
+        typed.iter().map(|(field, ty)| text(format!("{access}{property} {}: {ty}", field.ident)));
+    // What is always there is written even if it is null, which the compiler's own way leaves out.
+    let writes_null = is_encoded
+        && fields.iter().any(|field| field.presence == Presence::Always && types::may_be_nil(field.slot));
+    let is_renamed = fields.iter().any(|field| bare(&field.ident) != field.wire.as_str());
+    let mut inside = Vec::new();
+    if !fields.is_empty() {
+        inside.push(lines(properties));
+    }
+    if is_renamed || writes_null {
+        inside.push(coding_keys(fields));
+    }
+    if is_class || !access.is_empty() {
+        inside.push(initializer(&typed, form));
+    }
+    if writes_null {
+        inside.push(encode(fields, form));
+    }
+    let has_id = fields.iter().any(|field| {
+        bare(&field.ident) == "id" && field.presence == Presence::Always && !types::may_be_nil(field.slot)
+    });
+    let kind = if is_class { "final class" } else { "struct" };
+    let protocols = form.protocols(has_id);
+    members(&format!("{access}{kind} {ident}: {protocols}"), inside)
+}
+
+/// An identifier without its backticks.
+fn bare(ident: &Ident) -> &str {
+    ident.as_str().trim_matches('`')
+}
+
+fn coding_keys(fields: &[PlannedField<'_>]) -> Doc {
+    let key = |field: &PlannedField<'_>| {
+        let PlannedField { ident, wire, presence: _, slot: _ } = field;
+        text(if bare(ident) == wire.as_str() {
+            format!("case {ident}")
+        } else {
+            format!("case {ident} = {}", names::LITERAL.of(wire.as_str()))
+        })
+    };
+    block("private enum CodingKeys: String, CodingKey", fields.iter().map(key))
+}
+
+/// `init(id: Int64, note: String? = nil)`
+fn initializer(fields: &[(&PlannedField<'_>, String)], form: &Form) -> Doc {
+    let parameter = |(field, ty): &(&PlannedField<'_>, String)| {
+        let default = if field.presence == Presence::Sometimes { " = nil" } else { "" };
+        text(format!("{}: {ty}{default}", field.ident))
+    };
+    let parameters = join(&cat([text(","), line()]), fields.iter().map(parameter));
+    let head = group(cat([
+        text(format!("{}init(", form.access)),
+        nest(cat([soft(), parameters])),
+        soft(),
+        text(")"),
+    ]));
+    let set = fields.iter().map(|(field, _)| cat([hard(), text(format!("self.{0} = {0}", field.ident))]));
+    if fields.is_empty() {
+        return text(format!("{}init() {{}}", form.access));
+    }
+    cat([head, text(" {"), nest(cat(set)), hard(), text("}")])
+}
+
+fn encode(fields: &[PlannedField<'_>], form: &Form) -> Doc {
+    let one = |field: &PlannedField<'_>| {
+        let method = match field.presence {
+            Presence::Always => "encode",
+            Presence::Sometimes => "encodeIfPresent",
+        };
+        text(format!("try container.{method}({0}, forKey: .{0})", field.ident))
+    };
+    let container = text("var container = encoder.container(keyedBy: CodingKeys.self)");
+    block(
+        &format!("{}func encode(to encoder: any Encoder) throws", form.access),
+        [container].into_iter().chain(fields.iter().map(one)),
+    )
+}
+
+/// A text of its own type; one that is not known yet is kept as it is.
+fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: &Form) -> Doc {
+    let Form { access, .. } = *form;
+    let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
+        text(format!("{access}static let {case} = {ident}(rawValue: {})", names::LITERAL.of(wire.as_str())))
+    };
+    let value = text(format!("{access}let rawValue: String"));
+    let initializer = block(&format!("{access}init(rawValue: String)"), [text("self.rawValue = rawValue")]);
+    let coding = form.coding();
+    members(
+        &format!("{access}struct {ident}: RawRepresentable, {coding}, Hashable, Sendable"),
+        [lines(cases.iter().map(case)), value, initializer],
+    )
+}
+
+/// A declaration with members, a blank line between each two.
+fn members(head: &str, inside: impl IntoIterator<Item = Doc>) -> Doc {
+    let mut inside = inside.into_iter().peekable();
+    if inside.peek().is_none() {
+        return text(format!("{head} {{}}"));
+    }
+    block(head, [join(&cat([hard(), hard()]), inside)])
+}
+
+/// A head with lines below it.
+fn block(head: &str, inside: impl IntoIterator<Item = Doc>) -> Doc {
+    let inside = inside.into_iter().map(|one| cat([hard(), one]));
+    cat([text(format!("{head} {{")), nest(cat(inside)), hard(), text("}")])
+}

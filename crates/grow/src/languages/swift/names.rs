@@ -1,0 +1,276 @@
+//! Swift's names: casing, keywords, and what is taken.
+
+use jar_sprout_model::Words;
+
+use crate::literal::Literal;
+use crate::plan::{Naming, OwnName, Place, camel_case, initialism, pascal_case};
+
+pub(super) static NAMING: Naming = Naming {
+    type_case: |words| pascal_case(words),
+    member_case: Some(member),
+    case_case: member,
+    cases: Place::Type,
+    variant_case: member,
+    variants: Place::Type,
+    reserved_types: TAKEN_TYPES,
+    reserved_members: TAKEN_MEMBERS,
+    reserved_variants: TAKEN_CASES,
+    own_name: OwnName::Free,
+    escape,
+};
+
+pub(super) const LITERAL: Literal = Literal {
+    quote: '"',
+    escapes: &[('"', "\\\""), ('\\', "\\\\"), ('\n', "\\n"), ('\r', "\\r"), ('\t', "\\t"), ('\0', "\\0")],
+    character: |character| format!("\\u{{{:x}}}", u32::from(character)),
+};
+
+/// `imageURL`: the words after the first with their capitals.
+fn member(words: &Words) -> String {
+    let plain = camel_case(words);
+    let first = words.iter().next().unwrap_or_default();
+    let rest: Option<String> =
+        words.iter().skip(1).map(|word| initialism(word).or_else(|| capital(word))).collect();
+    match rest {
+        Some(rest) if plain.starts_with(first) => format!("{first}{rest}"),
+        Some(_) | None => plain,
+    }
+}
+
+/// A word with a capital; none where a letter of it may not stand in a name.
+fn capital(word: &str) -> Option<String> {
+    let mut chars = word.chars();
+    let capital: String = chars.next()?.to_uppercase().chain(chars).collect();
+    capital.chars().all(unicode_ident::is_xid_continue).then_some(capital)
+}
+
+/// The keywords of "The Swift Programming Language" that a name may only have in backticks.
+const KEYWORDS: &[&str] = &[
+    "Any",
+    "as",
+    "associatedtype",
+    "await",
+    "break",
+    "case",
+    "catch",
+    "class",
+    "continue",
+    "default",
+    "defer",
+    "deinit",
+    "do",
+    "else",
+    "enum",
+    "extension",
+    "fallthrough",
+    "false",
+    "fileprivate",
+    "for",
+    "func",
+    "guard",
+    "if",
+    "import",
+    "in",
+    "inout",
+    "internal",
+    "is",
+    "let",
+    "nil",
+    "operator",
+    "precedencegroup",
+    "private",
+    "protocol",
+    "public",
+    "repeat",
+    "rethrows",
+    "return",
+    "static",
+    "struct",
+    "subscript",
+    "super",
+    "switch",
+    "throw",
+    "throws",
+    "true",
+    "try",
+    "typealias",
+    "var",
+    "where",
+    "while",
+];
+
+/// Names that stand for something else behind a dot, and what grown types have of their own.
+const TAKEN_MEMBERS: &[&str] = &[
+    "Protocol",
+    "Self",
+    "Type",
+    "hashValue",
+    "init",
+    "intValue",
+    "none",
+    "rawValue",
+    "self",
+    "some",
+    "stringValue",
+];
+
+/// The same for the cases of an enum.
+const TAKEN_CASES: &[&str] =
+    &["Protocol", "Self", "Type", "hashValue", "init", "none", "self", "some", "unknown"];
+
+/// Types of the standard library and of Foundation, views that many files import, and what grown code declares.
+const TAKEN_TYPES: &[&str] = &[
+    "Actor",
+    "Any",
+    "AnyHashable",
+    "AnyObject",
+    "Array",
+    "Binding",
+    "Bool",
+    "Box",
+    "Bundle",
+    "Button",
+    "Calendar",
+    "CaseIterable",
+    "Character",
+    "Clock",
+    "Codable",
+    "CodingKey",
+    "CodingKeys",
+    "Collection",
+    "Color",
+    "Comparable",
+    "Data",
+    "Date",
+    "DateComponents",
+    "DateInterval",
+    "Decimal",
+    "Decodable",
+    "Decoder",
+    "DecodingError",
+    "Dictionary",
+    "Double",
+    "Duration",
+    "Encodable",
+    "Encoder",
+    "EncodingError",
+    "Environment",
+    "Equatable",
+    "Error",
+    "Float",
+    "Font",
+    "Foundation",
+    "Form",
+    "Group",
+    "Hashable",
+    "Hasher",
+    "ISODate",
+    "Identifiable",
+    "Image",
+    "IndexPath",
+    "IndexSet",
+    "Int",
+    "Int16",
+    "Int32",
+    "Int64",
+    "Int8",
+    "Iterator",
+    "JSONDecoder",
+    "JSONEncoder",
+    "JSONValue",
+    "Label",
+    "Link",
+    "List",
+    "Locale",
+    "MainActor",
+    "Measurement",
+    "Menu",
+    "Mirror",
+    "Never",
+    "Notification",
+    "NotificationCenter",
+    "Numeric",
+    "Operation",
+    "Optional",
+    "OptionSet",
+    "Path",
+    "Process",
+    "ProcessInfo",
+    "Progress",
+    "Protocol",
+    "Range",
+    "RawRepresentable",
+    "Regex",
+    "Result",
+    "Scanner",
+    "Section",
+    "Selector",
+    "Self",
+    "Sendable",
+    "Sequence",
+    "Set",
+    "Shape",
+    "State",
+    "Stream",
+    "String",
+    "Substring",
+    "Swift",
+    "Tab",
+    "TagKey",
+    "Task",
+    "Text",
+    "Thread",
+    "TimeInterval",
+    "TimeZone",
+    "Timer",
+    "Toggle",
+    "Type",
+    "UInt",
+    "UInt16",
+    "UInt32",
+    "UInt64",
+    "UInt8",
+    "URL",
+    "URLComponents",
+    "URLRequest",
+    "URLSession",
+    "UUID",
+    "Unit",
+    "UserDefaults",
+    "View",
+    "Void",
+    "Window",
+];
+
+fn escape(name: String) -> String {
+    if KEYWORDS.contains(&name.as_str()) { format!("`{name}`") } else { name }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn keywords_take_backticks() {
+        for keyword in KEYWORDS {
+            assert_eq!(escape((*keyword).to_owned()), format!("`{keyword}`"));
+        }
+        assert_eq!(escape("größe".to_owned()), "größe");
+    }
+
+    #[test]
+    fn initialisms_keep_their_capitals_but_at_the_start() {
+        let check = |name: &str, expected: &str| assert_eq!(member(&Words::split(name)), expected);
+        check("image_url", "imageURL");
+        check("url_list", "urlList");
+        check("sensorIDs", "sensorIDs");
+        check("id", "id");
+        check("24h", "value24h");
+        check("a½", "aubd");
+    }
+
+    #[test]
+    fn nothing_is_put_into_a_literal() {
+        assert_eq!(LITERAL.of("a\"\\(b)\n\u{202E}"), r#""a\"\\(b)\n\u{202e}""#);
+    }
+}

@@ -1,0 +1,19 @@
+// Grown by Jar Sprout.
+#nullable enable
+
+using System.Collections.Generic;
+using System.Text.Json.Serialization;
+
+namespace Models;
+
+public sealed record EventPage
+{
+    [JsonPropertyName("events")]
+    public required IReadOnlyList<Event> Events { get; init; }
+
+    [JsonPropertyName("cursor")]
+    public required string Cursor { get; init; }
+
+    [JsonPropertyName("more")]
+    public required bool More { get; init; }
+}

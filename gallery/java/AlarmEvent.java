@@ -1,0 +1,14 @@
+// Grown by Jar Sprout.
+package models;
+
+import java.time.OffsetDateTime;
+
+public record AlarmEvent(
+    String id,
+    String kind,
+    @JsonOffsetDateTime OffsetDateTime at,
+    long hive,
+    String sensor,
+    Reading reading,
+    String level)
+    implements Event {}

@@ -1,0 +1,8 @@
+// Grown by Jar Sprout.
+package models;
+
+import java.time.OffsetDateTime;
+
+public record InspectionEvent(
+    String id, String kind, @JsonOffsetDateTime OffsetDateTime at, long hive, Inspection inspection)
+    implements Event {}

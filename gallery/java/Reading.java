@@ -1,0 +1,4 @@
+// Grown by Jar Sprout.
+package models;
+
+public record Reading(int t, int limit) {}

@@ -1,0 +1,11 @@
+// Grown by Jar Sprout.
+
+struct AlarmEvent: Codable, Hashable, Identifiable, Sendable {
+    let id: String
+    let kind: String
+    let at: ISODate
+    let hive: Int64
+    let sensor: String
+    let reading: Reading
+    let level: String
+}

@@ -1,0 +1,9 @@
+// Grown by Jar Sprout.
+
+struct InspectionEvent: Codable, Hashable, Identifiable, Sendable {
+    let id: String
+    let kind: String
+    let at: ISODate
+    let hive: Int64
+    let inspection: Inspection
+}
