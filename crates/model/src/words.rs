@@ -2,6 +2,8 @@
 
 use std::fmt;
 
+use unicode_normalization::UnicodeNormalization;
+
 /// A name as lower-case words: `imdbID` is `imdb id`. Never empty, and every word has a letter or a digit.
 #[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub struct Words(Vec<String>);
@@ -10,9 +12,11 @@ impl Words {
     /// Splits a name of any spelling. A name with no letter or digit is spelled out (`🍯` is `u1f36f`),
     /// so that two odd keys never become one.
     pub fn split(name: &str) -> Self {
-        let mut words = signed_number(name).unwrap_or_else(|| split_words(name));
+        // A letter and a mark behind it are one letter.
+        let name: String = name.nfc().collect();
+        let mut words = signed_number(&name).unwrap_or_else(|| split_words(&name));
         if words.is_empty() {
-            words = spell_out(name);
+            words = spell_out(&name);
         }
         Self(words)
     }
@@ -205,6 +209,7 @@ mod tests {
         check("HTMLParser2Go", "html parser2 go");
         check("日本語", "日本語");
         check("größe_cm", "größe cm");
+        check("e\u{301}tat", "\u{e9}tat");
         check("ÉtatActuel", "état actuel");
         check("A", "a");
         check("ABC", "abc");

@@ -57,11 +57,12 @@ impl Numbers {
             self.example = Some(Example { place, text });
         }
         match written {
-            Written::Integer => {
+            // Only floats have a zero below zero, and some parsers take it for one.
+            Written::Integer if literal != b"-0" => {
                 self.integers.add(place);
                 Range::include(&mut self.integer_range, integer(literal));
             }
-            Written::Fraction => {
+            Written::Integer | Written::Fraction => {
                 self.fractions.add(place);
                 let value: f64 = ascii(literal).parse().unwrap_or(f64::MAX);
                 self.whole_fractions += u64::from(value.fract() == 0.0);
@@ -153,7 +154,7 @@ mod tests {
         let range = |literals: &[&str]| observe(literals).integer_range.map(|r| (r.least, r.greatest));
         assert_eq!(range(&["-5", "7", "0"]), Some((-5, 7)));
         assert_eq!(range(&["9223372036854775808"]), Some((1 << 63, 1 << 63)));
-        assert_eq!(range(&["-0"]), Some((0, 0)));
+        assert_eq!(range(&["-0"]), None);
         let huge = "9".repeat(60);
         assert_eq!(range(&[&huge, "1"]), Some((1, i128::MAX)));
         assert_eq!(range(&["8.5"]), None);

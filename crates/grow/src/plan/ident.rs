@@ -2,7 +2,9 @@
 
 use std::fmt;
 
+use deunicode::deunicode;
 use jar_sprout_model::Words;
+use unicode_normalization::UnicodeNormalization;
 
 /// A name that stands in code. Only the plan makes one.
 #[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -35,12 +37,17 @@ pub(crate) fn pascal_case(words: &Words) -> String {
 
 /// `honeyKg`
 pub(crate) fn camel_case(words: &Words) -> String {
+    camel(words, |word| capitalised(word))
+}
+
+/// `imageURL`, `urlList`: initialisms keep their capitals but at the start.
+pub(crate) fn camel_case_with_initialisms(words: &Words) -> String {
+    camel(words, |word| initialism(word).unwrap_or_else(|| capitalised(word)))
+}
+
+fn camel(words: &Words, capital: impl Fn(&str) -> String) -> String {
     let words = letters(words);
-    words
-        .iter()
-        .enumerate()
-        .map(|(at, word)| if at == 0 { word.clone() } else { capitalised(word) })
-        .collect()
+    words.iter().enumerate().map(|(at, word)| if at == 0 { word.clone() } else { capital(word) }).collect()
 }
 
 /// `honey_kg`
@@ -73,9 +80,23 @@ pub(crate) fn small_words(type_name: &str, between: &str) -> String {
     Words::split(type_name).iter().collect::<Vec<_>>().join(between)
 }
 
+/// Words in ASCII, for languages whose identifiers are, or should be: `größe` is `grosse`.
+pub(crate) fn in_ascii(words: &Words) -> Words {
+    let word = |word: &str| -> String {
+        let letters: String = deunicode(word).chars().filter(char::is_ascii_alphanumeric).collect();
+        if letters.is_empty() {
+            word.chars().map(|c| format!("u{:x}", u32::from(c))).collect()
+        } else {
+            letters.to_lowercase()
+        }
+    };
+    Words::split(&words.iter().map(word).collect::<Vec<_>>().join(" "))
+}
+
 /// The words in letters that may stand in an identifier, the first of which may start one.
 fn letters(words: &Words) -> Vec<String> {
-    let mut letters: Vec<String> = words.iter().map(|word| word.chars().map(letter).collect()).collect();
+    let spelled = |word: &str| -> String { word.chars().map(letter).collect() };
+    let mut letters: Vec<String> = words.iter().map(spelled).collect();
     let starts_well =
         letters.first().and_then(|word| word.chars().next()).is_some_and(unicode_ident::is_xid_start);
     if !starts_well {
@@ -84,9 +105,11 @@ fn letters(words: &Words) -> Vec<String> {
     letters
 }
 
-/// A letter as it is, if Unicode allows it in identifiers (UAX #31); else its number.
+/// A letter as it is, if Unicode allows it in identifiers (UAX #31) and it is not another way to write others, which
+/// some compilers would take for them; else its number.
 fn letter(character: char) -> String {
-    if unicode_ident::is_xid_continue(character) {
+    let is_itself = std::iter::once(character).nfkc().eq(std::iter::once(character));
+    if is_itself && unicode_ident::is_xid_continue(character) {
         character.to_string()
     } else {
         format!("u{:x}", u32::from(character))
@@ -120,6 +143,8 @@ mod tests {
         check("24h", "Value24h", "value24h", "VALUE_24H");
         check("größe", "Größe", "größe", "GRÖSSE");
         check("½", "Ubd", "ubd", "UBD");
+        check("e\u{301}t\u{e9}", "Été", "été", "ÉTÉ");
+        check("ﬁ", "Ufb01", "ufb01", "UFB01");
         check("日本", "日本", "日本", "日本");
     }
 

@@ -10,7 +10,10 @@ use jar_sprout_model::{
 };
 
 pub(crate) use ident::Ident;
-pub(crate) use ident::{camel_case, initialism, pascal_case, screaming_case, small_words, snake_case};
+pub(crate) use ident::{
+    camel_case, camel_case_with_initialisms, in_ascii, initialism, pascal_case, screaming_case, small_words,
+    snake_case,
+};
 pub(crate) use kind::Kind;
 use scope::Scope;
 
@@ -268,15 +271,23 @@ impl Planner<'_, '_> {
         PlannedType { ident: ident.clone(), definition }
     }
 
+    /// A field whose name is its key has it before one that needs a mapping all the same.
     fn plan_fields<'m>(&self, fields: &'m [Field], owner: &Ident) -> Vec<PlannedField<'m>> {
         let mut scope = Scope::of_members(self.naming, owner);
-        let plan = |Field { wire, name, presence, slot }: &'m Field| PlannedField {
-            ident: scope.declare_member(wire, name),
-            wire,
-            presence: *presence,
-            slot,
-        };
-        fields.iter().map(plan).collect()
+        let mut idents: Vec<Option<Ident>> = fields
+            .iter()
+            .map(|Field { wire, name, .. }| {
+                scope.is_as_on_wire(wire, name).then(|| scope.declare_member(wire, name))
+            })
+            .collect();
+        let mut plan =
+            |(Field { wire, name, presence, slot }, ident): (&'m Field, &mut Option<Ident>)| PlannedField {
+                ident: ident.take().unwrap_or_else(|| scope.declare_member(wire, name)),
+                wire,
+                presence: *presence,
+                slot,
+            };
+        fields.iter().zip(&mut idents).map(&mut plan).collect()
     }
 
     fn plan_cases<'m>(&mut self, cases: &'m [Case], owner: &Ident) -> Vec<PlannedCase<'m>> {

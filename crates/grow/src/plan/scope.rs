@@ -6,6 +6,9 @@ use jar_sprout_model::{WireName, Words};
 
 use super::{Ident, Naming, OwnName};
 
+/// The most characters of a name: what it takes to tell things apart, and no more than a file's name may have.
+const LONGEST: usize = 80;
+
 /// What is put behind a type's name when it is taken and no longer name is at hand.
 const TYPE_WORD: &str = "model";
 
@@ -70,6 +73,11 @@ impl<'n> Scope<'n> {
         }
     }
 
+    /// Whether a member's name, if it is free, is its wire key.
+    pub(super) fn is_as_on_wire(&self, wire: &WireName, name: &Words) -> bool {
+        self.naming.member_case.is_none_or(|case| case(name) == wire.as_str())
+    }
+
     pub(super) fn declare_case(&mut self, name: &Words) -> Ident {
         self.declare_cased(name, self.naming.case_case)
     }
@@ -87,7 +95,7 @@ impl<'n> Scope<'n> {
     ) -> Ident {
         let (mut base, mut is_base_free) = (String::new(), false);
         for words in candidates {
-            let text = case(words);
+            let text: String = case(words).chars().take(LONGEST).collect();
             let is_free = !self.is_reserved(&text);
             if is_free && self.taken.insert(text.to_lowercase()) {
                 return self.finish(text);

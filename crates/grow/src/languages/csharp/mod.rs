@@ -186,15 +186,22 @@ fn record(
     if fields.is_empty() {
         return cat([head, text(" { }")]);
     }
-    let properties: Vec<Doc> = fields.iter().map(|field| property(plan, field, form, needs)).collect();
+    let properties: Vec<Doc> =
+        fields.iter().map(|field| property(plan, field, fields, form, needs)).collect();
     members(head, properties)
 }
 
-fn property(plan: &Plan<'_>, field: &PlannedField<'_>, form: &Form<'_>, needs: &mut Needs) -> Doc {
+fn property(
+    plan: &Plan<'_>,
+    field: &PlannedField<'_>,
+    siblings: &[PlannedField<'_>],
+    form: &Form<'_>,
+    needs: &mut Needs,
+) -> Doc {
     let PlannedField { ident, wire: _, presence, slot } = field;
     let parts = match form.library {
         Library::SystemTextJson => system_text_json_attributes(field, needs),
-        Library::Newtonsoft => vec![newtonsoft_attribute(field, form, needs)],
+        Library::Newtonsoft => vec![newtonsoft_attribute(field, siblings, form, needs)],
     };
     let spelled = types::non_null(plan, form, slot, needs);
     let may_be_null = slot.nullable || *presence == Presence::Sometimes;
@@ -243,7 +250,12 @@ fn system_text_json_attributes(field: &PlannedField<'_>, needs: &mut Needs) -> V
 }
 
 /// `[JsonProperty("id", Required = Required.Always)]`
-fn newtonsoft_attribute(field: &PlannedField<'_>, form: &Form<'_>, needs: &mut Needs) -> String {
+fn newtonsoft_attribute(
+    field: &PlannedField<'_>,
+    siblings: &[PlannedField<'_>],
+    form: &Form<'_>,
+    needs: &mut Needs,
+) -> String {
     needs.imports.insert("Newtonsoft.Json");
     if speaks_of_any(&field.slot.ty) {
         needs.helpers.insert(JSON);
@@ -255,7 +267,12 @@ fn newtonsoft_attribute(field: &PlannedField<'_>, form: &Form<'_>, needs: &mut N
         (Presence::Always, true) => "Required = Required.AllowNull",
         (Presence::Sometimes, _) => "NullValueHandling = NullValueHandling.Ignore",
     };
-    let arguments: Vec<String> = name.into_iter().chain([rule.to_owned()]).collect();
+    // Inside a class, the name of a property hides that of a type.
+    let (_, ty) = rule.split_once(" = ").expect("a rule sets something");
+    let is_hidden =
+        ty.split('.').next().is_some_and(|ty| siblings.iter().any(|field| field.ident.as_str() == ty));
+    let rule = if is_hidden { rule.replacen(" = ", " = Newtonsoft.Json.", 1) } else { rule.to_owned() };
+    let arguments: Vec<String> = name.into_iter().chain([rule]).collect();
     format!("[JsonProperty({})]", arguments.join(", "))
 }
 

@@ -1,10 +1,7 @@
 //! Dart's names: casing, keywords, and what is taken. Its identifiers are ASCII alone.
 
-use deunicode::deunicode;
-use jar_sprout_model::Words;
-
 use crate::literal::Literal;
-use crate::plan::{Naming, OwnName, Place, camel_case, pascal_case};
+use crate::plan::{Naming, OwnName, Place, camel_case, in_ascii, pascal_case};
 
 pub(super) static NAMING: Naming = Naming {
     type_case: |words| pascal_case(&in_ascii(words)),
@@ -27,19 +24,6 @@ pub(super) const LITERAL: Literal = Literal {
     escapes: &[('\'', "\\'"), ('\\', "\\\\"), ('$', "\\$"), ('\n', "\\n"), ('\r', "\\r"), ('\t', "\\t")],
     character: |character| format!("\\u{{{:x}}}", u32::from(character)),
 };
-
-/// Words in ASCII: `größe` is `grosse`.
-fn in_ascii(words: &Words) -> Words {
-    let word = |word: &str| -> String {
-        let letters: String = deunicode(word).chars().filter(char::is_ascii_alphanumeric).collect();
-        if letters.is_empty() {
-            word.chars().map(|c| format!("u{:x}", u32::from(c))).collect()
-        } else {
-            letters.to_lowercase()
-        }
-    };
-    Words::split(&words.iter().map(word).collect::<Vec<_>>().join(" "))
-}
 
 /// Keywords, what every object has, the types in small letters, and what grown classes have of their own.
 const TAKEN_MEMBERS: &[&str] = &[
@@ -185,6 +169,8 @@ const TAKEN_TYPES: &[&str] = &[
 
 #[cfg(test)]
 mod tests {
+    use jar_sprout_model::Words;
+
     use super::*;
 
     #[test]

@@ -21,6 +21,9 @@ use crate::trial::Trial;
 /// Python with pydantic.
 pub(crate) struct Python;
 
+/// What the library's own names start with, and warns of.
+const PROTECTED: &[&str] = &["model_dump", "model_validate"];
+
 /// An enum that keeps values it does not know.
 const OPEN_ENUM: Helper = Helper { name: "OpenEnum", text: include_str!("open_enum.py") };
 
@@ -105,9 +108,17 @@ fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &m
         let is_key = |other: &PlannedField<'_>| other.wire.as_str() == field.ident.as_str();
         fields.iter().any(|other| is_key(other) && other.ident != field.ident)
     });
-    let config = (has_alias && !is_ambiguous).then(|| {
+    let mut settings = Vec::new();
+    if has_alias && !is_ambiguous {
+        settings.push("populate_by_name=True");
+    }
+    if fields.iter().any(|field| PROTECTED.iter().any(|start| field.ident.as_str().starts_with(start))) {
+        settings.push("protected_namespaces=()");
+    }
+    let config = (!settings.is_empty()).then(|| {
         needs.imports.insert("from pydantic import ConfigDict");
-        cat([hard(), text("model_config = ConfigDict(populate_by_name=True)"), hard()])
+        let config = format!("model_config = ConfigDict({})", settings.join(", "));
+        cat([hard(), text(config), hard()])
     });
     let fields = fields.iter().map(|one| cat([hard(), field(plan, one, needs)]));
     let fields: Vec<Doc> = fields.collect();

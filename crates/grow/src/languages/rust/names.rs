@@ -2,15 +2,17 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
+use jar_sprout_model::Words;
+
 use crate::literal::Literal;
-use crate::plan::{Naming, OwnName, Place, pascal_case, snake_case};
+use crate::plan::{Naming, OwnName, Place, in_ascii, pascal_case, snake_case};
 
 pub(super) static NAMING: Naming = Naming {
-    type_case: pascal_case,
-    member_case: Some(snake_case),
-    case_case: pascal_case,
+    type_case: |words| pascal_case(&in_latin(words)),
+    member_case: Some(|words| snake_case(&in_latin(words))),
+    case_case: |words| pascal_case(&in_latin(words)),
     cases: Place::Type,
-    variant_case: pascal_case,
+    variant_case: |words| pascal_case(&in_latin(words)),
     variants: Place::Type,
     reserved_types: TAKEN_TYPES,
     // Variants; fields are never in capitals.
@@ -92,6 +94,12 @@ const TAKEN_TYPES: &[&str] = &[
     "Unpin",
     "Vec",
 ];
+
+/// Words of other scripts in ASCII: the compiler warns of letters that look like those of another script.
+fn in_latin(words: &Words) -> Words {
+    let is_latin = |c: char| u32::from(c) < 0x250;
+    if words.iter().all(|word| word.chars().all(is_latin)) { words.clone() } else { in_ascii(words) }
+}
 
 fn escape(name: String) -> String {
     if KEYWORDS.contains(&name.as_str()) {

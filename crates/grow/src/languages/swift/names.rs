@@ -1,16 +1,14 @@
 //! Swift's names: casing, keywords, and what is taken.
 
-use jar_sprout_model::Words;
-
 use crate::literal::Literal;
-use crate::plan::{Naming, OwnName, Place, camel_case, initialism, pascal_case};
+use crate::plan::{Naming, OwnName, Place, camel_case_with_initialisms, pascal_case};
 
 pub(super) static NAMING: Naming = Naming {
-    type_case: |words| pascal_case(words),
-    member_case: Some(member),
-    case_case: member,
+    type_case: pascal_case,
+    member_case: Some(camel_case_with_initialisms),
+    case_case: camel_case_with_initialisms,
     cases: Place::Type,
-    variant_case: member,
+    variant_case: camel_case_with_initialisms,
     variants: Place::Type,
     reserved_types: TAKEN_TYPES,
     reserved_members: TAKEN_MEMBERS,
@@ -24,25 +22,6 @@ pub(super) const LITERAL: Literal = Literal {
     escapes: &[('"', "\\\""), ('\\', "\\\\"), ('\n', "\\n"), ('\r', "\\r"), ('\t', "\\t"), ('\0', "\\0")],
     character: |character| format!("\\u{{{:x}}}", u32::from(character)),
 };
-
-/// `imageURL`: the words after the first with their capitals.
-fn member(words: &Words) -> String {
-    let plain = camel_case(words);
-    let first = words.iter().next().unwrap_or_default();
-    let rest: Option<String> =
-        words.iter().skip(1).map(|word| initialism(word).or_else(|| capital(word))).collect();
-    match rest {
-        Some(rest) if plain.starts_with(first) => format!("{first}{rest}"),
-        Some(_) | None => plain,
-    }
-}
-
-/// A word with a capital; none where a letter of it may not stand in a name.
-fn capital(word: &str) -> Option<String> {
-    let mut chars = word.chars();
-    let capital: String = chars.next()?.to_uppercase().chain(chars).collect();
-    capital.chars().all(unicode_ident::is_xid_continue).then_some(capital)
-}
 
 /// The keywords of "The Swift Programming Language" that a name may only have in backticks.
 const KEYWORDS: &[&str] = &[
@@ -248,6 +227,8 @@ fn escape(name: String) -> String {
 
 #[cfg(test)]
 mod tests {
+    use jar_sprout_model::Words;
+
     use super::*;
 
     #[test]
@@ -260,7 +241,9 @@ mod tests {
 
     #[test]
     fn initialisms_keep_their_capitals_but_at_the_start() {
-        let check = |name: &str, expected: &str| assert_eq!(member(&Words::split(name)), expected);
+        let check = |name: &str, expected: &str| {
+            assert_eq!(camel_case_with_initialisms(&Words::split(name)), expected)
+        };
         check("image_url", "imageURL");
         check("url_list", "urlList");
         check("sensorIDs", "sensorIDs");
