@@ -5,8 +5,8 @@
 use divan::Bencher;
 use jar_sprout_grow::{Arrangement, Settings, find_language, grow};
 use jar_sprout_model::{
-    Case, Definition, Enumeration, Field, Model, NamedType, Presence, Record, Root, Scalar, Slot, Type, TypeId,
-    Width, WireName, Words,
+    Case, Definition, Enumeration, Field, Model, NamedType, Presence, Record, Root, Scalar, Slot, Type,
+    TypeId, Width, WireName, Words,
 };
 
 fn main() {

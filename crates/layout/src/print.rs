@@ -138,13 +138,19 @@ impl Printer {
 /// Whether a flat group and what follows it, up to the next possible break, take at most `room` columns.
 fn fits<'d>(group: Item<'d>, rest: &[Item<'d>], room: usize) -> bool {
     let mut room = room;
-    let mut ahead = vec![group];
+    // What is still ahead, as parts of lists: a long list is looked at no further than the line reaches.
+    let mut ahead: Vec<(Mode, &[Doc])> = vec![(group.mode, std::slice::from_ref(group.doc))];
     let mut rest = rest.iter().rev();
     loop {
+        while ahead.last().is_some_and(|(_, docs)| docs.is_empty()) {
+            ahead.pop();
+        }
         let inside = !ahead.is_empty();
-        let Some(Item { level, mode, doc }) = ahead.pop().or_else(|| rest.next().copied()) else {
-            return true;
+        let next = match ahead.last_mut() {
+            Some((mode, docs)) => docs.split_off_first().map(|doc| (*mode, doc)),
+            None => rest.next().map(|Item { mode, doc, level: _ }| (*mode, *doc)),
         };
+        let Some((mode, doc)) = next else { return true };
         let mut take = |width: usize| {
             let fits = width <= room;
             room = room.saturating_sub(width);
@@ -160,11 +166,11 @@ fn fits<'d>(group: Item<'d>, rest: &[Item<'d>], room: usize) -> bool {
             Doc::IfBroken { broken, flat } => take(if mode == Mode::Broken { broken } else { flat }.width()),
             Doc::Group(_, Fit::Never) if mode == Mode::Flat => return false,
             Doc::Nest(doc) | Doc::Group(doc, _) => {
-                ahead.push(Item { level, mode, doc });
+                ahead.push((mode, std::slice::from_ref(&**doc)));
                 true
             }
             Doc::Cat(docs) => {
-                ahead.extend(docs.iter().rev().map(|doc| Item { level, mode, doc }));
+                ahead.push((mode, docs));
                 true
             }
         };

@@ -82,6 +82,9 @@ pub(crate) fn small_words(type_name: &str, between: &str) -> String {
 
 /// Words in ASCII, for languages whose identifiers are, or should be: `größe` is `grosse`.
 pub(crate) fn in_ascii(words: &Words) -> Words {
+    if words.iter().all(str::is_ascii) {
+        return words.clone();
+    }
     let word = |word: &str| -> String {
         let letters: String = deunicode(word).chars().filter(char::is_ascii_alphanumeric).collect();
         if letters.is_empty() {

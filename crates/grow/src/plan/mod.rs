@@ -2,7 +2,10 @@
 
 mod ident;
 mod kind;
+mod loops;
 mod scope;
+
+use std::collections::HashMap;
 
 use jar_sprout_model::{
     Case, Definition, Enumeration, Field, Model, NamedType, Presence, Record, Root, Slot, Type, TypeId,
@@ -65,6 +68,9 @@ pub(crate) enum OwnName {
 pub struct Plan<'m> {
     pub(crate) types: Vec<PlannedType<'m>>,
     pub(crate) root: PlannedRoot<'m>,
+    ids: HashMap<Ident, TypeId>,
+    /// By type, which loop of types that hold each other directly it is in; each has a number of its own otherwise.
+    loops: Vec<usize>,
 }
 
 /// What stands for a whole sample.
@@ -139,8 +145,15 @@ impl<'m> Plan<'m> {
             })
             .collect();
         let mut planner = Planner { naming, package: scope, idents: &idents };
-        let types = model.types().zip(&idents).map(|((_, ty), ident)| planner.plan_type(ty, ident)).collect();
-        Self { types, root: alias }
+        let types: Vec<_> =
+            model.types().zip(&idents).map(|((_, ty), ident)| planner.plan_type(ty, ident)).collect();
+        let parts: Vec<Vec<usize>> = types
+            .iter()
+            .map(|ty| inline_parts(&ty.definition).iter().map(|id| id.index()).collect())
+            .collect();
+        let loops = loops::loops(&parts);
+        let ids = idents.into_iter().zip((0..).map(TypeId::from_index)).collect();
+        Self { ids, loops, types, root: alias }
     }
 
     /// A type's identifier.
@@ -153,25 +166,19 @@ impl<'m> Plan<'m> {
         &self.types[id.index()]
     }
 
-    /// Whether a type has a part of another one in it, with no list or map between that would hold it apart.
-    pub(crate) fn contains_inline(&self, id: TypeId, part: &Ident) -> bool {
-        let mut met = vec![false; self.types.len()];
-        let mut rest = vec![id];
-        while let Some(id) = rest.pop() {
-            if self.ident(id) == part {
-                return true;
-            }
-            if !std::mem::replace(&mut met[id.index()], true) {
-                rest.extend(inline_parts(&self.get(id).definition));
-            }
-        }
-        false
+    /// Whether a type has a part of the type it is itself a direct part of, with no list or map between that would
+    /// hold the two apart.
+    pub(crate) fn contains_inline(&self, id: TypeId, owner: &Ident) -> bool {
+        self.loops[id.index()] == self.loops[self.id_by_ident(owner).index()]
+    }
+
+    fn id_by_ident(&self, ident: &Ident) -> TypeId {
+        self.ids[ident]
     }
 
     /// The id of one of the plan's types.
     pub(crate) fn id_of(&self, ty: &PlannedType<'_>) -> TypeId {
-        let own = self.types.iter().position(|other| other.ident == ty.ident);
-        TypeId::from_index(own.expect("the type is the plan's"))
+        self.id_by_ident(&ty.ident)
     }
 
     /// The tagged union that a record is a case of as it is, and whose other cases are such records too.
