@@ -86,6 +86,11 @@ fn kotlin() {
 }
 
 #[test]
+fn kotlin_without_a_library() {
+    check("kotlin", &[("library", "none"), ("properties", "var")]);
+}
+
+#[test]
 fn python() {
     check("python", &[]);
 }

@@ -39,7 +39,8 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         code: "src",
         files: vec![("src/.editorconfig", STYLE.to_owned())],
         compile: vec![compile],
-        run: Some(run),
+        // Plain classes are read by nothing.
+        run: (wanted.settings.given("library") != Some("none")).then_some(run),
         writes_nulls: false,
         judges,
     })

@@ -16,6 +16,7 @@ use crate::language::Language;
 use crate::plan::{Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
 use crate::settings::{Setting, Settings};
 use crate::trial::Trial;
+use settings::Form;
 
 /// Kotlin with kotlinx.serialization.
 pub(crate) struct Kotlin;
@@ -53,16 +54,24 @@ impl Language for Kotlin {
         format!("{}.kt", type_name.trim_matches('`'))
     }
 
-    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
+        let form = Form::of(settings);
         match &ty.definition {
-            PlannedDefinition::Record(fields) => record(plan, ty, fields, needs),
-            PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, needs),
-            PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, needs),
+            PlannedDefinition::Record(fields) => record(plan, ty, fields, form, needs),
+            PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, form, needs),
+            PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, form, needs),
         }
     }
 
-    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &Settings, needs: &mut Needs) -> Doc {
-        cat([text(format!("typealias {ident} = ")), types::slot(plan, slot, needs)])
+    fn alias(
+        &self,
+        plan: &Plan<'_>,
+        ident: &Ident,
+        slot: &Slot,
+        settings: &Settings,
+        needs: &mut Needs,
+    ) -> Doc {
+        cat([text(format!("typealias {ident} = ")), types::slot(plan, slot, Form::of(settings), needs)])
     }
 
     fn assemble(&self, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
@@ -94,8 +103,9 @@ impl Language for Kotlin {
         settings
     }
 
-    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
-        proof::driver(trials)
+    fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
+        // What nothing reads is compiled and no more.
+        if Form::of(settings).is_serialized { proof::driver(trials) } else { Vec::new() }
     }
 }
 
@@ -113,22 +123,32 @@ fn use_serializers(classes: &[String]) -> Doc {
 ///     val id: Long,
 /// )
 /// ```
-fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+fn record(
+    plan: &Plan<'_>,
+    ty: &PlannedType<'_>,
+    fields: &[PlannedField<'_>],
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
     let PlannedType { ident, definition: _ } = ty;
-    needs.imports.insert("kotlinx.serialization.Serializable");
+    let mut annotations = Vec::new();
+    if form.is_serialized {
+        let has_constant = fields.iter().any(|field| matches!(field.slot.ty, Type::Constant(_)));
+        if has_constant {
+            needs.imports.insert("kotlinx.serialization.ExperimentalSerializationApi");
+            annotations.push(text("@OptIn(ExperimentalSerializationApi::class)"));
+        }
+        needs.imports.insert("kotlinx.serialization.Serializable");
+        annotations.push(text("@Serializable"));
+    }
     let supers = supertypes(plan, ty);
     if fields.is_empty() {
-        return cat([lines([text("@Serializable"), text(format!("class {ident}"))]), supers]);
+        return lines(annotations.into_iter().chain([cat([text(format!("class {ident}")), supers])]));
     }
-    let has_constant = fields.iter().any(|field| matches!(field.slot.ty, Type::Constant(_)));
-    let opt_in = has_constant.then(|| {
-        needs.imports.insert("kotlinx.serialization.ExperimentalSerializationApi");
-        text("@OptIn(ExperimentalSerializationApi::class)")
-    });
-    let fields = fields.iter().map(|one| cat([hard(), field(plan, one, needs)]));
+    let fields = fields.iter().map(|one| cat([hard(), field(plan, one, form, needs)]));
     let body = nest(cat(fields.collect::<Vec<_>>()));
     let class = cat([text(format!("data class {ident}(")), body, hard(), text(")"), supers]);
-    lines(opt_in.into_iter().chain([text("@Serializable"), class]))
+    lines(annotations.into_iter().chain([class]))
 }
 
 /// ` : Event` for the cases of a sealed interface.
@@ -139,24 +159,26 @@ fn supertypes(plan: &Plan<'_>, ty: &PlannedType<'_>) -> Doc {
 }
 
 /// `val id: Long,`, with its key where the name does not say it.
-fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
+fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Needs) -> Doc {
     let PlannedField { ident, wire, presence, slot } = field;
     let mut parts = Vec::new();
-    if ident.as_str().trim_matches('`') != wire.as_str() {
+    if form.is_serialized && ident.as_str().trim_matches('`') != wire.as_str() {
         needs.imports.insert("kotlinx.serialization.SerialName");
         parts.push(text(format!("@SerialName({})", names::LITERAL.of(wire.as_str()))));
     }
-    let value = text(format!("val {ident}: "));
+    let value = text(format!("{} {ident}: ", form.property));
     let value = match (&slot.ty, presence) {
         (Type::Constant(constant), _) => {
-            needs.imports.insert("kotlinx.serialization.EncodeDefault");
-            parts.push(text("@EncodeDefault"));
+            if form.is_serialized {
+                needs.imports.insert("kotlinx.serialization.EncodeDefault");
+                parts.push(text("@EncodeDefault"));
+            }
             let literal = names::LITERAL.of(constant.as_str());
             cat([value, text("String = "), text(literal), text(",")])
         }
-        (_, Presence::Always) => cat([value, types::slot(plan, slot, needs), text(",")]),
+        (_, Presence::Always) => cat([value, types::slot(plan, slot, form, needs), text(",")]),
         (_, Presence::Sometimes) => {
-            let ty = types::non_null(plan, slot, needs);
+            let ty = types::non_null(plan, slot, form, needs);
             cat([value, ty, text("? = null,")])
         }
     };
@@ -165,10 +187,11 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
 }
 
 /// A class around one value, which is not there at run time; its linter wants the value on a line of its own.
-fn value_class(name: &str, ty: Doc, rest: Doc) -> Doc {
+fn value_class(name: &str, ty: Doc, rest: Doc, form: Form) -> Doc {
     let value = nest(cat([hard(), text("val value: "), ty, text(",")]));
     let class = cat([text(format!("value class {name}(")), value, hard(), text(")"), rest]);
-    lines([text("@Serializable"), text("@JvmInline"), class])
+    let serializable = form.is_serialized.then(|| text("@Serializable"));
+    lines(serializable.into_iter().chain([text("@JvmInline"), class]))
 }
 
 /// A value class, so that a value the server adds later is kept as it is:
@@ -183,13 +206,15 @@ fn value_class(name: &str, ty: Doc, rest: Doc) -> Doc {
 ///     }
 /// }
 /// ```
-fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut Needs) -> Doc {
-    needs.imports.insert("kotlinx.serialization.Serializable");
+fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Needs) -> Doc {
+    if form.is_serialized {
+        needs.imports.insert("kotlinx.serialization.Serializable");
+    }
     let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
         cat([hard(), text(format!("val {case} = {ident}({literal})"))])
     };
     let companion = cat([text("companion object {"), nest(cat(cases.iter().map(case))), hard(), text("}")]);
     let body = cat([text(" {"), nest(cat([hard(), companion])), hard(), text("}")]);
-    value_class(&ident.to_string(), text("String"), body)
+    value_class(&ident.to_string(), text("String"), body, form)
 }

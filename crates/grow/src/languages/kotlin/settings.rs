@@ -1,7 +1,7 @@
 //! Kotlin's settings.
 
 use super::names::KEYWORDS;
-use crate::settings::{Setting, Settings, Values, check_dotted_names};
+use crate::settings::{Choice, Setting, Settings, Values, check_dotted_names};
 
 const PACKAGE: Setting = Setting {
     key: "package",
@@ -9,7 +9,43 @@ const PACKAGE: Setting = Setting {
     values: Values::Text { default: None, example: "com.example.hives", check: check_dotted_names },
 };
 
-pub(super) const SETTINGS: &[Setting] = &[PACKAGE];
+const LIBRARY: Setting = Setting {
+    key: "library",
+    doc: "what reads and writes JSON",
+    values: Values::Choice(&[
+        Choice { value: "kotlinx", doc: "kotlinx.serialization" },
+        Choice { value: "none", doc: "nothing: plain classes without an annotation" },
+    ]),
+};
+
+const PROPERTIES: Setting = Setting {
+    key: "properties",
+    doc: "whether properties can be changed",
+    values: Values::Choice(&[
+        Choice { value: "val", doc: "set once" },
+        Choice { value: "var", doc: "can be changed" },
+    ]),
+};
+
+pub(super) const SETTINGS: &[Setting] = &[PACKAGE, LIBRARY, PROPERTIES];
+
+/// All settings but the package, resolved.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Form {
+    /// Whether a library reads and writes the classes.
+    pub(super) is_serialized: bool,
+    /// `val` or `var`.
+    pub(super) property: &'static str,
+}
+
+impl Form {
+    pub(super) fn of(settings: &Settings) -> Self {
+        Self {
+            is_serialized: settings.is(&LIBRARY, "kotlinx"),
+            property: if settings.is(&PROPERTIES, "var") { "var" } else { "val" },
+        }
+    }
+}
 
 /// The package as it stands in code.
 pub(super) fn package(settings: &Settings) -> Option<String> {

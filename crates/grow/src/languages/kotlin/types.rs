@@ -3,6 +3,7 @@
 use jar_sprout_layout::{Doc, cat, text};
 use jar_sprout_model::{Scalar, Slot, Type, Width};
 
+use super::settings::Form;
 use crate::code::{Helper, Needs};
 use crate::plan::Plan;
 
@@ -31,48 +32,55 @@ const DATE: Foreign = foreign!("java.time.LocalDate", "LocalDate", "LocalDateSer
 const TIME: Foreign = foreign!("java.time.LocalTime", "LocalTime", "LocalTimeSerializer");
 
 /// The type of a place for a value: `Queen?`
-pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
-    let ty = non_null(plan, slot, needs);
+pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
+    let ty = non_null(plan, slot, form, needs);
     if slot.nullable { cat([ty, text("?")]) } else { ty }
 }
 
 /// The type of a value that is not null: `Queen`
-pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
+pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
     match &slot.ty {
-        Type::Any => any(needs),
-        Type::Scalar(scalar) => text(self::scalar(*scalar, needs)),
+        Type::Any => any(form, needs),
+        Type::Scalar(scalar) => text(self::scalar(*scalar, form, needs)),
         Type::Constant(_) => text("String"),
-        Type::List(items) => cat([text("List<"), self::slot(plan, items, needs), text(">")]),
-        Type::Map(values) => cat([text("Map<String, "), self::slot(plan, values, needs), text(">")]),
+        Type::List(items) => cat([text("List<"), self::slot(plan, items, form, needs), text(">")]),
+        Type::Map(values) => cat([text("Map<String, "), self::slot(plan, values, form, needs), text(">")]),
         // Kotlin has no type for a list of unlike items.
-        Type::Tuple(_) => cat([text("List<"), any(needs), text(">")]),
+        Type::Tuple(_) => cat([text("List<"), any(form, needs), text(">")]),
         Type::Named(id) => text(plan.ident(*id).to_string()),
     }
 }
 
-fn any(needs: &mut Needs) -> Doc {
+fn any(form: Form, needs: &mut Needs) -> Doc {
+    if !form.is_serialized {
+        return text("Any");
+    }
     needs.imports.insert("kotlinx.serialization.json.JsonElement");
     text("JsonElement")
 }
 
-fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
+fn scalar(scalar: Scalar, form: Form, needs: &mut Needs) -> &'static str {
     match scalar {
         Scalar::Boolean => "Boolean",
         Scalar::Integer(Width::Narrow) => "Int",
         Scalar::Integer(Width::Wide) => "Long",
-        Scalar::Integer(Width::Big) => foreign(&BIG_INTEGER, needs),
+        Scalar::Integer(Width::Big) => foreign(&BIG_INTEGER, form, needs),
         Scalar::Float => "Double",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "String",
-        Scalar::DateTime => foreign(&DATE_TIME, needs),
-        Scalar::LocalDateTime => foreign(&LOCAL_DATE_TIME, needs),
-        Scalar::Date => foreign(&DATE, needs),
-        Scalar::Time => foreign(&TIME, needs),
+        Scalar::DateTime => foreign(&DATE_TIME, form, needs),
+        Scalar::LocalDateTime => foreign(&LOCAL_DATE_TIME, form, needs),
+        Scalar::Date => foreign(&DATE, form, needs),
+        Scalar::Time => foreign(&TIME, form, needs),
     }
 }
 
-fn foreign(foreign: &Foreign, needs: &mut Needs) -> &'static str {
+fn foreign(foreign: &Foreign, form: Form, needs: &mut Needs) -> &'static str {
     let Foreign { name, import, serializer } = foreign;
-    needs.imports.extend([import, "kotlinx.serialization.UseSerializers"]);
+    needs.imports.insert(import);
+    if !form.is_serialized {
+        return name;
+    }
+    needs.imports.insert("kotlinx.serialization.UseSerializers");
     needs.file_annotations.insert(serializer.name);
     needs.helpers.insert(*serializer);
     name

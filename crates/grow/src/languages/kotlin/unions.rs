@@ -3,6 +3,7 @@
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Type, WireName};
 
+use super::settings::Form;
 use super::{names, types, value_class};
 use crate::code::Needs;
 use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
@@ -10,22 +11,34 @@ use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
 /// The name of the case for a tag that no sample had.
 const UNKNOWN: &str = "Unknown";
 
-pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+pub(super) fn union(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
+    let PlannedUnion { tag, cases, unknown: _ } = union;
+    let inside = match tag {
+        Some(_) => unknown_case(ident, form, needs),
+        None => wrapper_cases(plan, ident, cases, form, needs),
+    };
+    let interface =
+        cat([text(format!("sealed interface {ident} {{")), nest(cat([hard(), inside])), hard(), text("}")]);
+    if !form.is_serialized {
+        return interface;
+    }
     needs.imports.extend([
         "kotlinx.serialization.DeserializationStrategy",
         "kotlinx.serialization.Serializable",
         "kotlinx.serialization.json.JsonContentPolymorphicSerializer",
         "kotlinx.serialization.json.JsonElement",
     ]);
-    let PlannedUnion { tag, cases, unknown: _ } = union;
-    let (wrappers, choice) = match tag {
-        Some(tag) => (unknown_case(ident, needs), choose_by_tag(plan, ident, tag, cases, needs)),
-        None => (wrapper_cases(plan, ident, cases, needs), choose_by_kind(plan, ident, union, needs)),
+    let choice = match tag {
+        Some(tag) => choose_by_tag(plan, ident, tag, cases, needs),
+        None => choose_by_kind(plan, ident, union, needs),
     };
-    let interface = lines([
-        text(format!("@Serializable(with = {ident}Serializer::class)")),
-        cat([text(format!("sealed interface {ident} {{")), nest(cat([hard(), wrappers])), hard(), text("}")]),
-    ]);
+    let interface = lines([text(format!("@Serializable(with = {ident}Serializer::class)")), interface]);
     let serializer = cat([serializer_header(ident), nest(cat([hard(), choice])), hard(), text("}")]);
     join(&cat([hard(), hard()]), [interface, serializer])
 }
@@ -39,15 +52,25 @@ fn serializer_header(ident: &Ident) -> Doc {
 }
 
 /// Holds the whole object of a tag that is not known yet.
-fn unknown_case(ident: &Ident, needs: &mut Needs) -> Doc {
+fn unknown_case(ident: &Ident, form: Form, needs: &mut Needs) -> Doc {
+    let rest = text(format!(" : {ident}"));
+    if !form.is_serialized {
+        return value_class(UNKNOWN, text("Map<String, Any?>"), rest, form);
+    }
     needs.imports.insert("kotlinx.serialization.json.JsonObject");
-    value_class(UNKNOWN, text("JsonObject"), text(format!(" : {ident}")))
+    value_class(UNKNOWN, text("JsonObject"), rest, form)
 }
 
 /// Each kind of value in a class of its own, which is not there at run time.
-fn wrapper_cases(plan: &Plan<'_>, ident: &Ident, cases: &[PlannedUnionCase<'_>], needs: &mut Needs) -> Doc {
+fn wrapper_cases(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    cases: &[PlannedUnionCase<'_>],
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
     let wrappers = cases.iter().map(|PlannedUnionCase { ident: case, tag: _, slot }| {
-        value_class(case.as_str(), types::slot(plan, slot, needs), text(format!(" : {ident}")))
+        value_class(case.as_str(), types::slot(plan, slot, form, needs), text(format!(" : {ident}")), form)
     });
     let wrappers: Vec<Doc> = wrappers.collect();
     join(&cat([hard(), hard()]), wrappers)
