@@ -81,6 +81,11 @@ fn java() {
 }
 
 #[test]
+fn java_with_beans() {
+    check("java", &[("types", "beans")]);
+}
+
+#[test]
 fn kotlin() {
     check("kotlin", &[]);
 }

@@ -1,5 +1,6 @@
-//! Java: records for Jackson.
+//! Java: records for Jackson, or classes with getters and setters.
 
+mod beans;
 mod names;
 mod proof;
 mod settings;
@@ -51,8 +52,11 @@ impl Language for Java {
         format!("{type_name}.java")
     }
 
-    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
         match &ty.definition {
+            PlannedDefinition::Record(fields) if settings::has_beans(settings) => {
+                beans::bean(plan, ty, fields, needs)
+            }
             PlannedDefinition::Record(fields) => record(plan, ty, fields, needs),
             PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, needs),
             PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, needs),
@@ -101,17 +105,8 @@ impl Language for Java {
 /// public record Hive(long id, @JsonProperty("honey_kg") double honeyKg) {}
 /// ```
 fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
-    let mut annotations = Vec::new();
-    let leaves_out = fields.iter().any(|field| field.presence == Presence::Sometimes);
-    if leaves_out {
-        needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
-        annotations.push(text("@JsonInclude(JsonInclude.Include.NON_NULL)"));
-    }
-    if fields.is_empty() {
-        // Without an annotation of its own, the library does not write what has no parts.
-        needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonSerialize");
-        annotations.push(text("@JsonSerialize"));
-    }
+    let mut annotations = annotations(fields, needs);
+    let leaves_out = leaves_out(fields);
     let components: Vec<Doc> = fields.iter().map(|one| component(plan, one, leaves_out, needs)).collect();
     let components = if components.is_empty() {
         Doc::Nil
@@ -127,16 +122,20 @@ fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], ne
     let record = match empty_key {
         None => cat([head, text(" {}")]),
         Some(field) => {
-            needs.imports.extend([
-                "com.fasterxml.jackson.databind.PropertyNamingStrategies",
-                "com.fasterxml.jackson.databind.annotation.JsonNaming",
-            ]);
-            annotations.push(text(format!("@JsonNaming({}.Naming.class)", ty.ident)));
+            annotations.push(naming_annotation(&ty.ident, needs));
             members(head, [naming_of_empty_key(&field.ident)])
         }
     };
     annotations.push(record);
     lines(annotations)
+}
+
+fn naming_annotation(ident: &Ident, needs: &mut Needs) -> Doc {
+    needs.imports.extend([
+        "com.fasterxml.jackson.databind.PropertyNamingStrategies",
+        "com.fasterxml.jackson.databind.annotation.JsonNaming",
+    ]);
+    text(format!("@JsonNaming({ident}.Naming.class)"))
 }
 
 /// The library takes an annotation with the empty key for one without a key.
@@ -152,22 +151,53 @@ fn naming_of_empty_key(ident: &Ident) -> Doc {
     lines([text("/** Gives one component the empty key, which no annotation can. */"), class])
 }
 
+/// Whether a field may be left out.
+fn leaves_out(fields: &[PlannedField<'_>]) -> bool {
+    fields.iter().any(|field| field.presence == Presence::Sometimes)
+}
+
+/// What is said of a whole class.
+fn annotations(fields: &[PlannedField<'_>], needs: &mut Needs) -> Vec<Doc> {
+    let mut annotations = Vec::new();
+    if leaves_out(fields) {
+        needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
+        annotations.push(text("@JsonInclude(JsonInclude.Include.NON_NULL)"));
+    }
+    if fields.is_empty() {
+        // Without an annotation of its own, the library does not write what has no parts.
+        needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonSerialize");
+        annotations.push(text("@JsonSerialize"));
+    }
+    annotations
+}
+
 fn component(plan: &Plan<'_>, field: &PlannedField<'_>, leaves_out: bool, needs: &mut Needs) -> Doc {
-    let types::Spelled { annotation, ty } = types::field(plan, field, needs);
-    let mut parts = Vec::new();
-    if field.ident.as_str() != field.wire.as_str() && !field.wire.as_str().is_empty() {
-        needs.imports.insert("com.fasterxml.jackson.annotation.JsonProperty");
-        parts.push(format!("@JsonProperty({})", names::LITERAL.of(field.wire.as_str())));
-    }
-    if leaves_out && field.presence == Presence::Always && field.slot.nullable {
-        parts.push("@JsonInclude(JsonInclude.Include.ALWAYS)".to_owned());
-    }
-    parts.extend(annotation);
+    let (annotations, ty) = annotated(plan, field, leaves_out, needs);
     let declaration = text(format!("{ty} {}", field.ident));
-    if parts.is_empty() {
+    if annotations.is_empty() {
         return declaration;
     }
-    group(cat([text(parts.join(" ")), nest(nest(cat([line(), declaration])))]))
+    group(cat([text(annotations.join(" ")), nest(nest(cat([line(), declaration])))]))
+}
+
+/// What is said of a field, and its type.
+fn annotated(
+    plan: &Plan<'_>,
+    field: &PlannedField<'_>,
+    leaves_out: bool,
+    needs: &mut Needs,
+) -> (Vec<String>, String) {
+    let types::Spelled { annotation, ty } = types::field(plan, field, needs);
+    let mut annotations = Vec::new();
+    if field.ident.as_str() != field.wire.as_str() && !field.wire.as_str().is_empty() {
+        needs.imports.insert("com.fasterxml.jackson.annotation.JsonProperty");
+        annotations.push(format!("@JsonProperty({})", names::LITERAL.of(field.wire.as_str())));
+    }
+    if leaves_out && field.presence == Presence::Always && field.slot.nullable {
+        annotations.push("@JsonInclude(JsonInclude.Include.ALWAYS)".to_owned());
+    }
+    annotations.extend(annotation);
+    (annotations, ty)
 }
 
 /// A text of its own type; one that is not known yet is kept as it is.

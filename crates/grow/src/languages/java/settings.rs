@@ -1,7 +1,7 @@
 //! Java's settings.
 
 use super::names::KEYWORDS;
-use crate::settings::{Setting, Settings, Values, check_dotted_names};
+use crate::settings::{Choice, Setting, Settings, Values, check_dotted_names};
 
 const PACKAGE: Setting = Setting {
     key: "package",
@@ -9,7 +9,21 @@ const PACKAGE: Setting = Setting {
     values: Values::Text { default: Some("models"), example: "com.example.hives", check: check_package },
 };
 
-pub(super) const SETTINGS: &[Setting] = &[PACKAGE];
+const TYPES: Setting = Setting {
+    key: "types",
+    doc: "what objects become",
+    values: Values::Choice(&[
+        Choice { value: "records", doc: "records" },
+        Choice { value: "beans", doc: "classes with getters and setters" },
+    ]),
+};
+
+pub(super) const SETTINGS: &[Setting] = &[PACKAGE, TYPES];
+
+/// Whether objects become classes with getters and setters.
+pub(super) fn has_beans(settings: &Settings) -> bool {
+    settings.is(&TYPES, "beans")
+}
 
 fn check_package(value: &str) -> Result<(), &'static str> {
     check_dotted_names(value)?;

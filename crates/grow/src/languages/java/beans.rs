@@ -1,0 +1,91 @@
+//! Classes with getters and setters.
+
+use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, text};
+
+use super::{annotated, annotations, block, leaves_out, members, naming_annotation, naming_of_empty_key};
+use crate::code::Needs;
+use crate::plan::{Ident, Plan, PlannedField, PlannedType};
+
+/// ```java
+/// @JsonAutoDetect(fieldVisibility = Visibility.ANY, …)
+/// public class Hive {
+///   private long id;
+///
+///   public long getId() {
+///     return id;
+///   }
+/// }
+/// ```
+pub(super) fn bean(
+    plan: &Plan<'_>,
+    ty: &PlannedType<'_>,
+    fields: &[PlannedField<'_>],
+    needs: &mut Needs,
+) -> Doc {
+    needs.imports.extend([
+        "com.fasterxml.jackson.annotation.JsonAutoDetect",
+        "com.fasterxml.jackson.annotation.JsonAutoDetect.Visibility",
+    ]);
+    let leaves_out = leaves_out(fields);
+    let mut heads = vec![auto_detect()];
+    heads.extend(annotations(fields, needs));
+    let mut inside = Vec::new();
+    let mut methods = Vec::new();
+    for field in fields {
+        let (annotations, ty) = annotated(plan, field, leaves_out, needs);
+        let declaration = format!("private {ty} {};", field.ident);
+        // Its formatter leaves annotations without arguments on the line.
+        let is_short = !annotations.iter().any(|annotation| annotation.contains('('));
+        let parts = annotations.into_iter().chain([declaration]);
+        inside.push(if is_short {
+            text(parts.collect::<Vec<_>>().join(" "))
+        } else {
+            lines(parts.map(text))
+        });
+        methods.extend([getter(&field.ident, &ty), setter(&field.ident, &ty)]);
+    }
+    inside.extend(methods);
+    if let Some(field) = fields.iter().find(|field| field.wire.as_str().is_empty()) {
+        heads.push(naming_annotation(&ty.ident, needs));
+        inside.push(naming_of_empty_key(&field.ident));
+    }
+    let union = plan.union_of(plan.id_of(ty));
+    // Only a class that none extends may be one of a sealed interface's.
+    let head = text(match union {
+        Some(union) => format!("public final class {} implements {}", ty.ident, union.ident),
+        None => format!("public class {}", ty.ident),
+    });
+    heads.push(if inside.is_empty() { cat([head, text(" {}")]) } else { members(head, inside) });
+    lines(heads)
+}
+
+/// Fields are read and written, whatever the methods are called: the library's own guess at the field of a method
+/// goes wrong for names such as `aB`.
+fn auto_detect() -> Doc {
+    let arguments = [
+        "fieldVisibility = Visibility.ANY",
+        "getterVisibility = Visibility.NONE",
+        "isGetterVisibility = Visibility.NONE",
+        "setterVisibility = Visibility.NONE",
+    ];
+    let arguments = join(&cat([text(","), line()]), arguments.map(text));
+    let inside = nest(nest(cat([jar_sprout_layout::soft(), arguments, text(")")])));
+    group(cat([text("@JsonAutoDetect("), inside]))
+}
+
+fn getter(ident: &Ident, ty: &str) -> Doc {
+    let is = if ty == "boolean" { "is" } else { "get" };
+    let head = text(format!("public {ty} {is}{}()", method_part(ident)));
+    block(head, [text(format!("return {ident};"))])
+}
+
+fn setter(ident: &Ident, ty: &str) -> Doc {
+    let head = text(format!("public void set{}({ty} {ident})", method_part(ident)));
+    block(head, [text(format!("this.{ident} = {ident};"))])
+}
+
+/// `HoneyKg` of `honeyKg`
+fn method_part(ident: &Ident) -> String {
+    let mut chars = ident.as_str().chars();
+    chars.next().map(|first| first.to_uppercase().chain(chars).collect()).unwrap_or_default()
+}
