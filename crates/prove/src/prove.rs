@@ -214,6 +214,6 @@ mod tests {
     fn places_are_found_in_what_compilers_say() {
         assert_eq!(places_in("src/t17/Hive.kt:3:4: error"), [17]);
         assert_eq!(places_in("trials.t2.Hive and t2/x.go:1, t10.py"), [2, 10]);
-        assert_eq!(places_in("type t and tt3 and the 4"), []);
+        assert!(places_in("type t and tt3 and the 4").is_empty());
     }
 }

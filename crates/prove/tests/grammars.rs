@@ -9,14 +9,14 @@ use tree_sitter::{Language, Node, Parser};
 
 /// Grows all that every language must carry, and lets a grammar read it.
 #[track_caller]
-fn check(key: &str, grammar: Language, settings: &[(&str, &str)]) {
+fn check(key: &str, grammar: &Language, settings: &[(&str, &str)]) {
     let language = find_language(key).unwrap();
     let mut given = Settings::default();
     for (key, value) in settings {
         given.set(language, key, value).unwrap();
     }
     let mut parser = Parser::new();
-    parser.set_language(&grammar).unwrap();
+    parser.set_language(grammar).unwrap();
     let mut complaints = Vec::new();
     for proof in common::proofs() {
         for file in grow(language, &proof.model, &given, Arrangement::AsUsual) {
@@ -116,19 +116,23 @@ fn no_name_in_swift_is_a_reserved_word() {
 
 #[test]
 fn swift() {
-    check("swift", tree_sitter_swift::LANGUAGE.into(), &[]);
-    check("swift", tree_sitter_swift::LANGUAGE.into(), &[("access", "public"), ("types", "classes")]);
-    check("swift", tree_sitter_swift::LANGUAGE.into(), &[("coding", "decode"), ("properties", "var")]);
+    check("swift", &tree_sitter_swift::LANGUAGE.into(), &[]);
+    check("swift", &tree_sitter_swift::LANGUAGE.into(), &[("access", "public"), ("types", "classes")]);
+    check("swift", &tree_sitter_swift::LANGUAGE.into(), &[("coding", "decode"), ("properties", "var")]);
 }
 
 #[test]
 fn csharp() {
-    check("csharp", tree_sitter_c_sharp::LANGUAGE.into(), &[]);
-    check("csharp", tree_sitter_c_sharp::LANGUAGE.into(), &[("library", "newtonsoft"), ("types", "classes")]);
-    check("csharp", tree_sitter_c_sharp::LANGUAGE.into(), &[("level", "7.3"), ("library", "newtonsoft")]);
+    check("csharp", &tree_sitter_c_sharp::LANGUAGE.into(), &[]);
+    check(
+        "csharp",
+        &tree_sitter_c_sharp::LANGUAGE.into(),
+        &[("library", "newtonsoft"), ("types", "classes")],
+    );
+    check("csharp", &tree_sitter_c_sharp::LANGUAGE.into(), &[("level", "7.3"), ("library", "newtonsoft")]);
 }
 
 #[test]
 fn dart() {
-    check("dart", tree_sitter_dart::LANGUAGE.into(), &[]);
+    check("dart", &tree_sitter_dart::LANGUAGE.into(), &[]);
 }

@@ -109,3 +109,8 @@ fn rust() {
 fn typescript() {
     check("typescript", &[]);
 }
+
+#[test]
+fn typescript_read_only() {
+    check("typescript", &[("properties", "readonly")]);
+}

@@ -94,9 +94,11 @@ impl Form {
 fn by_digits(text: &[u8]) -> Option<Form> {
     match (text.get(4), text.get(2)) {
         (Some(b'-'), _) if text.len() >= 10 => date_or_date_time(text),
-        (_, Some(b':')) if time(text) == Some(text.len()) => {
-            Some(if text.len() == 5 { Form::HourAndMinute } else { Form::Time })
-        }
+        (_, Some(b':')) if time(text) == Some(text.len()) => match text.len() {
+            5 => Some(Form::HourAndMinute),
+            SECONDS..=LONGEST_TIME if digits(text, 6, 2) != Some(60) => Some(Form::Time),
+            _ => None,
+        },
         _ => None,
     }
     .or_else(|| number(text))
@@ -137,7 +139,12 @@ fn number(text: &[u8]) -> Option<Form> {
 fn date_or_date_time(text: &[u8]) -> Option<Form> {
     let year = digits(text, 0, 4)?;
     let (month, day) = (digits(text, 5, 2)?, digits(text, 8, 2)?);
-    if text[7] != b'-' || !(1..=12).contains(&month) || !(1..=days_in(year, month)).contains(&day) {
+    // Many platforms know no year 0.
+    if year == 0
+        || text[7] != b'-'
+        || !(1..=12).contains(&month)
+        || !(1..=days_in(year, month)).contains(&day)
+    {
         return None;
     }
     let (mark, rest) = match text[10..].split_first() {
@@ -148,21 +155,34 @@ fn date_or_date_time(text: &[u8]) -> Option<Form> {
         return None;
     }
     let end = time(rest)?;
-    // RFC 3339 asks for seconds, and most readers for capitals and a `T`.
-    let strict = *mark == b'T' && end >= 8 && !rest.contains(&b'z') && digits(rest, 6, 2) != Some(60);
+    // RFC 3339 asks for seconds, and most readers for capitals, a `T`, and no more than they can keep.
+    let strict = *mark == b'T'
+        && (SECONDS..=LONGEST_TIME).contains(&end)
+        && !rest.contains(&b'z')
+        && digits(rest, 6, 2) != Some(60);
     match &rest[end..] {
         [] if strict => Some(Form::LocalDateTime),
-        offset if is_offset(offset) && strict => Some(Form::DateTime),
+        // `-00:00` says that the offset is not known (RFC 3339, section 4.3), which platforms forget.
+        offset if is_offset(offset) && strict && offset != b"-00:00" => Some(Form::DateTime),
         offset if offset.is_empty() || is_offset(offset) => Some(Form::LooseDateTime),
         _ => None,
     }
 }
 
+/// `12:30:00`
+const SECONDS: usize = 8;
+
+/// `12:30:00.123456`: many platforms keep no more than microseconds, and would lose what is beyond.
+const LONGEST_TIME: usize = 15;
+
+/// The farthest that all platforms take an offset to be, in hours.
+const FARTHEST: u32 = 14;
+
 fn is_offset(text: &[u8]) -> bool {
     match text {
         [b'Z' | b'z'] => true,
         [b'+' | b'-', rest @ ..] if rest.len() == 5 && rest[2] == b':' => {
-            digits(rest, 0, 2).is_some_and(|h| h < 24) && digits(rest, 3, 2).is_some_and(|m| m < 60)
+            digits(rest, 0, 2).is_some_and(|h| h <= FARTHEST) && digits(rest, 3, 2).is_some_and(|m| m < 60)
         }
         _ => false,
     }
@@ -268,12 +288,20 @@ mod tests {
     fn dates_and_times() {
         check(
             Form::DateTime,
-            &["2026-05-01T12:30:00Z", "2026-05-01T12:30:00.123456789+02:00", "2026-05-01T12:30:00-00:00"],
+            &["2026-05-01T12:30:00Z", "2026-05-01T12:30:00.123456+02:00", "2026-05-01T12:30:00-08:00"],
         );
         check(Form::LocalDateTime, &["2026-05-01T12:30:00", "2026-05-01T12:30:00.5"]);
         check(
             Form::LooseDateTime,
-            &["2026-05-01 12:30", "2026-05-01T12:30Z", "2024-02-29t00:00:60z", "2024-02-29T00:00:60Z"],
+            &[
+                "2026-05-01 12:30",
+                "2026-05-01T12:30Z",
+                "2024-02-29t00:00:60z",
+                "2024-02-29T00:00:60Z",
+                "2026-05-01T12:30:00.1234567Z",
+                "2026-05-01T12:30:00+15:00",
+                "2026-05-01T12:30:00-00:00",
+            ],
         );
         check(Form::HourAndMinute, &["12:30", "00:00"]);
         check(Form::Date, &["2026-05-01", "2024-02-29", "0001-01-01"]);
@@ -286,6 +314,9 @@ mod tests {
             Form::Plain,
             &[
                 "2026-13-01",
+                "0000-01-01",
+                "12:30:00.1234567",
+                "23:59:60",
                 "2026-02-29",
                 "2026-5-1",
                 "01-05-2026",

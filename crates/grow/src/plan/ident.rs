@@ -37,7 +37,7 @@ pub(crate) fn pascal_case(words: &Words) -> String {
 
 /// `honeyKg`
 pub(crate) fn camel_case(words: &Words) -> String {
-    camel(words, |word| capitalised(word))
+    camel(words, capitalised)
 }
 
 /// `imageURL`, `urlList`: initialisms keep their capitals but at the start.

@@ -231,10 +231,9 @@ const TAKEN_TYPES: &[&str] = &[
 
 /// Names are in capitals, so that none is a keyword; characters beyond 16 bits stand in no identifier of C#.
 fn escape(name: String) -> String {
-    let letter = |c: char| {
-        if u32::from(c) > 0xFFFF { format!("U{:x}", u32::from(c)) } else { c.to_string() }
-    };
-    let name: String = name.chars().map(letter).collect();
+    let is_plain = name.chars().all(|c| u32::from(c) <= 0xFFFF);
+    let letter = |c: char| if u32::from(c) > 0xFFFF { format!("U{:x}", u32::from(c)) } else { c.to_string() };
+    let name = if is_plain { name } else { name.chars().map(letter).collect() };
     if KEYWORDS.contains(&name.as_str()) { format!("@{name}") } else { name }
 }
 

@@ -115,13 +115,13 @@ fn read_by_tag(
         let value =
             if is_direct(plan, union, case, form) { value } else { format!("new {}({value})", case.ident) };
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
-        branches.push(branch(&format!("case {tag}:"), value));
+        branches.push(branch(&format!("case {tag}:"), &value));
     }
     let whole = match form.library {
         Library::SystemTextJson => "element",
         Library::Newtonsoft => "token",
     };
-    branches.push(branch("default:", format!("new {UNKNOWN}({whole})")));
+    branches.push(branch("default:", &format!("new {UNKNOWN}({whole})")));
     body.push(block(text(format!("switch ({subject})")), branches));
     body
 }
@@ -190,7 +190,7 @@ fn tokens(kind: Kind, has_integers: bool, library: Library) -> &'static [&'stati
     }
 }
 
-fn branch(label: &str, value: String) -> Doc {
+fn branch(label: &str, value: &str) -> Doc {
     cat([text(label.to_owned()), nest(cat([hard(), text(format!("return {value};"))]))])
 }
 

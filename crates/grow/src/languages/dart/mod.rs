@@ -172,7 +172,7 @@ fn from_json(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>]) -> Doc
     let head = format!("factory {ident}.fromJson(Map<String, dynamic> json) =>");
     let arguments = listed(format!("{ident}("), fields.iter().map(argument), ");");
     // Inside a class, a name and a bracket behind it.
-    let is_narrow = 2 + head.len() + 1 + ident.as_str().len() + 1 <= PAGE;
+    let is_narrow = 2 + head.len() + 1 + ident.as_str().len() < PAGE;
     if is_narrow {
         return cat([text(head), text(" "), arguments]);
     }

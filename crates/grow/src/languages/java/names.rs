@@ -190,10 +190,8 @@ const TAKEN_TYPES: &[&str] = &[
     "Void",
 ];
 
-/// Keywords take a `_`, and so does a letter that Unicode allows in identifiers and Java does not.
+/// Keywords take a `_`.
 fn escape(name: String) -> String {
-    let is_plain = |c: char| c.is_ascii_alphanumeric() || c == '_' || unicode_ident::is_xid_continue(c);
-    let name: String = name.chars().map(|c| if is_plain(c) { c } else { '_' }).collect();
     if KEYWORDS.contains(&name.as_str()) { format!("{name}_") } else { name }
 }
 

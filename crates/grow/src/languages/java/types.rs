@@ -40,9 +40,7 @@ pub(super) fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs
     let PlannedField { ident: _, wire: _, presence, slot } = field;
     let may_be_null = slot.nullable || *presence == Presence::Sometimes;
     match &slot.ty {
-        Type::Scalar(scalar) if dated(*scalar).is_some() => {
-            of_dated(*scalar, "", |name| name.to_owned(), needs)
-        }
+        Type::Scalar(scalar) if dated(*scalar).is_some() => of_dated(*scalar, "", str::to_owned, needs),
         Type::List(items) if dated_slot(items).is_some() => {
             needs.imports.insert("java.util.List");
             of_dated(dated_slot(items).expect("asked"), ".Content", |name| format!("List<{name}>"), needs)

@@ -13,11 +13,41 @@ use crate::plan::{
     Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
     PlannedUnionCase, small_words,
 };
-use crate::settings::Settings;
+use crate::settings::{Choice, Setting, Settings, Values};
 use crate::trial::Trial;
 
 /// TypeScript with types only.
 pub(crate) struct TypeScript;
+
+/// Whether what an object holds can be changed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Hold {
+    Mutable,
+    Readonly,
+}
+
+impl Hold {
+    fn of(settings: &Settings) -> Self {
+        if settings.is(&PROPERTIES, "readonly") { Self::Readonly } else { Self::Mutable }
+    }
+
+    /// What stands before a property, and before a list.
+    fn property(self) -> &'static str {
+        match self {
+            Self::Mutable => "",
+            Self::Readonly => "readonly ",
+        }
+    }
+}
+
+const PROPERTIES: Setting = Setting {
+    key: "properties",
+    doc: "whether properties and lists can be changed",
+    values: Values::Choice(&[
+        Choice { value: "mutable", doc: "they can" },
+        Choice { value: "readonly", doc: "they cannot" },
+    ]),
+};
 
 impl Language for TypeScript {
     fn key(&self) -> &'static str {
@@ -32,6 +62,10 @@ impl Language for TypeScript {
         "interfaces and literal unions, no run-time code"
     }
 
+    fn settings(&self) -> &'static [Setting] {
+        &[PROPERTIES]
+    }
+
     fn naming(&self) -> &'static Naming {
         &names::NAMING
     }
@@ -44,17 +78,18 @@ impl Language for TypeScript {
         format!("{}.ts", small_words(type_name, "-"))
     }
 
-    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, _: &mut Needs) -> Doc {
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, _: &mut Needs) -> Doc {
+        let hold = Hold::of(settings);
         let PlannedType { ident, definition } = ty;
         match definition {
-            PlannedDefinition::Record(fields) => record(plan, ident, fields),
+            PlannedDefinition::Record(fields) => record(plan, ident, fields, hold),
             PlannedDefinition::Enumeration(cases) => enumeration(ident, cases),
-            PlannedDefinition::Union(union) => self::union(plan, ident, union),
+            PlannedDefinition::Union(union) => self::union(plan, ident, union, hold),
         }
     }
 
-    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &Settings, _: &mut Needs) -> Doc {
-        cat([text(format!("export type {ident} = ")), types::slot(plan, slot), text(";")])
+    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, settings: &Settings, _: &mut Needs) -> Doc {
+        cat([text(format!("export type {ident} = ")), types::slot(plan, slot, Hold::of(settings)), text(";")])
     }
 
     fn assemble(&self, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
@@ -73,22 +108,23 @@ impl Language for TypeScript {
 ///   id: number;
 /// }
 /// ```
-fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>]) -> Doc {
+fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], hold: Hold) -> Doc {
     if fields.is_empty() {
         return text(format!("export type {ident} = Record<string, unknown>;"));
     }
-    let fields = fields.iter().map(|one| cat([hard(), field(plan, one)]));
+    let fields = fields.iter().map(|one| cat([hard(), field(plan, one, hold)]));
     cat([text(format!("export interface {ident} {{")), nest(cat(fields)), hard(), text("}")])
 }
 
 /// `note?: string | null;`
-fn field(plan: &Plan<'_>, field: &PlannedField<'_>) -> Doc {
+fn field(plan: &Plan<'_>, field: &PlannedField<'_>, hold: Hold) -> Doc {
     let PlannedField { ident: _, wire, presence, slot } = field;
     let mark = match presence {
         Presence::Always => ": ",
         Presence::Sometimes => "?: ",
     };
-    cat([text(names::property_key(wire.as_str())), text(mark), types::slot(plan, slot), text(";")])
+    let key = format!("{}{}", hold.property(), names::property_key(wire.as_str()));
+    cat([text(key), text(mark), types::slot(plan, slot, hold), text(";")])
 }
 
 /// `"laying" | "caged" | (string & {})`: editors offer the known values, and any other text is allowed.
@@ -97,9 +133,10 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
     alternatives(ident, known.chain([text("(string & {})")]))
 }
 
-fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, hold: Hold) -> Doc {
     let PlannedUnion { tag: _, cases, unknown: _ } = union;
-    let case = |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| types::slot(plan, slot);
+    let case =
+        |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| types::slot(plan, slot, hold);
     alternatives(ident, cases.iter().map(case))
 }
 

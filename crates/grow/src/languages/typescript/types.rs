@@ -3,17 +3,17 @@
 use jar_sprout_layout::{Doc, cat, join, text};
 use jar_sprout_model::{OnWire, Slot, Type};
 
-use super::names;
+use super::{Hold, names};
 use crate::plan::Plan;
 
 /// The type of a place for a value: `Queen | null`
-pub(super) fn slot(plan: &Plan<'_>, slot: &Slot) -> Doc {
-    let ty = non_null(plan, &slot.ty);
+pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, hold: Hold) -> Doc {
+    let ty = non_null(plan, &slot.ty, hold);
     // `unknown` takes null as it is.
     if slot.nullable && slot.ty != Type::Any { cat([ty, text(" | null")]) } else { ty }
 }
 
-fn non_null(plan: &Plan<'_>, ty: &Type) -> Doc {
+fn non_null(plan: &Plan<'_>, ty: &Type, hold: Hold) -> Doc {
     match ty {
         Type::Any => text("unknown"),
         // JSON's own types: a date stays the text it is on the wire.
@@ -24,14 +24,25 @@ fn non_null(plan: &Plan<'_>, ty: &Type) -> Doc {
         }),
         Type::Constant(constant) => text(names::LITERAL.of(constant.as_str())),
         Type::List(items) => {
-            let item = self::slot(plan, items);
+            let item = self::slot(plan, items, hold);
             let is_union = items.nullable && items.ty != Type::Any;
-            if is_union { cat([text("("), item, text(")[]")]) } else { cat([item, text("[]")]) }
+            // A read-only list in a list is one word too many for `[]`.
+            let is_compound =
+                is_union || (hold == Hold::Readonly && matches!(items.ty, Type::List(_) | Type::Tuple(_)));
+            let list =
+                if is_compound { cat([text("("), item, text(")[]")]) } else { cat([item, text("[]")]) };
+            cat([text(hold.property()), list])
         }
-        Type::Map(values) => cat([text("Record<string, "), self::slot(plan, values), text(">")]),
+        Type::Map(values) => {
+            let map = cat([text("Record<string, "), self::slot(plan, values, hold), text(">")]);
+            match hold {
+                Hold::Mutable => map,
+                Hold::Readonly => cat([text("Readonly<"), map, text(">")]),
+            }
+        }
         Type::Tuple(items) => {
-            let items = items.iter().map(|item| self::slot(plan, item));
-            cat([text("["), join(&text(", "), items), text("]")])
+            let items = items.iter().map(|item| self::slot(plan, item, hold));
+            cat([text(hold.property()), text("["), join(&text(", "), items), text("]")])
         }
         Type::Named(id) => text(plan.ident(*id).to_string()),
     }
