@@ -48,7 +48,7 @@ pub(crate) fn sweep(arguments: &[String]) -> Result<()> {
         let order = Order { language, settings: &given, with_judges: true };
         match prove(&order, &proofs, &tools)? {
             Err(Missing { what, install }) => {
-                println!("{:<12} {what} is missing: {install}", language.title())
+                println!("{:<12} {what} is missing: {install}", language.title());
             }
             Ok(report) => failed |= show(language, &report, start),
         }

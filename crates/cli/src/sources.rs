@@ -79,10 +79,6 @@ pub(crate) fn read_samples(args: &SourceArgs) -> Outcome<Vec<Sample>> {
         .map_err(|error| Failure::argument(error.to_string(), format!("--at {}", error.path)))?;
     let mut samples = Vec::new();
     for source in find_sources(&args.sources)? {
-        if source == Source::StandardInput {
-            let message = "standard input can be read once, and a proof reads its samples twice";
-            return Err(Failure::argument(message, "-").with_help("save it to a file first").into());
-        }
         let name = source.name();
         let mut text = String::new();
         let mut reader =

@@ -140,6 +140,26 @@ fn files_of(folder: &Path) -> std::collections::BTreeMap<String, String> {
         .collect()
 }
 
+/// The README's proof, in a language that asks for nothing to be installed by us.
+#[test]
+fn a_proof_holds_or_tells_what_is_missing() {
+    let mut prove = jar_sprout();
+    prove.args(["prove", "hives.json", "--at", "$.hives[*]", "--into", "go", "--format", "json"]);
+    let output = prove.current_dir(demo_data()).output().unwrap();
+    assert_eq!(output.status.code(), Some(0), "{}", String::from_utf8_lossy(&output.stderr));
+    let proven: serde_json::Value = serde_json::from_slice(&output.stdout).unwrap();
+    let go = &proven[0];
+    if go["missing"].is_null() {
+        assert_eq!(
+            (&go["compiled"], &go["samples"], &go["equal"]),
+            (&true.into(), &9.into(), &9.into()),
+            "{go}"
+        );
+    } else {
+        assert!(go["install"].is_string(), "{go}");
+    }
+}
+
 #[test]
 fn the_gallery_shows_what_is_grown_today() {
     let gallery = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../gallery");

@@ -7,7 +7,7 @@ use jar_sprout_model::Problem;
 use jar_sprout_prove::{Miss, Missing, Order, Proof, Report, Said, Tools};
 use serde_json::{Value, json};
 
-use crate::args::{Format, ProveArgs};
+use crate::args::{Format, ProveArgs, SourceArgs};
 use crate::commands::grow::{language, set_all};
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
@@ -21,12 +21,13 @@ const MOST_LINES: usize = 40;
 
 pub(crate) fn prove(args: &ProveArgs) -> Outcome<Exit> {
     let wanted = wanted(args)?;
-    let samples = read_samples(&args.source)?;
+    refuse_standard_input(&args.source)?;
     let gathered = gather(&args.source)?;
     for warning in &gathered.warnings {
         report::problem(warning, &gathered.names);
     }
     let modelled = model(&gathered, &args.model)?;
+    let samples = read_samples(&args.source)?;
     let proofs = [Proof { name: "the samples".to_owned(), model: modelled.settled.model, samples }];
     let tools = Tools::of_this_machine();
     let mut all = Vec::new();
@@ -47,6 +48,15 @@ pub(crate) fn prove(args: &ProveArgs) -> Outcome<Exit> {
         report::result(&format!("{:#}\n", Value::from(all)))?;
     }
     Ok(if is_proven { Exit::Well } else { Exit::Findings })
+}
+
+/// A proof reads its samples twice: for the model, and one by one.
+fn refuse_standard_input(args: &SourceArgs) -> Result<(), Problem> {
+    if args.sources.iter().all(|source| source != "-") {
+        return Ok(());
+    }
+    let message = "standard input can be read once, and a proof reads its samples twice";
+    Err(Failure::argument(message, "-").with_help("save it to a file first"))
 }
 
 /// The languages that were named with their settings, or all languages as they are.
