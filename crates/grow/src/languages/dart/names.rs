@@ -175,8 +175,9 @@ mod tests {
 
     #[test]
     fn names_are_ascii() {
-        let check =
-            |name: &str, expected: &str| assert_eq!(camel_case(&in_ascii(&Words::split(name))), expected);
+        let check = |name: &str, expected: &str| {
+            assert_eq!(camel_case(&in_ascii(&Words::split(name))), expected);
+        };
         check("größe_cm", "grosseCm");
         check("honey_kg", "honeyKg");
         check("🍯", "u1f36f");

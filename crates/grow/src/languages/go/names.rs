@@ -174,7 +174,9 @@ mod tests {
 
     #[test]
     fn names_are_exported_and_initialisms_in_capitals() {
-        let check = |name: &str, expected: &str| assert_eq!(exported(&Words::split(name)), expected);
+        let check = |name: &str, expected: &str| {
+            assert_eq!(exported(&Words::split(name)), expected);
+        };
         check("honey_kg", "HoneyKg");
         check("id", "ID");
         check("sensorIDs", "SensorIDs");
