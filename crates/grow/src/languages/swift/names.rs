@@ -242,7 +242,7 @@ mod tests {
     #[test]
     fn initialisms_keep_their_capitals_but_at_the_start() {
         let check = |name: &str, expected: &str| {
-            assert_eq!(camel_case_with_initialisms(&Words::split(name)), expected)
+            assert_eq!(camel_case_with_initialisms(&Words::split(name)), expected);
         };
         check("image_url", "imageURL");
         check("url_list", "urlList");
