@@ -1,10 +1,12 @@
 //! `jar-sprout prove`: models compiled, and every sample passed through them.
 
 use std::fmt::Write as _;
+use std::io::Write as _;
 
 use jar_sprout_grow::{LANGUAGES, Language, Settings};
 use jar_sprout_model::Problem;
 use jar_sprout_prove::{Miss, Missing, Order, Proof, Report, Said, Tools};
+use owo_colors::OwoColorize;
 use serde_json::{Value, json};
 
 use crate::args::{Format, ProveArgs, SourceArgs};
@@ -33,14 +35,15 @@ pub(crate) fn prove(args: &ProveArgs) -> Outcome<Exit> {
     let mut all = Vec::new();
     let mut is_proven = true;
     if args.format == Format::Text {
-        report::result(&row("language", "toolchain", "compiled", "samples", "equal"))?;
+        let head = row("language", "toolchain", "compiled", "samples", "equal");
+        writeln!(anstream::stdout(), "{}", head.trim_end().bold())?;
     }
     for (language, settings) in &wanted {
         let order = Order { language: *language, settings, with_judges: args.judges };
         let proven = jar_sprout_prove::prove(&order, &proofs, &tools)?;
         is_proven &= proven.as_ref().is_ok_and(holds) || proven.is_err();
         match args.format {
-            Format::Text => report::result(&text(*language, &proven))?,
+            Format::Text => write!(anstream::stdout(), "{}", text(*language, &proven))?,
             Format::Json => all.push(as_json(*language, &proven)),
         }
     }
@@ -91,13 +94,16 @@ fn text(language: &dyn Language, proven: &Result<Report, Missing>) -> String {
     let title = language.title();
     let Report { toolchain, compiler, samples, misses, judges } = match proven {
         Err(Missing { what, install }) => {
-            return format!("{title:<12} not proven: {what} is not here\n{:<12} {install}\n", "");
+            let not_proven = format!("not proven: {what} is not here");
+            return format!("{title:<12} {}\n{:<12} {}\n", not_proven.yellow(), "", install.cyan());
         }
         Ok(report) => report,
     };
     let compiled = if compiler.is_empty() { "yes" } else { "no" };
     let equal = samples - misses.len();
-    let mut out = row(title, toolchain, compiled, &samples.to_string(), &equal.to_string());
+    let row = row(title, toolchain, compiled, &samples.to_string(), &equal.to_string());
+    let mut out =
+        if compiler.is_empty() && equal == *samples { row } else { format!("{}\n", row.trim_end().red()) };
     for Said { tool, proofs: _, text } in compiler.iter().chain(judges) {
         let _ = writeln!(out, "  {tool} says:");
         for line in text.lines().take(MOST_LINES) {

@@ -4,13 +4,19 @@ use super::java;
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Wanted};
 
+const LIBRARIES: &[&str] = &[
+    "com.fasterxml.jackson.core:jackson-annotations:2.20",
+    "com.fasterxml.jackson.core:jackson-core:2.20.0",
+    "com.fasterxml.jackson.core:jackson-databind:2.20.0",
+];
+
 /// Packages of the compiler that the formatter reaches into.
 const OPENED: &[&str] = &["api", "code", "file", "parser", "tree", "util"];
 
 pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
     let missing = || Missing::new("Java 17 or later", "apt-get install openjdk-17-jdk-headless");
     let javac = wanted.tools.program("javac").ok_or_else(missing)?;
-    let jars = java::jars(wanted)?;
+    let jars = java::jars(wanted, LIBRARIES)?;
     let version = version(wanted.command(&javac).arg("-version")).unwrap_or_default();
     // The shell spells out the files, of which there are many.
     let mut compile = wanted.command("sh");

@@ -6,6 +6,11 @@ use std::process::Command;
 use super::java;
 use crate::toolchain::{Missing, Ready, Wanted};
 
+const LIBRARIES: &[&str] = &[
+    "org.jetbrains.kotlinx:kotlinx-serialization-core-jvm:1.9.0",
+    "org.jetbrains.kotlinx:kotlinx-serialization-json-jvm:1.9.0",
+];
+
 const STYLE: &str = "root = true\n[*.kt]\nktlint_code_style = ktlint_official\nmax_line_length = 100\n";
 
 pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
@@ -16,7 +21,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         return Err(Missing::new("the Kotlin compiler", line));
     };
     let library = compiler.join("lib/kotlin-stdlib.jar");
-    let jars = java::jars(wanted)?.into_iter().chain([library]).collect::<Vec<PathBuf>>();
+    let jars = java::jars(wanted, LIBRARIES)?.into_iter().chain([library]).collect::<Vec<PathBuf>>();
     let plugin = compiler.join("lib/kotlinx-serialization-compiler-plugin.jar");
     let mut compile = java::java(wanted)?;
     compile

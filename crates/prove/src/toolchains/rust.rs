@@ -10,7 +10,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         let home = wanted.tools.home().join("rust");
         let home = home.display();
         let line = format!(
-            "cargo init --quiet --name trials {home} && cargo add --quiet --manifest-path {home}/Cargo.toml serde --features derive && cargo add --quiet --manifest-path {home}/Cargo.toml serde_json && cargo add --quiet --manifest-path {home}/Cargo.toml chrono --features serde && CARGO_TARGET_DIR={home}/target cargo build --manifest-path {home}/Cargo.toml"
+            "cargo init -q --name trials {home} && cd {home} && cargo add -q serde serde_json chrono -F serde/derive,chrono/serde && CARGO_TARGET_DIR=target cargo build -q"
         );
         return Err(Missing::new("a Rust project with serde and chrono built", line));
     };

@@ -174,7 +174,10 @@ fn encode(fields: &[PlannedField<'_>], form: &Form) -> Doc {
             Presence::Always => "encode",
             Presence::Sometimes => "encodeIfPresent",
         };
-        text(format!("try container.{method}({0}, forKey: .{0})", field.ident))
+        let name = &field.ident;
+        // The method has names of its own.
+        let own = if matches!(bare(name), "container" | "encoder") { "self." } else { "" };
+        text(format!("try container.{method}({own}{name}, forKey: .{name})"))
     };
     let container = text("var container = encoder.container(keyedBy: CodingKeys.self)");
     block(
