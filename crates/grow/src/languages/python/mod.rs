@@ -5,7 +5,7 @@ mod proof;
 mod types;
 
 use jar_sprout_layout::{
-    Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
+    Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text,
 };
 use jar_sprout_model::{Presence, Slot, Type};
 
@@ -20,6 +20,10 @@ use crate::trial::Trial;
 
 /// Python with pydantic.
 pub(crate) struct Python;
+
+const INDENT: usize = 4;
+
+const STYLE: Style = Style { width: 88, indent: Indent::Spaces(INDENT) };
 
 /// What the library's own names start with, and warns of.
 const PROTECTED: &[&str] = &["model_dump", "model_validate"];
@@ -45,7 +49,7 @@ impl Language for Python {
     }
 
     fn style(&self) -> Style {
-        Style { width: 88, indent: Indent::Spaces(4) }
+        STYLE
     }
 
     fn file_name(&self, type_name: &str) -> String {
@@ -139,18 +143,24 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
             (types::or_none(types::non_null(plan, slot, needs), &slot.ty), Some("None".to_owned()))
         }
     };
-    let declaration = cat([text(format!("{ident}: ")), ty]);
     let alias = (ident.as_str() != wire.as_str()).then(|| format!("alias={}", names::literal(wire.as_str())));
-    match (alias, default) {
-        (None, None) => declaration,
-        (None, Some(default)) => cat([declaration, text(format!(" = {default}"))]),
+    let (opening, value) = match (alias, default) {
+        (None, None) => return cat([text(format!("{ident}: ")), ty]),
+        (None, Some(default)) => (default.len(), text(default)),
         (Some(alias), default) => {
             needs.imports.insert("from pydantic import Field");
             let default = default.map(|default| format!("default={default}"));
             let arguments = default.into_iter().chain([alias]).map(text);
-            cat([declaration, text(" = "), call("Field(", arguments, ")")])
+            let open = "Field(";
+            (open.len(), call(open, arguments, ")"))
         }
-    }
+    };
+    let width = print(&ty, &Style { width: usize::MAX, ..STYLE }).chars().count();
+    let start = INDENT + ident.as_str().chars().count() + ": ".len() + width + " = ".len() + opening;
+    // Its formatter takes a type that leaves no room for the value into parentheses.
+    let ty =
+        if start > STYLE.width { cat([text("("), nest(cat([hard(), ty])), hard(), text(")")]) } else { ty };
+    cat([text(format!("{ident}: ")), ty, text(" = "), value])
 }
 
 /// Contents on the same line, on one line of their own, or one a line.
