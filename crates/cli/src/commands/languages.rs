@@ -30,7 +30,7 @@ fn in_short(language: &dyn Language) -> String {
     text
 }
 
-/// Each setting, and below it its values; `*` marks the one that holds where none is given.
+/// Each setting, and below it its values.
 fn in_full(language: &dyn Language) -> String {
     let mut text = format!("{}: {}\n", language.title(), language.grows());
     for Setting { key, doc, values } in language.settings() {
@@ -51,5 +51,9 @@ fn in_full(language: &dyn Language) -> String {
             }
         }
     }
-    text
+    text + if language.settings().is_empty() {
+        "\nno settings\n"
+    } else {
+        "\n* holds where nothing else is said\n"
+    }
 }
