@@ -49,8 +49,7 @@ pub(crate) struct Gathered {
 
 /// Reads every source that was named, in the order of their names, so that the order of arguments changes nothing.
 pub(crate) fn gather(args: &SourceArgs) -> Outcome<Gathered> {
-    let at = jar_sprout_shape::Path::parse(args.at.as_deref().unwrap_or("$"))
-        .map_err(|error| Failure::argument(error.to_string(), format!("--at {}", error.path)))?;
+    let at = part(args)?;
     let sources = find_sources(&args.sources)?;
     let names = SourceNames(sources.iter().map(Source::name).collect());
     let stems = sources.iter().filter_map(Source::stem).collect();
@@ -73,10 +72,15 @@ pub(crate) fn gather(args: &SourceArgs) -> Outcome<Gathered> {
     Ok(gathered)
 }
 
+/// The part of each sample that is taken.
+fn part(args: &SourceArgs) -> Result<jar_sprout_shape::Path, Problem> {
+    jar_sprout_shape::Path::parse(args.at.as_deref().unwrap_or("$"))
+        .map_err(|error| Failure::argument(error.to_string(), format!("--at {}", error.path)))
+}
+
 /// The samples one by one, as they were written; a null at the root is none.
 pub(crate) fn read_samples(args: &SourceArgs) -> Outcome<Vec<Sample>> {
-    let at = jar_sprout_shape::Path::parse(args.at.as_deref().unwrap_or("$"))
-        .map_err(|error| Failure::argument(error.to_string(), format!("--at {}", error.path)))?;
+    let at = part(args)?;
     let mut samples = Vec::new();
     for source in find_sources(&args.sources)? {
         let name = source.name();

@@ -37,14 +37,14 @@ pub fn grow(
     settings: &Settings,
     arrangement: Arrangement,
 ) -> Vec<GrownFile> {
-    let plan = Plan::of(model, language.naming());
+    let plan = Plan::of(model, &language.about().naming);
     let units = match arrangement {
-        Arrangement::AsUsual if language.has_file_per_type() => unit_per_type(&plan),
+        Arrangement::AsUsual if language.about().has_file_per_type => unit_per_type(&plan),
         Arrangement::AsUsual | Arrangement::Together => vec![one_unit(&plan)],
     };
     let mut spelled: Vec<Unit> =
         units.into_iter().map(|unit| spell_unit(language, &plan, settings, unit)).collect();
-    if arrangement == Arrangement::AsUsual && language.has_file_per_type() {
+    if arrangement == Arrangement::AsUsual && language.about().has_file_per_type {
         add_helper_units(language, &mut spelled);
     }
     spelled.into_iter().map(|unit| unit.print(language, settings)).collect()
@@ -151,7 +151,7 @@ impl Unit {
             declarations.insert(place, declaration);
         }
         let doc = language.assemble(settings, &needs, declarations);
-        GrownFile { name: language.file_name(&name), text: print(&doc, &language.style()) + "\n" }
+        GrownFile { name: language.file_name(&name), text: print(&doc, &language.about().style) + "\n" }
     }
 }
 

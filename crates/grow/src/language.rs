@@ -13,33 +13,47 @@ use crate::trial::Trial;
 pub static LANGUAGES: &[&dyn Language] =
     &[&Kotlin, &Swift, &Dart, &CSharp, &Java, &TypeScript, &Python, &Go, &Rust];
 
+/// What is fixed of a language.
+pub struct About {
+    /// What the user types: `kotlin`.
+    pub(crate) key: &'static str,
+    /// What people call it: `Kotlin`.
+    pub(crate) title: &'static str,
+    /// What is grown, in a few words.
+    pub(crate) grows: &'static str,
+    /// The settings it has.
+    pub(crate) settings: &'static [Setting],
+    /// How names become identifiers.
+    pub(crate) naming: Naming,
+    /// The page of its usual formatter.
+    pub(crate) style: Style,
+    /// Whether its people put every type into a file of its own.
+    pub(crate) has_file_per_type: bool,
+}
+
 /// A target of `grow`.
 pub trait Language: Sync {
+    /// What is fixed of it.
+    fn about(&self) -> &'static About;
+
     /// What the user types: `kotlin`.
-    fn key(&self) -> &'static str;
+    fn key(&self) -> &'static str {
+        self.about().key
+    }
 
     /// What people call it: `Kotlin`.
-    fn title(&self) -> &'static str;
+    fn title(&self) -> &'static str {
+        self.about().title
+    }
 
     /// What is grown, in a few words.
-    fn grows(&self) -> &'static str;
+    fn grows(&self) -> &'static str {
+        self.about().grows
+    }
 
     /// The settings it has.
     fn settings(&self) -> &'static [Setting] {
-        &[]
-    }
-
-    /// How names become identifiers.
-    #[doc(hidden)]
-    fn naming(&self) -> &'static Naming;
-
-    /// The page of its usual formatter.
-    #[doc(hidden)]
-    fn style(&self) -> Style;
-
-    /// Whether its people put every type into a file of its own.
-    fn has_file_per_type(&self) -> bool {
-        false
+        self.about().settings
     }
 
     /// Where a declaration goes among the others of its file: those of a low rank come first.

@@ -14,6 +14,6 @@ mod settings;
 mod trial;
 
 pub use code::{Arrangement, GrownFile, MARK, grow, is_grown};
-pub use language::{LANGUAGES, Language, find_language, nearest_language};
+pub use language::{About, LANGUAGES, Language, find_language, nearest_language};
 pub use settings::{Choice, Setting, SettingError, Settings, Values};
 pub use trial::{Trial, TrialSample};

@@ -32,7 +32,7 @@ pub struct TrialSample {
 impl Trial {
     /// The trial of a model's code, which stands in the folder `place` beside the driver.
     pub fn new(language: &dyn Language, model: &Model, place: &str, samples: Vec<TrialSample>) -> Self {
-        let plan = Plan::of(model, language.naming());
+        let plan = Plan::of(model, &language.about().naming);
         let entry = plan.root_name().to_owned();
         let is_alias = matches!(plan.root, PlannedRoot::Alias { .. });
         Self { place: place.to_owned(), is_alias, file: language.file_name(&entry), entry, samples }

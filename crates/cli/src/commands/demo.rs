@@ -133,8 +133,13 @@ pub(crate) fn listed(names: &[&str]) -> String {
     listed_with("and", names)
 }
 
-/// `one, two or three`
-pub(crate) fn listed_with(word: &str, names: &[&str]) -> String {
+/// `` `one`, `two` or `three` ``
+pub(crate) fn quoted_with(word: &str, names: &[&str]) -> String {
+    let quoted: Vec<String> = names.iter().map(|name| format!("`{name}`")).collect();
+    listed_with(word, &quoted.iter().map(String::as_str).collect::<Vec<_>>())
+}
+
+fn listed_with(word: &str, names: &[&str]) -> String {
     match names {
         [] => String::new(),
         [one] => (*one).to_owned(),

@@ -8,7 +8,7 @@ use jar_sprout_grow::{
 use jar_sprout_model::Problem;
 
 use crate::args::GrowArgs;
-use crate::commands::demo::{listed, listed_with};
+use crate::commands::demo::quoted_with;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::files::{NewFile, Over, write_all};
@@ -51,9 +51,8 @@ pub(crate) fn write_grown(dir: &Path, files: &[GrownFile]) -> Result<(), Problem
 
 pub(crate) fn language(key: &str, argument: String) -> Result<&'static dyn Language, Problem> {
     find_language(key).ok_or_else(|| {
-        let known: Vec<String> = LANGUAGES.iter().map(|language| format!("`{}`", language.key())).collect();
-        let known: Vec<&str> = known.iter().map(String::as_str).collect();
-        let known = format!("there are {}", listed(&known));
+        let known: Vec<&str> = LANGUAGES.iter().map(|language| language.key()).collect();
+        let known = format!("there are {}", quoted_with("and", &known));
         let help = match nearest_language(key) {
             Some(near) => format!("did you mean `{}`? {known}", near.key()),
             None => known,
@@ -98,21 +97,15 @@ fn set(
     settings.set(language, key, value).map_err(|error| match error {
         SettingError::Unknown { known } => {
             let problem = Failure::argument(format!("{} has no setting `{key}`", language.title()), argument);
-            let known: Vec<String> = known.iter().map(|key| format!("`{key}`")).collect();
-            let known: Vec<&str> = known.iter().map(String::as_str).collect();
             problem.with_help(match &known[..] {
                 [] => "it has none: leave it out".to_owned(),
-                known => format!("it has {}", listed(known)),
+                known => format!("it has {}", quoted_with("and", known)),
             })
         }
         SettingError::Text { reason, example } => {
             Failure::argument(reason, argument).with_help(format!("such as `{example}`"))
         }
-        SettingError::Choice { known } => {
-            let known: Vec<String> = known.iter().map(|value| format!("`{value}`")).collect();
-            let known: Vec<&str> = known.iter().map(String::as_str).collect();
-            Failure::argument(format!("`{key}` cannot be `{value}`"), argument)
-                .with_help(format!("it can be {}", listed_with("or", &known)))
-        }
+        SettingError::Choice { known } => Failure::argument(format!("`{key}` cannot be `{value}`"), argument)
+            .with_help(format!("it can be {}", quoted_with("or", &known))),
     })
 }

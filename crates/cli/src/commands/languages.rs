@@ -19,7 +19,7 @@ pub(crate) fn languages(args: &LanguagesArgs) -> Outcome<Exit> {
 
 /// ```text
 /// kotlin       data classes for kotlinx.serialization
-///              settings: package, library, nulls
+///              settings: package, library, properties
 /// ```
 fn in_short(language: &dyn Language) -> String {
     let settings: Vec<&str> = language.settings().iter().map(|setting| setting.key).collect();

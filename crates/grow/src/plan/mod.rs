@@ -21,7 +21,7 @@ pub(crate) use kind::Kind;
 use scope::Scope;
 
 /// How a language makes identifiers.
-pub struct Naming {
+pub(crate) struct Naming {
     /// Joins the words of a type's name.
     pub(crate) type_case: fn(&Words) -> String,
     /// Joins the words of a field's name; none where the code keeps the wire's keys.

@@ -48,7 +48,7 @@ fn compiler(wanted: &Wanted<'_>, home: &Path) -> Ready {
     let dotnet = home.join("runtime/dotnetcore2/bin/dotnet");
     let mut compile = wanted.command("sh");
     let script = format!(
-        "find . -name '*.cs' > sources; cd '{0}'; cd - > /dev/null; '{1}' '{0}/host.dll' '{0}/lib' '{0}/driver.dll' $(cat '{0}/refs.txt') -r:'{0}/lib/Newtonsoft.Json.dll' -out:trials.dll $(cat sources) | grep -v CS0436 | grep -v CS1705 | grep -v '^ok' ; cp '{0}/program.runtimeconfig.json' trials.runtimeconfig.json; cp '{0}/lib/Newtonsoft.Json.dll' '{0}/lib/Shim.dll' .; true",
+        "find . -name '*.cs' > sources; '{1}' '{0}/host.dll' '{0}/lib' '{0}/driver.dll' $(cat '{0}/refs.txt') -r:'{0}/lib/Newtonsoft.Json.dll' -out:trials.dll $(cat sources) | grep -v CS0436 | grep -v CS1705 ; cp '{0}/program.runtimeconfig.json' trials.runtimeconfig.json; cp '{0}/lib/Newtonsoft.Json.dll' '{0}/lib/Shim.dll' .; true",
         home.display(),
         dotnet.display()
     );

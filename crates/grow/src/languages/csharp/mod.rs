@@ -11,9 +11,9 @@ use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines,
 use jar_sprout_model::{Presence, Scalar, Slot, Type, Width};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
-use crate::language::Language;
-use crate::plan::{Ident, Naming, Plan, PlannedDefinition, PlannedField, PlannedType};
-use crate::settings::{Setting, Settings};
+use crate::language::{About, Language};
+use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType};
+use crate::settings::Settings;
 use crate::trial::Trial;
 use settings::{Form, Level, Library, Types};
 
@@ -25,33 +25,19 @@ const BIG_INTEGER: Helper =
 const RFC_3339: Helper = Helper { name: "Rfc3339Converter", text: include_str!("Rfc3339Converter.cs") };
 const JSON: Helper = Helper { name: "Json", text: include_str!("newtonsoft/Json.cs") };
 
+static ABOUT: About = About {
+    key: "csharp",
+    title: "C#",
+    grows: "records for System.Text.Json, .NET 8 and later",
+    settings: settings::SETTINGS,
+    naming: names::NAMING,
+    style: Style { width: 100, indent: Indent::Spaces(4) },
+    has_file_per_type: true,
+};
+
 impl Language for CSharp {
-    fn key(&self) -> &'static str {
-        "csharp"
-    }
-
-    fn title(&self) -> &'static str {
-        "C#"
-    }
-
-    fn grows(&self) -> &'static str {
-        "records for System.Text.Json, .NET 8 and later"
-    }
-
-    fn settings(&self) -> &'static [Setting] {
-        settings::SETTINGS
-    }
-
-    fn naming(&self) -> &'static Naming {
-        &names::NAMING
-    }
-
-    fn style(&self) -> Style {
-        Style { width: 100, indent: Indent::Spaces(4) }
-    }
-
-    fn has_file_per_type(&self) -> bool {
-        true
+    fn about(&self) -> &'static About {
+        &ABOUT
     }
 
     fn file_name(&self, type_name: &str) -> String {

@@ -11,10 +11,8 @@ use jar_sprout_layout::{
 use jar_sprout_model::{Presence, Slot, Type};
 
 use crate::code::{GrownFile, MARK, Needs};
-use crate::language::Language;
-use crate::plan::{
-    Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, small_words,
-};
+use crate::language::{About, Language};
+use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, small_words};
 use crate::settings::Settings;
 use crate::trial::Trial;
 use types::Json;
@@ -25,25 +23,19 @@ pub(crate) struct Dart;
 /// Columns of a line.
 const PAGE: usize = 80;
 
+static ABOUT: About = About {
+    key: "dart",
+    title: "Dart",
+    grows: "classes with fromJson and toJson, Dart 3.3 and later",
+    settings: &[],
+    naming: names::NAMING,
+    style: Style { width: PAGE, indent: Indent::Spaces(2) },
+    has_file_per_type: false,
+};
+
 impl Language for Dart {
-    fn key(&self) -> &'static str {
-        "dart"
-    }
-
-    fn title(&self) -> &'static str {
-        "Dart"
-    }
-
-    fn grows(&self) -> &'static str {
-        "classes with fromJson and toJson, Dart 3.3 and later"
-    }
-
-    fn naming(&self) -> &'static Naming {
-        &names::NAMING
-    }
-
-    fn style(&self) -> Style {
-        Style { width: PAGE, indent: Indent::Spaces(2) }
+    fn about(&self) -> &'static About {
+        &ABOUT
     }
 
     fn file_name(&self, type_name: &str) -> String {

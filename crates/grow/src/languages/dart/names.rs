@@ -3,7 +3,7 @@
 use crate::literal::Literal;
 use crate::plan::{Naming, OwnName, Place, camel_case, in_ascii, pascal_case};
 
-pub(super) static NAMING: Naming = Naming {
+pub(super) const NAMING: Naming = Naming {
     type_case: |words| pascal_case(&in_ascii(words)),
     member_case: Some(|words| camel_case(&in_ascii(words))),
     case_case: |words| camel_case(&in_ascii(words)),

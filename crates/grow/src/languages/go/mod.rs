@@ -10,9 +10,9 @@ use jar_sprout_layout::{Doc, Indent, Style, cat, hard, join, lines, nest, table,
 use jar_sprout_model::{Presence, Slot, Type};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
-use crate::language::Language;
-use crate::plan::{Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
-use crate::settings::{Setting, Settings};
+use crate::language::{About, Language};
+use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
+use crate::settings::Settings;
 use crate::trial::Trial;
 
 /// Go with `encoding/json`.
@@ -21,30 +21,20 @@ pub(crate) struct Go;
 /// Reads and writes keys that no struct tag can name.
 const KEYS: Helper = Helper { name: "keys", text: include_str!("keys.go") };
 
+static ABOUT: About = About {
+    key: "go",
+    title: "Go",
+    grows: "structs with tags, Go 1.24 and later",
+    settings: settings::SETTINGS,
+    naming: names::NAMING,
+    // Its formatter breaks no lines.
+    style: Style { width: usize::MAX, indent: Indent::Tab { columns: 8 } },
+    has_file_per_type: false,
+};
+
 impl Language for Go {
-    fn key(&self) -> &'static str {
-        "go"
-    }
-
-    fn title(&self) -> &'static str {
-        "Go"
-    }
-
-    fn grows(&self) -> &'static str {
-        "structs with tags, Go 1.24 and later"
-    }
-
-    fn settings(&self) -> &'static [Setting] {
-        settings::SETTINGS
-    }
-
-    fn naming(&self) -> &'static Naming {
-        &names::NAMING
-    }
-
-    fn style(&self) -> Style {
-        // Its formatter breaks no lines.
-        Style { width: usize::MAX, indent: Indent::Tab { columns: 8 } }
+    fn about(&self) -> &'static About {
+        &ABOUT
     }
 
     fn file_name(&self, type_name: &str) -> String {

@@ -5,7 +5,7 @@ use jar_sprout_model::Words;
 use crate::literal::{Literal, backslash_u};
 use crate::plan::{Naming, OwnName, Place, initialism, small_words};
 
-pub(super) static NAMING: Naming = Naming {
+pub(super) const NAMING: Naming = Naming {
     type_case: exported,
     member_case: Some(exported),
     case_case: exported,

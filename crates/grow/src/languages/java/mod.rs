@@ -11,41 +11,27 @@ use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines,
 use jar_sprout_model::{Presence, Slot};
 
 use crate::code::{GrownFile, MARK, Needs};
-use crate::language::Language;
-use crate::plan::{Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
-use crate::settings::{Setting, Settings};
+use crate::language::{About, Language};
+use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
+use crate::settings::Settings;
 use crate::trial::Trial;
 
 /// Java with Jackson.
 pub(crate) struct Java;
 
+static ABOUT: About = About {
+    key: "java",
+    title: "Java",
+    grows: "records for Jackson, Java 17 and later",
+    settings: settings::SETTINGS,
+    naming: names::NAMING,
+    style: Style { width: 100, indent: Indent::Spaces(2) },
+    has_file_per_type: true,
+};
+
 impl Language for Java {
-    fn key(&self) -> &'static str {
-        "java"
-    }
-
-    fn title(&self) -> &'static str {
-        "Java"
-    }
-
-    fn grows(&self) -> &'static str {
-        "records for Jackson, Java 17 and later"
-    }
-
-    fn settings(&self) -> &'static [Setting] {
-        settings::SETTINGS
-    }
-
-    fn naming(&self) -> &'static Naming {
-        &names::NAMING
-    }
-
-    fn style(&self) -> Style {
-        Style { width: 100, indent: Indent::Spaces(2) }
-    }
-
-    fn has_file_per_type(&self) -> bool {
-        true
+    fn about(&self) -> &'static About {
+        &ABOUT
     }
 
     fn file_name(&self, type_name: &str) -> String {

@@ -3,7 +3,7 @@
 use crate::literal::{Literal, backslash_u};
 use crate::plan::{Naming, OwnName, Place, camel_case, pascal_case, screaming_case};
 
-pub(super) static NAMING: Naming = Naming {
+pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
     member_case: Some(camel_case),
     case_case: screaming_case,

@@ -12,42 +12,28 @@ use jar_sprout_layout::{
 use jar_sprout_model::{Presence, Slot, Type};
 
 use crate::code::{GrownFile, MARK, Needs};
-use crate::language::Language;
-use crate::plan::{Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
-use crate::settings::{Setting, Settings};
+use crate::language::{About, Language};
+use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
+use crate::settings::Settings;
 use crate::trial::Trial;
 use settings::Form;
 
 /// Kotlin with kotlinx.serialization.
 pub(crate) struct Kotlin;
 
+static ABOUT: About = About {
+    key: "kotlin",
+    title: "Kotlin",
+    grows: "data classes for kotlinx.serialization",
+    settings: settings::SETTINGS,
+    naming: names::NAMING,
+    style: Style { width: 100, indent: Indent::Spaces(4) },
+    has_file_per_type: true,
+};
+
 impl Language for Kotlin {
-    fn key(&self) -> &'static str {
-        "kotlin"
-    }
-
-    fn title(&self) -> &'static str {
-        "Kotlin"
-    }
-
-    fn grows(&self) -> &'static str {
-        "data classes for kotlinx.serialization"
-    }
-
-    fn settings(&self) -> &'static [Setting] {
-        settings::SETTINGS
-    }
-
-    fn naming(&self) -> &'static Naming {
-        &names::NAMING
-    }
-
-    fn style(&self) -> Style {
-        Style { width: 100, indent: Indent::Spaces(4) }
-    }
-
-    fn has_file_per_type(&self) -> bool {
-        true
+    fn about(&self) -> &'static About {
+        &ABOUT
     }
 
     fn file_name(&self, type_name: &str) -> String {

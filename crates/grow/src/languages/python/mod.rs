@@ -10,10 +10,10 @@ use jar_sprout_layout::{
 use jar_sprout_model::{Presence, Slot, Type};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
-use crate::language::Language;
+use crate::language::{About, Language};
 use crate::plan::{
-    Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
-    PlannedUnionCase, small_words,
+    Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase,
+    small_words,
 };
 use crate::settings::Settings;
 use crate::trial::Trial;
@@ -31,25 +31,19 @@ const PROTECTED: &[&str] = &["model_dump", "model_validate"];
 /// An enum that keeps values it does not know.
 const OPEN_ENUM: Helper = Helper { name: "OpenEnum", text: include_str!("open_enum.py") };
 
+static ABOUT: About = About {
+    key: "python",
+    title: "Python",
+    grows: "models for pydantic v2, Python 3.11 and later",
+    settings: &[],
+    naming: names::NAMING,
+    style: STYLE,
+    has_file_per_type: false,
+};
+
 impl Language for Python {
-    fn key(&self) -> &'static str {
-        "python"
-    }
-
-    fn title(&self) -> &'static str {
-        "Python"
-    }
-
-    fn grows(&self) -> &'static str {
-        "models for pydantic v2, Python 3.11 and later"
-    }
-
-    fn naming(&self) -> &'static Naming {
-        &names::NAMING
-    }
-
-    fn style(&self) -> Style {
-        STYLE
+    fn about(&self) -> &'static About {
+        &ABOUT
     }
 
     fn file_name(&self, type_name: &str) -> String {

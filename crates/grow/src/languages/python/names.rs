@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use crate::literal::Literal;
 use crate::plan::{Naming, OwnName, Place, pascal_case, screaming_case, snake_case};
 
-pub(super) static NAMING: Naming = Naming {
+pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
     member_case: Some(snake_case),
     case_case: screaming_case,

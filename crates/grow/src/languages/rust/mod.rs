@@ -8,10 +8,10 @@ use jar_sprout_layout::{Doc, Indent, Style, cat, group_at_most, hard, join, line
 use jar_sprout_model::{Presence, Slot, Type, WireName};
 
 use crate::code::{GrownFile, MARK, Needs};
-use crate::language::Language;
+use crate::language::{About, Language};
 use crate::plan::{
-    Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
-    PlannedUnionCase, small_words,
+    Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase,
+    small_words,
 };
 use crate::settings::Settings;
 use crate::trial::Trial;
@@ -19,25 +19,19 @@ use crate::trial::Trial;
 /// Rust with serde.
 pub(crate) struct Rust;
 
+static ABOUT: About = About {
+    key: "rust",
+    title: "Rust",
+    grows: "structs and enums with serde's derives",
+    settings: &[],
+    naming: names::NAMING,
+    style: Style { width: 100, indent: Indent::Spaces(4) },
+    has_file_per_type: false,
+};
+
 impl Language for Rust {
-    fn key(&self) -> &'static str {
-        "rust"
-    }
-
-    fn title(&self) -> &'static str {
-        "Rust"
-    }
-
-    fn grows(&self) -> &'static str {
-        "structs and enums with serde's derives"
-    }
-
-    fn naming(&self) -> &'static Naming {
-        &names::NAMING
-    }
-
-    fn style(&self) -> Style {
-        Style { width: 100, indent: Indent::Spaces(4) }
+    fn about(&self) -> &'static About {
+        &ABOUT
     }
 
     fn file_name(&self, type_name: &str) -> String {

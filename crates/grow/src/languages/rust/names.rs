@@ -7,7 +7,7 @@ use jar_sprout_model::Words;
 use crate::literal::Literal;
 use crate::plan::{Naming, OwnName, Place, in_ascii, pascal_case, snake_case};
 
-pub(super) static NAMING: Naming = Naming {
+pub(super) const NAMING: Naming = Naming {
     type_case: |words| pascal_case(&in_latin(words)),
     member_case: Some(|words| snake_case(&in_latin(words))),
     case_case: |words| pascal_case(&in_latin(words)),

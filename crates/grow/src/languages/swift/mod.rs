@@ -10,42 +10,28 @@ use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines,
 use jar_sprout_model::{Presence, Slot};
 
 use crate::code::{GrownFile, MARK, Needs};
-use crate::language::Language;
-use crate::plan::{Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
-use crate::settings::{Setting, Settings};
+use crate::language::{About, Language};
+use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
+use crate::settings::Settings;
 use crate::trial::Trial;
 use settings::Form;
 
 /// Swift.
 pub(crate) struct Swift;
 
+static ABOUT: About = About {
+    key: "swift",
+    title: "Swift",
+    grows: "structs that are Codable, Swift 6",
+    settings: settings::SETTINGS,
+    naming: names::NAMING,
+    style: Style { width: 100, indent: Indent::Spaces(4) },
+    has_file_per_type: true,
+};
+
 impl Language for Swift {
-    fn key(&self) -> &'static str {
-        "swift"
-    }
-
-    fn title(&self) -> &'static str {
-        "Swift"
-    }
-
-    fn grows(&self) -> &'static str {
-        "structs that are Codable, Swift 6"
-    }
-
-    fn settings(&self) -> &'static [Setting] {
-        settings::SETTINGS
-    }
-
-    fn naming(&self) -> &'static Naming {
-        &names::NAMING
-    }
-
-    fn style(&self) -> Style {
-        Style { width: 100, indent: Indent::Spaces(4) }
-    }
-
-    fn has_file_per_type(&self) -> bool {
-        true
+    fn about(&self) -> &'static About {
+        &ABOUT
     }
 
     fn file_name(&self, type_name: &str) -> String {

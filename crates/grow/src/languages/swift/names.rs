@@ -3,7 +3,7 @@
 use crate::literal::Literal;
 use crate::plan::{Naming, OwnName, Place, camel_case_with_initialisms, pascal_case};
 
-pub(super) static NAMING: Naming = Naming {
+pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
     member_case: Some(camel_case_with_initialisms),
     case_case: camel_case_with_initialisms,

@@ -8,10 +8,10 @@ use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, if_broken, join, l
 use jar_sprout_model::{Presence, Slot};
 
 use crate::code::{GrownFile, MARK, Needs};
-use crate::language::Language;
+use crate::language::{About, Language};
 use crate::plan::{
-    Ident, Naming, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
-    PlannedUnionCase, small_words,
+    Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase,
+    small_words,
 };
 use crate::settings::{Choice, Setting, Settings, Values};
 use crate::trial::Trial;
@@ -49,29 +49,19 @@ const PROPERTIES: Setting = Setting {
     ]),
 };
 
+static ABOUT: About = About {
+    key: "typescript",
+    title: "TypeScript",
+    grows: "interfaces and literal unions, no run-time code",
+    settings: &[PROPERTIES],
+    naming: names::NAMING,
+    style: Style { width: 80, indent: Indent::Spaces(2) },
+    has_file_per_type: false,
+};
+
 impl Language for TypeScript {
-    fn key(&self) -> &'static str {
-        "typescript"
-    }
-
-    fn title(&self) -> &'static str {
-        "TypeScript"
-    }
-
-    fn grows(&self) -> &'static str {
-        "interfaces and literal unions, no run-time code"
-    }
-
-    fn settings(&self) -> &'static [Setting] {
-        &[PROPERTIES]
-    }
-
-    fn naming(&self) -> &'static Naming {
-        &names::NAMING
-    }
-
-    fn style(&self) -> Style {
-        Style { width: 80, indent: Indent::Spaces(2) }
+    fn about(&self) -> &'static About {
+        &ABOUT
     }
 
     fn file_name(&self, type_name: &str) -> String {

@@ -3,7 +3,7 @@
 use crate::literal::{Literal, backslash_u};
 use crate::plan::{Naming, OwnName, Place, pascal_case};
 
-pub(super) static NAMING: Naming = Naming {
+pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
     // The types describe the JSON as it is: its keys are the properties.
     member_case: None,
