@@ -105,3 +105,62 @@ fn plain_difference(sent: &Value, came: &Value, path: &str) -> Option<String> {
 fn same_number(a: &serde_json::Number, b: &serde_json::Number) -> bool {
     a == b || ((a.is_f64() || b.is_f64()) && a.as_f64() == b.as_f64())
 }
+
+#[cfg(test)]
+mod tests {
+    use jar_sprout_model::{NamedType, Record, Root, WireName, Words};
+    use serde_json::json;
+
+    use super::*;
+
+    /// A record with an optional nullable note, a required date-time and a list of numbers.
+    fn model() -> Model {
+        let field = |wire: &str, presence, slot| Field {
+            wire: WireName::new(wire),
+            name: Words::split(wire),
+            presence,
+            slot,
+        };
+        let text = Slot { ty: Type::Scalar(Scalar::Text), nullable: true };
+        let numbers = Type::List(Box::new(Slot::of(Type::Scalar(Scalar::Float))));
+        let fields = vec![
+            field("note", Presence::Sometimes, text),
+            field("at", Presence::Always, Slot::of(Type::Scalar(Scalar::DateTime))),
+            field("kg", Presence::Always, Slot::of(numbers)),
+        ];
+        let name = Words::split("hive");
+        let definition = Definition::Record(Record { fields });
+        let hive = NamedType { name: name.clone(), alternatives: Vec::new(), definition };
+        Model::new(vec![hive], Root { name, slot: Slot::of(Type::Named(TypeId::from_index(0))) })
+    }
+
+    #[track_caller]
+    fn check(sent: &Value, came: &Value, expected: Option<&str>) {
+        let model = model();
+        let comparison = Comparison { model: &model, nulls_may_come: false };
+        assert_eq!(comparison.difference(&model.root.slot, sent, came, "$").as_deref(), expected);
+    }
+
+    #[test]
+    fn what_means_the_same_is_no_difference() {
+        let sent = json!({"note": null, "at": "2026-05-01T12:30:00.120+00:00", "kg": [8, 8.5]});
+        check(&sent, &json!({"at": "2026-05-01T12:30:00.12Z", "kg": [8.0, 8.5]}), None);
+    }
+
+    #[test]
+    fn a_difference_has_its_path() {
+        let sent = json!({"at": "2026-05-01T12:30:00Z", "kg": [8, 8.5]});
+        let other_number = json!({"at": "2026-05-01T12:30:00Z", "kg": [8, 9]});
+        check(&sent, &other_number, Some("$.kg[1]: sent 8.5, came back 9"));
+        let other_offset = json!({"at": "2026-05-01T13:30:00+01:00", "kg": [8, 8.5]});
+        let said = "$.at: sent \"2026-05-01T12:30:00Z\", came back \"2026-05-01T13:30:00+01:00\"";
+        check(&sent, &other_offset, Some(said));
+        let null_came = json!({"note": null, "at": "2026-05-01T12:30:00Z", "kg": [8, 8.5]});
+        check(&sent, &null_came, Some("$.note: nothing was sent, null came back"));
+        check(
+            &null_came,
+            &json!({"note": null, "kg": [8, 8.5]}),
+            Some("$.at: sent \"2026-05-01T12:30:00Z\", nothing came back"),
+        );
+    }
+}
