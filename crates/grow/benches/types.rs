@@ -5,7 +5,7 @@
 use divan::Bencher;
 use jar_sprout_grow::{Arrangement, Settings, find_language, grow};
 use jar_sprout_model::{
-    Case, Definition, Enumeration, Field, Model, NamedType, Presence, Record, Root, Scalar, Slot, Type,
+    Case, Definition, Docs, Enumeration, Field, Model, NamedType, Presence, Record, Root, Scalar, Slot, Type,
     TypeId, Width, WireName, Words,
 };
 
@@ -31,19 +31,19 @@ fn model() -> Model {
         let field = |at: usize| {
             let wire = format!("jar_{at}_of_hive");
             let presence = if at % 5 == 4 { Presence::Sometimes } else { Presence::Always };
-            Field { name: Words::split(&wire), wire: WireName::new(wire), presence, slot: slot(at) }
+            let docs = Docs::default();
+            Field { name: Words::split(&wire), wire: WireName::new(wire), presence, slot: slot(at), docs }
         };
         Definition::Record(Record { fields: (0..12).map(field).collect() })
     };
     let enumeration = || {
-        let case = |text: &str| Case { wire: WireName::new(text), name: Words::split(text) };
-        let cases = ["laying", "caged", "swarming", "old queen"].map(case).to_vec();
+        let cases = ["laying", "caged", "swarming", "old queen"].map(|text| Case::new(WireName::new(text)));
+        let cases = cases.to_vec();
         Definition::Enumeration(Enumeration { cases })
     };
-    let ty = |index: usize| NamedType {
-        name: Words::split(&format!("hive part {index}")),
-        alternatives: Vec::new(),
-        definition: if index < 800 { record(index) } else { enumeration() },
+    let ty = |index: usize| {
+        let definition = if index < 800 { record(index) } else { enumeration() };
+        NamedType::new(Words::split(&format!("hive part {index}")), definition)
     };
     let name = Words::split("hive part 0");
     Model::new((0..1000).map(ty).collect(), Root { name, slot: named(0) })

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeSet;
 
-use jar_sprout_layout::{Doc, print};
+use jar_sprout_layout::{Doc, lines, print};
 use jar_sprout_model::Model;
 
 use crate::language::Language;
@@ -59,27 +59,28 @@ pub fn is_grown(text: &str) -> bool {
 struct Planned<'p> {
     name: String,
     types: Vec<&'p PlannedType<'p>>,
-    /// Whether the root's alias stands in it.
-    has_root: bool,
+    /// The roots whose aliases stand in it.
+    roots: Vec<&'p PlannedRoot<'p>>,
 }
 
 fn one_unit<'p>(plan: &'p Plan<'p>) -> Planned<'p> {
-    Planned { name: plan.root_name().to_owned(), types: plan.types.iter().collect(), has_root: true }
+    let roots = plan.roots.iter().collect();
+    Planned { name: plan.title().to_owned(), types: plan.types.iter().collect(), roots }
 }
 
 fn unit_per_type<'p>(plan: &'p Plan<'p>) -> Vec<Planned<'p>> {
-    let root = match &plan.root {
+    let root = |root: &'p PlannedRoot<'p>| match root {
         PlannedRoot::Named(_) => None,
         PlannedRoot::Alias { ident, .. } => {
-            Some(Planned { name: ident.as_str().to_owned(), types: Vec::new(), has_root: true })
+            Some(Planned { name: ident.as_str().to_owned(), types: Vec::new(), roots: vec![root] })
         }
     };
     let unit = |ty: &'p PlannedType<'p>| Planned {
         name: ty.ident.as_str().to_owned(),
         types: vec![ty],
-        has_root: false,
+        roots: Vec::new(),
     };
-    root.into_iter().chain(plan.types.iter().map(unit)).collect()
+    plan.roots.iter().filter_map(root).chain(plan.types.iter().map(unit)).collect()
 }
 
 /// The declarations of one file, and what they need.
@@ -115,19 +116,24 @@ fn spell_unit<'p>(
     settings: &Settings,
     unit: Planned<'p>,
 ) -> Unit {
-    let Planned { name, mut types, has_root } = unit;
+    let Planned { name, mut types, roots } = unit;
     let mut needs = Needs::default();
     if language.declares_inside_out() {
         types.reverse();
     }
     types.sort_by_key(|ty| language.rank(ty));
-    let declared = types.into_iter().map(|ty| language.declare(plan, ty, settings, &mut needs));
+    let declared = types.into_iter().map(|ty| {
+        let declaration = language.declare(plan, ty, settings, &mut needs);
+        lines(language.comment(ty, settings).into_iter().chain([declaration]))
+    });
     let mut declarations: Vec<Doc> = declared.collect();
-    if has_root && let PlannedRoot::Alias { ident, slot } = &plan.root {
-        let alias = language.alias(plan, ident, slot, settings, &mut needs);
-        let place = if language.declares_inside_out() { declarations.len() } else { 0 };
-        declarations.insert(place, alias);
-    }
+    let aliases = roots.into_iter().filter_map(|root| match root {
+        PlannedRoot::Named(_) => None,
+        PlannedRoot::Alias { ident, slot } => Some(language.alias(plan, ident, slot, settings, &mut needs)),
+    });
+    let aliases: Vec<Doc> = aliases.collect();
+    let place = if language.declares_inside_out() { declarations.len() } else { 0 };
+    declarations.splice(place..place, aliases);
     Unit { name, declarations, needs }
 }
 
@@ -158,15 +164,15 @@ impl Unit {
 impl Helper {
     /// The helper's code; its imports go where all imports go.
     fn declaration(self, language: &dyn Language, needs: &mut Needs) -> Doc {
-        let mut lines = Vec::new();
+        let mut code = Vec::new();
         for line in self.text.trim_end().lines() {
             match language.imported(line) {
                 Some(name) => drop(needs.imports.insert(name)),
-                None if lines.is_empty() && line.is_empty() => {}
-                None => lines.push(jar_sprout_layout::text(line)),
+                None if code.is_empty() && line.is_empty() => {}
+                None => code.push(jar_sprout_layout::text(line)),
             }
         }
-        jar_sprout_layout::lines(lines)
+        jar_sprout_layout::lines(code)
     }
 }
 

@@ -4,6 +4,7 @@ use jar_sprout_layout::{Doc, Style};
 use jar_sprout_model::Slot;
 
 use crate::code::{GrownFile, Needs};
+use crate::docs::Comment;
 use crate::languages::{CSharp, Dart, Go, Java, Kotlin, Python, Rust, Swift, TypeScript};
 use crate::plan::{Ident, Naming, Plan, PlannedType};
 use crate::settings::{Setting, Settings};
@@ -25,6 +26,8 @@ pub struct About {
     pub(crate) settings: &'static [Setting],
     /// How names become identifiers.
     pub(crate) naming: Naming,
+    /// How it writes documentation.
+    pub(crate) comment: Comment,
     /// The page of its usual formatter.
     pub(crate) style: Style,
     /// Whether its people put every type into a file of its own.
@@ -69,6 +72,12 @@ pub trait Language: Sync {
 
     /// The name of the file for a type.
     fn file_name(&self, type_name: &str) -> String;
+
+    /// What is said of a named type, where that stands before its declaration.
+    #[doc(hidden)]
+    fn comment(&self, ty: &PlannedType<'_>, _: &Settings) -> Option<Doc> {
+        self.about().comment.of(ty.docs, 0)
+    }
 
     /// The declaration of a named type.
     #[doc(hidden)]

@@ -6,6 +6,7 @@
 #![warn(clippy::wildcard_enum_match_arm)]
 
 mod code;
+mod docs;
 mod language;
 mod languages;
 mod literal;

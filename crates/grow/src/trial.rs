@@ -34,7 +34,8 @@ impl Trial {
     pub fn new(language: &dyn Language, model: &Model, place: &str, samples: Vec<TrialSample>) -> Self {
         let plan = Plan::of(model, &language.about().naming);
         let entry = plan.root_name().to_owned();
-        let is_alias = matches!(plan.root, PlannedRoot::Alias { .. });
-        Self { place: place.to_owned(), is_alias, file: language.file_name(&entry), entry, samples }
+        let file = language.file_name(if language.about().has_file_per_type { &entry } else { plan.title() });
+        let is_alias = matches!(plan.roots[0], PlannedRoot::Alias { .. });
+        Self { place: place.to_owned(), is_alias, file, entry, samples }
     }
 }

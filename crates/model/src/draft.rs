@@ -2,8 +2,9 @@
 //!
 //! A draft is an arena of nodes with typed ids, so that cycles are ordinary.
 
-use crate::model::Scalar;
+use crate::model::{Docs, Scalar};
 use crate::wire::{Presence, WireName};
+use crate::words::Words;
 
 /// Index of a node in its [`Draft`].
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -22,6 +23,10 @@ pub struct DraftNode {
     pub kind: DraftKind,
     /// Whether null was seen there.
     pub nullable: bool,
+    /// The name that a document gives its type; positions of one name are one type, those of two are two.
+    pub name: Option<Words>,
+    /// What a document says of its type.
+    pub docs: Docs,
 }
 
 /// What stands at a position.
@@ -70,6 +75,8 @@ pub struct DraftField {
     pub presence: Presence,
     /// What stands there.
     pub node: DraftId,
+    /// What a document says of it.
+    pub docs: Docs,
 }
 
 impl Draft {
@@ -79,7 +86,7 @@ impl Draft {
     /// Beyond `u32::MAX` nodes, which the bounds of observation keep out of reach.
     pub fn add(&mut self, kind: DraftKind, nullable: bool) -> DraftId {
         let id = DraftId(u32::try_from(self.nodes.len()).expect("observation bounds the positions"));
-        self.nodes.push(DraftNode { kind, nullable });
+        self.nodes.push(DraftNode { kind, nullable, name: None, docs: Docs::default() });
         id
     }
 
@@ -90,7 +97,16 @@ impl Draft {
 
     /// Says what a node is.
     pub fn set(&mut self, id: DraftId, kind: DraftKind, nullable: bool) {
-        self.nodes[id.index()] = DraftNode { kind, nullable };
+        let node = &mut self.nodes[id.index()];
+        node.kind = kind;
+        node.nullable = nullable;
+    }
+
+    /// Says what a node's type is called, and what is said of it.
+    pub fn describe(&mut self, id: DraftId, name: Option<Words>, docs: Docs) {
+        let node = &mut self.nodes[id.index()];
+        node.name = name;
+        node.docs = docs;
     }
 
     /// The node of an id that this draft gave out.

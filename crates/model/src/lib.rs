@@ -12,8 +12,8 @@ mod words;
 
 pub use draft::{Draft, DraftCase, DraftField, DraftId, DraftKind, DraftNode};
 pub use model::{
-    Case, Definition, Enumeration, Field, Model, NamedType, OnWire, Record, Root, Scalar, Slot, Type, TypeId,
-    Union, UnionCase, Width,
+    Case, Definition, Docs, Enumeration, Field, Model, NamedType, OnWire, Record, Root, Scalar, Slot, Type,
+    TypeId, Union, UnionCase, Width,
 };
 pub use problem::{Excerpt, Place, Problem, Severity, SourceId, Spot};
 pub use wire::{Presence, WireName};

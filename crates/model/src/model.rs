@@ -14,6 +14,10 @@ pub struct Model {
     types: Vec<NamedType>,
     /// What a whole sample is.
     pub root: Root,
+    /// What else is asked for: the other parts of a document.
+    pub more_roots: Vec<Root>,
+    /// What all of it is called, where that is not the root's name.
+    pub title: Option<Words>,
 }
 
 /// What a whole sample is.
@@ -32,8 +36,19 @@ pub struct NamedType {
     pub name: Words,
     /// Longer names that fit too, for a language in which the first one is taken; the best first.
     pub alternatives: Vec<Words>,
+    /// What is said of it.
+    pub docs: Docs,
     /// What it is.
     pub definition: Definition,
+}
+
+/// What a document says of a type, a field or a value, for the people who read the code.
+#[derive(Debug, Clone, Default, PartialEq, Eq, Hash)]
+pub struct Docs {
+    /// Free text, in lines and paragraphs; empty where nothing is said.
+    pub text: String,
+    /// Whether it should not be used any more.
+    pub is_deprecated: bool,
 }
 
 /// What a named type is.
@@ -65,6 +80,8 @@ pub struct Field {
     pub presence: Presence,
     /// What stands there.
     pub slot: Slot,
+    /// What is said of it.
+    pub docs: Docs,
 }
 
 /// A text with few known values; a value not listed must not break a decode.
@@ -81,6 +98,8 @@ pub struct Case {
     pub wire: WireName,
     /// The text as words.
     pub name: Words,
+    /// What is said of it.
+    pub docs: Docs,
 }
 
 /// One of several types.
@@ -170,7 +189,12 @@ pub enum Width {
 impl Model {
     /// A model of these types; `root` and they refer to each other by index.
     pub fn new(types: Vec<NamedType>, root: Root) -> Self {
-        Self { types, root }
+        Self { types, root, more_roots: Vec::new(), title: None }
+    }
+
+    /// All that is asked for: what a whole sample is, and what else a document has.
+    pub fn roots(&self) -> impl Iterator<Item = &Root> {
+        [&self.root].into_iter().chain(&self.more_roots)
     }
 
     /// The type of an id that belongs to this model.
@@ -199,7 +223,9 @@ impl Model {
     }
 
     fn rename(&mut self, to: &dyn Fn(TypeId) -> TypeId) {
-        rename_in(&mut self.root.slot.ty, to);
+        for root in [&mut self.root].into_iter().chain(&mut self.more_roots) {
+            rename_in(&mut root.slot.ty, to);
+        }
         for ty in &mut self.types {
             match &mut ty.definition {
                 Definition::Record(record) => {
@@ -222,6 +248,20 @@ impl Model {
     /// All types with their ids: the root's first, then by first use.
     pub fn types(&self) -> impl Iterator<Item = (TypeId, &NamedType)> {
         self.types.iter().enumerate().map(|(index, ty)| (TypeId::from_index(index), ty))
+    }
+}
+
+impl NamedType {
+    /// A type of which nothing is said.
+    pub fn new(name: Words, definition: Definition) -> Self {
+        Self { name, alternatives: Vec::new(), docs: Docs::default(), definition }
+    }
+}
+
+impl Case {
+    /// A value, named as it is written, of which nothing is said.
+    pub fn new(wire: WireName) -> Self {
+        Self { name: Words::split(wire.as_str()), wire, docs: Docs::default() }
     }
 }
 

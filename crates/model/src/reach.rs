@@ -8,7 +8,7 @@ impl Model {
     /// Drops the types that the root does not lead to. Answers the old index of each type that stayed.
     pub fn drop_unreached(&mut self) -> Vec<usize> {
         let mut reached = vec![false; self.types().count()];
-        let mut queue = VecDeque::from(named_in(&self.root.slot.ty));
+        let mut queue = VecDeque::from_iter(self.roots().flat_map(|root| named_in(&root.slot.ty)));
         while let Some(id) = queue.pop_front() {
             if !std::mem::replace(&mut reached[id.index()], true) {
                 queue.extend(parts(&self.get(id).definition).into_iter().flat_map(named_in));

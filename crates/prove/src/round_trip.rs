@@ -108,7 +108,7 @@ fn same_number(a: &serde_json::Number, b: &serde_json::Number) -> bool {
 
 #[cfg(test)]
 mod tests {
-    use jar_sprout_model::{NamedType, Record, Root, WireName, Words};
+    use jar_sprout_model::{Docs, NamedType, Record, Root, WireName, Words};
     use serde_json::json;
 
     use super::*;
@@ -120,6 +120,7 @@ mod tests {
             name: Words::split(wire),
             presence,
             slot,
+            docs: Docs::default(),
         };
         let text = Slot { ty: Type::Scalar(Scalar::Text), nullable: true };
         let numbers = Type::List(Box::new(Slot::of(Type::Scalar(Scalar::Float))));
@@ -130,7 +131,7 @@ mod tests {
         ];
         let name = Words::split("hive");
         let definition = Definition::Record(Record { fields });
-        let hive = NamedType { name: name.clone(), alternatives: Vec::new(), definition };
+        let hive = NamedType::new(name.clone(), definition);
         Model::new(vec![hive], Root { name, slot: Slot::of(Type::Named(TypeId::from_index(0))) })
     }
 

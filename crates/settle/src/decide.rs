@@ -2,7 +2,7 @@
 
 use jar_sprout_model::{
     Case, Definition, DraftKind, Enumeration, NamedType, Presence, Scalar, Slot, Type, TypeId, Width,
-    WireName, Words,
+    WireName,
 };
 use jar_sprout_shape::Distinct;
 
@@ -155,7 +155,7 @@ fn seen_values(settled: &mut Settled, drafted: &Drafted, id: TypeId, field: usiz
     };
     let mut known: Vec<WireName> = values.iter().map(|(text, _)| WireName::new(*text)).collect();
     known.sort();
-    let cases = known.into_iter().map(|wire| Case { name: Words::split(wire.as_str()), wire }).collect();
+    let cases = known.into_iter().map(Case::new).collect();
     let owner = settled.model.get(id);
     let Definition::Record(record) = &owner.definition else { return Type::Scalar(Scalar::Text) };
     if let Type::Named(known) = &record.fields[field].slot.ty
@@ -165,7 +165,7 @@ fn seen_values(settled: &mut Settled, drafted: &Drafted, id: TypeId, field: usiz
     }
     let name = record.fields[field].name.prefixed(&owner.name);
     let definition = Definition::Enumeration(Enumeration { cases });
-    let added = settled.model.push(NamedType { name, alternatives: Vec::new(), definition });
+    let added = settled.model.push(NamedType::new(name, definition));
     settled.origins.push(origin.into_iter().collect());
     debug_assert!(matches!(drafted.draft.node(settled.origins[id.index()][0]).kind, DraftKind::Record(_)));
     Type::Named(added)

@@ -14,13 +14,20 @@ pub(crate) struct Named {
     pub(crate) alternatives: Vec<Words>,
 }
 
-/// Names for types, each given by its uses; the shallow types come first and get the short names.
+/// Names for types, each given by its uses; those that a document names come first, then the shallow types, which
+/// get the short names.
 ///
 /// A clash is resolved by the name of the type it stands in, then of the one around that; by a number only when all
 /// words are used up.
 pub(crate) fn name_types(types: &[Vec<&Use>]) -> Vec<Named> {
     let mut names = Names { taken: HashSet::new(), given: HashMap::new() };
-    types.iter().map(|uses| names.name(uses)).collect()
+    let is_declared = |uses: &[&Use]| uses.first().is_some_and(|one| one.declared.is_some());
+    let mut named: Vec<Option<Named>> =
+        types.iter().map(|uses| is_declared(uses).then(|| names.name(uses))).collect();
+    for (slot, uses) in named.iter_mut().zip(types) {
+        slot.get_or_insert_with(|| names.name(uses));
+    }
+    named.into_iter().flatten().collect()
 }
 
 /// The names given so far.
@@ -49,7 +56,7 @@ impl Names {
     /// The names that fit a type, the best first.
     fn candidates(&self, uses: &[&Use]) -> Vec<Words> {
         let first = uses.first().expect("a type is made for a use");
-        let base = fitting_name(uses);
+        let base = first.declared.clone().unwrap_or_else(|| fitting_name(uses));
         let mut candidates = vec![base.clone()];
         for around in self.around(first) {
             let longer = with_parent(&base, &around);

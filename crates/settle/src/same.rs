@@ -22,7 +22,9 @@ pub(crate) fn same_types(draft: &Draft, positions: &[DraftId]) -> HashMap<DraftI
             .iter()
             .map(|id| {
                 let next = Class(structures.len());
-                (*id, *structures.entry(Structure::of(draft, *id, &classes)).or_insert(next))
+                // What a document tells apart by name is not the same thing, however alike.
+                let structure = (&draft.node(*id).name, Structure::of(draft, *id, &classes));
+                (*id, *structures.entry(structure).or_insert(next))
             })
             .collect();
         let settled = structures.len() == count;

@@ -90,7 +90,7 @@ fn group_types<'u>(draft: &Draft, uses: &'u Uses) -> Vec<Vec<&'u Use>> {
     let mut groups: IndexMap<Class, Vec<Vec<&Use>>> = IndexMap::new();
     for one in &uses.named {
         let groups = groups.entry(classes[&one.node]).or_default();
-        let telling = is_telling(draft, one.node);
+        let telling = one.declared.is_some() || is_telling(draft, one.node);
         let fits =
             |group: &&mut Vec<&Use>| telling || shared_name(&[group.as_slice(), &[one]].concat()).is_some();
         match groups.iter_mut().find(fits) {
@@ -167,7 +167,8 @@ impl<'d> Builder<'d> {
         let Named { name, alternatives } = self.names[group].take().expect("a group becomes one type");
         // What it is follows: a type may need itself.
         let definition = Definition::Record(Record { fields: Vec::new() });
-        self.types.push(NamedType { name, alternatives, definition });
+        let docs = self.draft.node(node).docs.clone();
+        self.types.push(NamedType { name, alternatives, docs, definition });
         let definition = self.definition(kind);
         self.types[id.index()].definition = definition;
         id
@@ -176,8 +177,8 @@ impl<'d> Builder<'d> {
     fn definition(&mut self, kind: &DraftKind) -> Definition {
         match kind {
             DraftKind::Enumeration(known) => {
-                let case = |wire: &WireName| Case { wire: wire.clone(), name: Words::split(wire.as_str()) };
-                Definition::Enumeration(Enumeration { cases: known.iter().map(case).collect() })
+                let cases = known.iter().cloned().map(Case::new).collect();
+                Definition::Enumeration(Enumeration { cases })
             }
             DraftKind::Union { tag, cases } => {
                 let cases = cases.iter().map(|case| self.case(case)).collect();
@@ -202,8 +203,8 @@ impl<'d> Builder<'d> {
     }
 
     fn field(&mut self, field: &DraftField) -> Field {
-        let DraftField { wire, presence, node } = field;
+        let DraftField { wire, presence, node, docs } = field;
         let name = Words::split(wire.as_str());
-        Field { wire: wire.clone(), name, presence: *presence, slot: self.slot(*node) }
+        Field { wire: wire.clone(), name, presence: *presence, slot: self.slot(*node), docs: docs.clone() }
     }
 }

@@ -21,6 +21,8 @@ pub(crate) struct Use {
     pub(crate) node: DraftId,
     /// From the root's name to its own; never empty.
     pub(crate) trail: Vec<Words>,
+    /// The name that a document gives it.
+    pub(crate) declared: Option<Words>,
     /// Whether its own name says little without the one before it.
     pub(crate) leans_on_parent: bool,
     /// The positions with a name that it stands in.
@@ -138,7 +140,9 @@ impl Walk<'_> {
         // Two words say enough by themselves.
         let is_short = trail.last().is_some_and(|name| name.iter().len() == 1);
         let within = self.within.clone();
-        self.uses.named.push(Use { node, trail, leans_on_parent: leans_on_parent && is_short, within });
+        let declared = self.draft.node(node).name.clone();
+        let leans_on_parent = leans_on_parent && is_short && declared.is_none();
+        self.uses.named.push(Use { node, trail, declared, leans_on_parent, within });
     }
 
     fn record(&mut self, id: DraftId, fields: &[DraftField], trail: Vec<Words>) {

@@ -8,7 +8,7 @@ mod scope;
 use std::collections::HashMap;
 
 use jar_sprout_model::{
-    Case, Definition, Enumeration, Field, Model, NamedType, Presence, Record, Root, Slot, Type, TypeId,
+    Case, Definition, Docs, Enumeration, Field, Model, NamedType, Presence, Record, Root, Slot, Type, TypeId,
     Union, UnionCase, WireName, Words,
 };
 
@@ -67,7 +67,10 @@ pub(crate) enum OwnName {
 /// A model in the names of one language.
 pub struct Plan<'m> {
     pub(crate) types: Vec<PlannedType<'m>>,
-    pub(crate) root: PlannedRoot<'m>,
+    /// What is asked for; first what a whole sample is.
+    pub(crate) roots: Vec<PlannedRoot<'m>>,
+    /// What all of it is called.
+    title: Option<Ident>,
     ids: HashMap<Ident, TypeId>,
     /// By type, which loop of types that hold each other directly it is in; each has a number of its own otherwise.
     loops: Vec<usize>,
@@ -82,6 +85,7 @@ pub(crate) enum PlannedRoot<'m> {
 /// A named type.
 pub struct PlannedType<'m> {
     pub(crate) ident: Ident,
+    pub(crate) docs: &'m Docs,
     pub(crate) definition: PlannedDefinition<'m>,
 }
 
@@ -98,12 +102,14 @@ pub(crate) struct PlannedField<'m> {
     pub(crate) wire: &'m WireName,
     pub(crate) presence: Presence,
     pub(crate) slot: &'m Slot,
+    pub(crate) docs: &'m Docs,
 }
 
 /// A known value of an enum.
 pub(crate) struct PlannedCase<'m> {
     pub(crate) ident: Ident,
     pub(crate) wire: &'m WireName,
+    pub(crate) docs: &'m Docs,
 }
 
 /// One of several types.
@@ -124,8 +130,8 @@ pub(crate) struct PlannedUnionCase<'m> {
 impl<'m> Plan<'m> {
     pub(crate) fn of(model: &'m Model, naming: &Naming) -> Self {
         let mut scope = Scope::of_types(naming);
-        let root = &model.root;
-        let alias = match &root.slot.ty {
+        let title = model.title.as_ref().map(|title| Scope::of_types(naming).declare_type(title, &[]));
+        let roots = model.roots().map(|Root { name, slot }| match &slot.ty {
             // Null at the root is for whoever holds the value: it makes no type of its own.
             Type::Named(id) => PlannedRoot::Named(*id),
             Type::Any
@@ -133,14 +139,12 @@ impl<'m> Plan<'m> {
             | Type::Constant(_)
             | Type::List(_)
             | Type::Map(_)
-            | Type::Tuple(_) => {
-                let Root { name, slot } = root;
-                PlannedRoot::Alias { ident: scope.declare_type(name, &[]), slot }
-            }
-        };
+            | Type::Tuple(_) => PlannedRoot::Alias { ident: scope.declare_type(name, &[]), slot },
+        });
+        let roots = roots.collect();
         let idents: Vec<Ident> = model
             .types()
-            .map(|(_, NamedType { name, alternatives, definition: _ })| {
+            .map(|(_, NamedType { name, alternatives, docs: _, definition: _ })| {
                 scope.declare_type(name, alternatives)
             })
             .collect();
@@ -153,7 +157,7 @@ impl<'m> Plan<'m> {
             .collect();
         let loops = loops::loops(&parts);
         let ids = idents.into_iter().zip((0..).map(TypeId::from_index)).collect();
-        Self { ids, loops, types, root: alias }
+        Self { ids, loops, types, roots, title }
     }
 
     /// A type's identifier.
@@ -232,10 +236,15 @@ impl<'m> Plan<'m> {
 
     /// What the root is called.
     pub(crate) fn root_name(&self) -> &str {
-        match &self.root {
+        match &self.roots[0] {
             PlannedRoot::Named(id) => self.ident(*id).as_str(),
             PlannedRoot::Alias { ident, .. } => ident.as_str(),
         }
+    }
+
+    /// What all of it is called: a file that holds it is named so.
+    pub(crate) fn title(&self) -> &str {
+        self.title.as_ref().map_or_else(|| self.root_name(), Ident::as_str)
     }
 }
 
@@ -275,7 +284,7 @@ impl Planner<'_, '_> {
             }
             Definition::Union(union) => PlannedDefinition::Union(self.plan_union(union, ident)),
         };
-        PlannedType { ident: ident.clone(), definition }
+        PlannedType { ident: ident.clone(), docs: &ty.docs, definition }
     }
 
     /// A field whose name is its key has it before one that needs a mapping all the same.
@@ -288,11 +297,14 @@ impl Planner<'_, '_> {
             })
             .collect();
         let mut plan =
-            |(Field { wire, name, presence, slot }, ident): (&'m Field, &mut Option<Ident>)| PlannedField {
-                ident: ident.take().unwrap_or_else(|| scope.declare_member(wire, name)),
-                wire,
-                presence: *presence,
-                slot,
+            |(Field { wire, name, presence, slot, docs }, ident): (&'m Field, &mut Option<Ident>)| {
+                PlannedField {
+                    ident: ident.take().unwrap_or_else(|| scope.declare_member(wire, name)),
+                    wire,
+                    presence: *presence,
+                    slot,
+                    docs,
+                }
             };
         fields.iter().zip(&mut idents).map(&mut plan).collect()
     }
@@ -300,12 +312,12 @@ impl Planner<'_, '_> {
     fn plan_cases<'m>(&mut self, cases: &'m [Case], owner: &Ident) -> Vec<PlannedCase<'m>> {
         let mut own = Scope::of_members(self.naming, owner);
         let case_case = self.naming.case_case;
-        let mut plan = |Case { wire, name }: &'m Case| {
+        let mut plan = |Case { wire, name, docs }: &'m Case| {
             let ident = match self.naming.cases {
                 Place::Type => own.declare_case(name),
                 Place::Package => self.package.declare_part(owner, name, case_case),
             };
-            PlannedCase { ident, wire }
+            PlannedCase { ident, wire, docs }
         };
         cases.iter().map(&mut plan).collect()
     }

@@ -3,10 +3,33 @@
 use std::fs;
 use std::path::{Path, PathBuf};
 
-use jar_sprout_model::{Model, SourceId, Words};
+use jar_sprout_model::{Definition, Docs, Model, SourceId, TypeId, Words};
 use jar_sprout_prove::{Proof, Sample};
 use jar_sprout_settle::{Policies, RootName, draft_shape, root_name, settle};
 use jar_sprout_shape::{Shape, observe};
+
+/// What might be said of a thing.
+const PLAIN_DOCS: &[&str] = &[
+    "One hive.",
+    "",
+    "What a keeper saw, in their own words; it is kept for as long as the hive stands, and may be read by all.",
+    "Weight in kilograms.\n\nMeasured in the evening, when the bees are home, and rounded to a tenth of a kilogram.",
+    "One of:\n- the strong ones\n- the weak ones",
+    "Less than 4 & more than 2.",
+];
+
+/// What should not be said of anything.
+const EVIL_DOCS: &[&str] = &[
+    "*/ class Evil {} /*",
+    "\"\"\" + evil() + \"\"\"",
+    "</summary><evil/>&amp;<!-- -->",
+    "\\u002a/ \\u000a {@link Evil} @param evil \\",
+    "a\u{2028}evil()\u{202e}b\0c\rd\n    indented();\n```\nevil();\n```\n# head\n===\n---",
+    "${evil} $evil #{evil} `evil` [evil](evil): //go:build evil",
+    "ends in a quote \"",
+    "ends in a backslash \\",
+    "https://honey.example/a/very/long/address/that/no/line/has/room/for/and/that/nothing/can/break/anywhere/at/all.html",
+];
 
 fn here() -> &'static Path {
     Path::new(env!("CARGO_MANIFEST_DIR"))
@@ -15,6 +38,12 @@ fn here() -> &'static Path {
 /// All that every language must carry.
 pub(crate) fn proofs() -> Vec<Proof> {
     let mut proofs = from_folder(&here().join("../cli/demo"));
+    let documented = |name: &str, said: &[&str]| -> Vec<Proof> {
+        proofs.iter().map(|proof| documented(name, proof, said)).collect()
+    };
+    let documented: Vec<Proof> =
+        [documented("documented", PLAIN_DOCS), documented("torture-docs", EVIL_DOCS)].concat();
+    proofs.extend(documented);
     proofs.extend(from_folder(&here().join("tests/awkward")));
     let cases = from_cases(&here().join("../settle/tests/cases"));
     assert!(proofs.len() >= 15 && cases.len() >= 60, "the samples were found");
@@ -67,6 +96,27 @@ fn proof(name: &str, samples: Vec<String>, words: Words) -> Proof {
     // A null at the root is for whoever holds the value.
     let samples = samples.into_iter().filter(|text| text.trim() != "null");
     Proof { name: name.to_owned(), model, samples: samples.enumerate().map(sample).collect() }
+}
+
+/// A proof whose model has something said of each type, field and value.
+fn documented(name: &str, proof: &Proof, said: &[&str]) -> Proof {
+    let mut next = said.iter().cycle().zip(0..);
+    let mut docs = |may_be_deprecated: bool| {
+        let (text, number) = next.next().expect("it goes on for ever");
+        Docs { text: (*text).to_owned(), is_deprecated: may_be_deprecated && number % 4 == 3 }
+    };
+    let mut model = proof.model.clone();
+    let ids: Vec<TypeId> = model.types().map(|(id, _)| id).collect();
+    for id in ids {
+        let ty = model.get_mut(id);
+        ty.docs = docs(false);
+        match &mut ty.definition {
+            Definition::Record(record) => record.fields.iter_mut().for_each(|field| field.docs = docs(true)),
+            Definition::Enumeration(known) => known.cases.iter_mut().for_each(|case| case.docs = docs(false)),
+            Definition::Union(_) => {}
+        }
+    }
+    Proof { name: format!("{name}-{}", proof.name), model, samples: proof.samples.clone() }
 }
 
 fn model(samples: &[String], words: Words) -> Model {

@@ -11,6 +11,7 @@ use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines,
 use jar_sprout_model::{Presence, Scalar, Slot, Type, Width};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
+use crate::docs::{self, Comment};
 use crate::language::{About, Language};
 use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType};
 use crate::settings::Settings;
@@ -31,6 +32,12 @@ static ABOUT: About = About {
     grows: "records for System.Text.Json, .NET 8 and later",
     settings: settings::SETTINGS,
     naming: names::NAMING,
+    comment: Comment {
+        form: docs::Form::Summary,
+        width: 100,
+        escape: docs::in_markup,
+        deprecated: Some("Deprecated."),
+    },
     style: Style { width: 100, indent: Indent::Spaces(4) },
     has_file_per_type: true,
 };
@@ -184,7 +191,7 @@ fn property(
     form: &Form<'_>,
     needs: &mut Needs,
 ) -> Doc {
-    let PlannedField { ident, wire: _, presence, slot } = field;
+    let PlannedField { ident, wire: _, presence, slot, docs } = field;
     let parts = match form.library {
         Library::SystemTextJson => system_text_json_attributes(field, needs),
         Library::Newtonsoft => vec![newtonsoft_attribute(field, siblings, form, needs)],
@@ -203,7 +210,8 @@ fn property(
     };
     let property =
         cat([text(format!("public {required}")), types::doc(&ty), text(format!(" {ident} {accessors}"))]);
-    lines(parts.into_iter().map(text).chain([property]))
+    let comment = ABOUT.comment.of(docs, 4);
+    lines(comment.into_iter().chain(parts.into_iter().map(text)).chain([property]))
 }
 
 fn system_text_json_attributes(field: &PlannedField<'_>, needs: &mut Needs) -> Vec<String> {

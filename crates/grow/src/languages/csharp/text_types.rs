@@ -5,6 +5,7 @@ use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, text};
 use super::settings::{Form, Level, Library};
 use super::{block, call, members, names};
 use crate::code::{Helper, Needs};
+use crate::docs;
 use crate::plan::{Ident, PlannedCase};
 
 const TEXT_CONVERTER: Helper = Helper { name: "TextConverter", text: include_str!("TextConverter.cs") };
@@ -28,16 +29,17 @@ pub(super) fn enumeration(
         Library::SystemTextJson => "System.Text.Json.Serialization",
         Library::Newtonsoft => "Newtonsoft.Json",
     });
-    let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
+    let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
         let new = match form.level {
             Level::Seven => format!("new {ident}({literal});"),
             Level::Twelve => format!("new({literal});"),
         };
         let value = nest(cat([line(), text(new)]));
-        group(cat([text(format!("public static {ident} {case} {{ get; }} =")), value]))
+        let declaration = group(cat([text(format!("public static {ident} {case} {{ get; }} =")), value]));
+        (super::ABOUT.comment.of(docs, 4), declaration)
     };
-    let constants = lines(cases.iter().map(case));
+    let constants = docs::spaced(cases.iter().map(case));
     let parse = match form.level {
         Level::Seven => format!("new {ident}(text);"),
         Level::Twelve => "new(text);".to_owned(),

@@ -11,6 +11,7 @@ use jar_sprout_layout::{
 use jar_sprout_model::{Presence, Slot, Type};
 
 use crate::code::{GrownFile, MARK, Needs};
+use crate::docs::{self, Comment};
 use crate::language::{About, Language};
 use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, small_words};
 use crate::settings::Settings;
@@ -29,6 +30,7 @@ static ABOUT: About = About {
     grows: "classes with fromJson and toJson, Dart 3.3 and later",
     settings: &[],
     naming: names::NAMING,
+    comment: Comment { form: docs::Form::Lines("/// "), width: 80, escape: docs::as_it_is, deprecated: None },
     style: Style { width: PAGE, indent: Indent::Spaces(2) },
     has_file_per_type: false,
 };
@@ -118,9 +120,15 @@ fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], ne
             ],
         );
     }
-    let declared =
-        fields.iter().map(|field| text(format!("final {} {};", field_type(plan, field, needs), field.ident)));
-    let declared = lines(declared.collect::<Vec<_>>());
+    let declared = fields.iter().map(|field| {
+        let declaration = text(format!("final {} {};", field_type(plan, field, needs), field.ident));
+        let deprecated = field
+            .docs
+            .is_deprecated
+            .then(|| text(format!("@Deprecated({})", names::LITERAL.of(docs::WARNING))));
+        (ABOUT.comment.of(field.docs, 2), lines(deprecated.into_iter().chain([declaration])))
+    });
+    let declared = docs::spaced(declared.collect::<Vec<_>>());
     members(head, [constructor(ident, fields), from_json(plan, ident, fields), declared, to_json])
 }
 
@@ -187,7 +195,7 @@ fn listed(open: String, parts: impl Iterator<Item = Doc>, close: &'static str) -
 
 /// `if (queen case final queen?) 'queen': queen.toJson()`
 fn entry(plan: &Plan<'_>, field: &PlannedField<'_>) -> Doc {
-    let PlannedField { ident, wire, presence, slot } = field;
+    let PlannedField { ident, wire, presence, slot, docs: _ } = field;
     let key = names::LITERAL.of(wire.as_str());
     let name = ident.as_str();
     let written = types::write(plan, &slot.ty, name, 0);
@@ -223,10 +231,12 @@ fn plain_value(plan: &Plan<'_>, slot: &Slot, name: &str) -> Doc {
 
 /// A text of its own type, which is not there when the program runs; one that is not known yet is kept as it is.
 fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
-    let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
-        text(format!("static const {case} = {ident}({});", names::LITERAL.of(wire.as_str())))
+    let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
+        let declaration =
+            text(format!("static const {case} = {ident}({});", names::LITERAL.of(wire.as_str())));
+        (ABOUT.comment.of(docs, 2), declaration)
     };
-    members(format!("extension type const {ident}(String value)"), [lines(cases.iter().map(case))])
+    members(format!("extension type const {ident}(String value)"), [docs::spaced(cases.iter().map(case))])
 }
 
 /// A declaration with members, a blank line between each two.

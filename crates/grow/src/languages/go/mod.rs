@@ -7,9 +7,10 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, hard, join, lines, nest, table, text};
-use jar_sprout_model::{Presence, Slot, Type};
+use jar_sprout_model::{Docs, Presence, Slot, Type};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
+use crate::docs::{self, Comment};
 use crate::language::{About, Language};
 use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
 use crate::settings::Settings;
@@ -28,6 +29,12 @@ static ABOUT: About = About {
     settings: settings::SETTINGS,
     naming: names::NAMING,
     // Its formatter breaks no lines.
+    comment: Comment {
+        form: docs::Form::Lines("// "),
+        width: 100,
+        escape: docs::as_it_is,
+        deprecated: Some("Deprecated: do not use it any more."),
+    },
     style: Style { width: usize::MAX, indent: Indent::Tab { columns: 8 } },
     has_file_per_type: false,
 };
@@ -42,7 +49,7 @@ impl Language for Go {
     }
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
-        let PlannedType { ident, definition } = ty;
+        let PlannedType { ident, docs: _, definition } = ty;
         match definition {
             PlannedDefinition::Record(fields) => record(plan, ident, fields, needs),
             PlannedDefinition::Enumeration(cases) => enumeration(ident, cases),
@@ -102,8 +109,8 @@ fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &m
         let name = names::tag_name(field.wire.as_str()).map_or_else(|| "-".to_owned(), |name| name + option);
         vec![field.ident.to_string(), ty, format!("`json:\"{name}\"`")]
     };
-    let rows: Vec<Vec<String>> = fields.iter().map(|field| row(field, needs)).collect();
-    let body = nest(cat([hard(), table(rows)]));
+    let rows = fields.iter().map(|field| (field.docs, row(field, needs))).collect();
+    let body = nest(cat([hard(), documented_rows(rows)]));
     let declaration = cat([text(format!("type {ident} struct {{")), body, hard(), text("}")]);
     let odd: Vec<&PlannedField<'_>> =
         fields.iter().filter(|field| names::tag_name(field.wire.as_str()).is_none()).collect();
@@ -113,6 +120,21 @@ fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &m
     needs.imports.insert("encoding/json");
     needs.helpers.insert(KEYS);
     join(&cat([hard(), hard()]), [declaration, decode_odd_keys(ident, &odd), encode_odd_keys(ident, &odd)])
+}
+
+/// Rows in columns; one of which something is said starts anew, a blank line before it.
+fn documented_rows(rows: Vec<(&Docs, Vec<String>)>) -> Doc {
+    let mut sections: Vec<(Option<Doc>, Vec<Vec<String>>)> = Vec::new();
+    for (docs, row) in rows {
+        let comment = ABOUT.comment.of(docs, 8);
+        match sections.last_mut() {
+            Some((_, rows)) if comment.is_none() => rows.push(row),
+            Some(_) | None => sections.push((comment, vec![row])),
+        }
+    }
+    let sections =
+        sections.into_iter().map(|(comment, rows)| lines(comment.into_iter().chain([table(rows)])));
+    join(&cat([hard(), hard()]), sections)
 }
 
 fn decode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
@@ -140,7 +162,7 @@ fn decode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
 fn encode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
     let receiver = names::receiver(ident.as_str());
     let mut body = vec![text(format!("type tagged {ident}")), text("odd := map[string]any{}")];
-    for PlannedField { ident: field, wire, presence, slot: _ } in odd {
+    for PlannedField { ident: field, wire, presence, slot: _, docs: _ } in odd {
         let set = text(format!("odd[{}] = {receiver}.{field}", names::LITERAL.of(wire.as_str())));
         body.push(match presence {
             Presence::Always => set,
@@ -171,12 +193,14 @@ fn method(doc: &str, signature: &str, body: Vec<Doc>) -> Doc {
 }
 
 /// A text of its own type; one that is not known yet is kept as it is.
-fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
-    let row = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
-        [case.to_string(), ident.to_string(), format!("= {}", names::LITERAL.of(wire.as_str()))]
+fn enumeration<'c>(ident: &Ident, cases: &'c [PlannedCase<'_>]) -> Doc {
+    let row = |case: &'c PlannedCase<'_>| {
+        let PlannedCase { ident: case, wire, docs } = case;
+        let literal = format!("= {}", names::LITERAL.of(wire.as_str()));
+        (*docs, vec![case.to_string(), ident.to_string(), literal])
     };
     let declaration = text(format!("type {ident} string"));
-    let values = nest(cat([hard(), table(cases.iter().map(row))]));
+    let values = nest(cat([hard(), documented_rows(cases.iter().map(row).collect())]));
     let values = cat([text("const ("), values, hard(), text(")")]);
     join(&cat([hard(), hard()]), [declaration, values])
 }

@@ -16,7 +16,7 @@ pub(super) fn field(
     field: &PlannedField<'_>,
     needs: &mut Needs,
 ) -> (String, &'static str) {
-    let PlannedField { ident: _, wire: _, presence, slot } = field;
+    let PlannedField { ident: _, wire: _, presence, slot, docs: _ } = field;
     let nil = has_nil(&slot.ty);
     match presence {
         // `omitempty` would leave out an empty list as well.

@@ -2,7 +2,9 @@
 
 use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, text};
 
-use super::{annotated, annotations, block, leaves_out, members, naming_annotation, naming_of_empty_key};
+use super::{
+    ABOUT, annotated, annotations, block, leaves_out, members, naming_annotation, naming_of_empty_key,
+};
 use crate::code::Needs;
 use crate::plan::{Ident, Plan, PlannedField, PlannedType};
 
@@ -42,7 +44,12 @@ pub(super) fn bean(
         } else {
             lines(parts.map(text))
         });
-        methods.extend([getter(&field.ident, &ty), setter(&field.ident, &ty)]);
+        let said = |method| {
+            let comment = ABOUT.comment.of(field.docs, 2);
+            let deprecated = field.docs.is_deprecated.then(|| text("@Deprecated"));
+            lines(comment.into_iter().chain(deprecated).chain([method]))
+        };
+        methods.extend([said(getter(&field.ident, &ty)), said(setter(&field.ident, &ty))]);
     }
     inside.extend(methods);
     if let Some(field) = fields.iter().find(|field| field.wire.as_str().is_empty()) {

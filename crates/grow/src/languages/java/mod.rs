@@ -11,6 +11,7 @@ use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines,
 use jar_sprout_model::{Presence, Slot};
 
 use crate::code::{GrownFile, MARK, Needs};
+use crate::docs::{self, Comment};
 use crate::language::{About, Language};
 use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
 use crate::settings::Settings;
@@ -25,6 +26,7 @@ static ABOUT: About = About {
     grows: "records for Jackson, Java 17 and later",
     settings: settings::SETTINGS,
     naming: names::NAMING,
+    comment: Comment { form: docs::Form::Stars, width: 100, escape: docs::in_javadoc, deprecated: None },
     style: Style { width: 100, indent: Indent::Spaces(2) },
     has_file_per_type: true,
 };
@@ -47,6 +49,24 @@ impl Language for Java {
             PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, needs),
             PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, needs),
         }
+    }
+
+    /// The fields of a record are told of before it.
+    fn comment(&self, ty: &PlannedType<'_>, settings: &Settings) -> Option<Doc> {
+        let fields: &[PlannedField<'_>] = match &ty.definition {
+            PlannedDefinition::Record(fields) if !settings::has_beans(settings) => fields,
+            PlannedDefinition::Record(_)
+            | PlannedDefinition::Enumeration(_)
+            | PlannedDefinition::Union(_) => &[],
+        };
+        let tag = |field: &PlannedField<'_>| {
+            // No annotation of a part says that it is deprecated.
+            let deprecated = if field.docs.is_deprecated { " Deprecated." } else { "" };
+            let said = docs::in_one_line(&field.docs.text, docs::in_javadoc) + deprecated;
+            (!said.is_empty()).then(|| format!("@param {} {}", field.ident, said.trim_start()))
+        };
+        let tags: Vec<String> = fields.iter().filter_map(tag).collect();
+        ABOUT.comment.with_tags(ty.docs, 0, &tags)
     }
 
     /// Java has no name for a type without a class of its own; a reader takes this one.
@@ -192,12 +212,13 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut Needs) -> D
         "com.fasterxml.jackson.annotation.JsonCreator",
         "com.fasterxml.jackson.annotation.JsonValue",
     ]);
-    let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
+    let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
         let value = nest(nest(cat([line(), text(format!("new {ident}({literal});"))])));
-        group(cat([text(format!("public static final {ident} {case} =")), value]))
+        let declaration = group(cat([text(format!("public static final {ident} {case} =")), value]));
+        (ABOUT.comment.of(docs, 2), declaration)
     };
-    let constants = lines(cases.iter().map(case));
+    let constants = docs::spaced(cases.iter().map(case));
     let creator = unions::creator(ident.as_str());
     unions::value_record(&format!("public record {ident}"), "String", "", [constants, creator])
 }

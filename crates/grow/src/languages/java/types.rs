@@ -37,7 +37,7 @@ pub(super) struct Spelled {
 /// The type of a record's field. A date is typed where an annotation can say how it is read: by itself, or held
 /// by one list or map.
 pub(super) fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Spelled {
-    let PlannedField { ident: _, wire: _, presence, slot } = field;
+    let PlannedField { ident: _, wire: _, presence, slot, docs: _ } = field;
     let may_be_null = slot.nullable || *presence == Presence::Sometimes;
     match &slot.ty {
         Type::Scalar(scalar) if dated(*scalar).is_some() => of_dated(*scalar, "", str::to_owned, needs),

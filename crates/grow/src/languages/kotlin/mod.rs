@@ -12,6 +12,7 @@ use jar_sprout_layout::{
 use jar_sprout_model::{Presence, Slot, Type};
 
 use crate::code::{GrownFile, MARK, Needs};
+use crate::docs::{self, Comment};
 use crate::language::{About, Language};
 use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
 use crate::settings::Settings;
@@ -27,6 +28,7 @@ static ABOUT: About = About {
     grows: "data classes for kotlinx.serialization",
     settings: settings::SETTINGS,
     naming: names::NAMING,
+    comment: Comment { form: docs::Form::Stars, width: 100, escape: docs::in_stars, deprecated: None },
     style: Style { width: 100, indent: Indent::Spaces(4) },
     has_file_per_type: true,
 };
@@ -116,7 +118,7 @@ fn record(
     form: Form,
     needs: &mut Needs,
 ) -> Doc {
-    let PlannedType { ident, definition: _ } = ty;
+    let PlannedType { ident, docs: _, definition: _ } = ty;
     let mut annotations = Vec::new();
     if form.is_serialized {
         let has_constant = fields.iter().any(|field| matches!(field.slot.ty, Type::Constant(_)));
@@ -146,8 +148,11 @@ fn supertypes(plan: &Plan<'_>, ty: &PlannedType<'_>) -> Doc {
 
 /// `val id: Long,`, with its key where the name does not say it.
 fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Needs) -> Doc {
-    let PlannedField { ident, wire, presence, slot } = field;
-    let mut parts = Vec::new();
+    let PlannedField { ident, wire, presence, slot, docs } = field;
+    let mut parts: Vec<Doc> = ABOUT.comment.of(docs, 4).into_iter().collect();
+    if docs.is_deprecated {
+        parts.push(text(format!("@Deprecated({})", names::LITERAL.of(docs::WARNING))));
+    }
     if form.is_serialized && ident.as_str().trim_matches('`') != wire.as_str() {
         needs.imports.insert("kotlinx.serialization.SerialName");
         parts.push(text(format!("@SerialName({})", names::LITERAL.of(wire.as_str()))));
@@ -196,11 +201,12 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut
     if form.is_serialized {
         needs.imports.insert("kotlinx.serialization.Serializable");
     }
-    let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
+    let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
-        cat([hard(), text(format!("val {case} = {ident}({literal})"))])
+        (ABOUT.comment.of(docs, 8), text(format!("val {case} = {ident}({literal})")))
     };
-    let companion = cat([text("companion object {"), nest(cat(cases.iter().map(case))), hard(), text("}")]);
+    let cases = nest(cat([hard(), docs::spaced(cases.iter().map(case))]));
+    let companion = cat([text("companion object {"), cases, hard(), text("}")]);
     let body = cat([text(" {"), nest(cat([hard(), companion])), hard(), text("}")]);
     value_class(&ident.to_string(), text("String"), body, form)
 }

@@ -7,9 +7,10 @@ mod types;
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text,
 };
-use jar_sprout_model::{Presence, Slot, Type};
+use jar_sprout_model::{Docs, Presence, Slot, Type};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
+use crate::docs::{self, Comment};
 use crate::language::{About, Language};
 use crate::plan::{
     Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase,
@@ -37,6 +38,12 @@ static ABOUT: About = About {
     grows: "models for pydantic v2, Python 3.11 and later",
     settings: &[],
     naming: names::NAMING,
+    comment: Comment {
+        form: docs::Form::Quotes,
+        width: 88,
+        escape: docs::in_quotes,
+        deprecated: Some("Deprecated."),
+    },
     style: STYLE,
     has_file_per_type: false,
 };
@@ -64,12 +71,20 @@ impl Language for Python {
     }
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
-        let PlannedType { ident, definition } = ty;
+        let PlannedType { ident, docs, definition } = ty;
         match definition {
-            PlannedDefinition::Record(fields) => record(plan, ident, fields, needs),
-            PlannedDefinition::Enumeration(cases) => enumeration(ident, cases, needs),
-            PlannedDefinition::Union(union) => self::union(plan, ident, union, needs),
+            PlannedDefinition::Record(fields) => record(plan, ty, fields, needs),
+            PlannedDefinition::Enumeration(cases) => enumeration(ty, cases, needs),
+            PlannedDefinition::Union(union) => {
+                let union = self::union(plan, ident, union, needs);
+                lines([union].into_iter().chain(ABOUT.comment.of(docs, 0)))
+            }
         }
+    }
+
+    /// It stands inside.
+    fn comment(&self, _: &PlannedType<'_>, _: &Settings) -> Option<Doc> {
+        None
     }
 
     fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &Settings, needs: &mut Needs) -> Doc {
@@ -98,7 +113,7 @@ impl Language for Python {
 /// class Hive(BaseModel):
 ///     id: int
 /// ```
-fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
     needs.imports.insert("from pydantic import BaseModel");
     let has_alias = fields.iter().any(|field| field.ident.as_str() != field.wire.as_str());
     // Where one field is called as another's key, a key must not be taken for a name.
@@ -118,16 +133,30 @@ fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &m
         let config = format!("model_config = ConfigDict({})", settings.join(", "));
         cat([hard(), text(config), hard()])
     });
-    let fields = fields.iter().map(|one| cat([hard(), field(plan, one, needs)]));
+    let fields = fields.iter().map(|one| cat([hard(), documented(field(plan, one, needs), one.docs)]));
     let fields: Vec<Doc> = fields.collect();
-    let body = if fields.is_empty() { cat([hard(), text("pass")]) } else { cat(fields) };
-    let body = cat(config.into_iter().chain([body]));
-    cat([text(format!("class {ident}(BaseModel):")), nest(body)])
+    let comment = docstring(ty.docs);
+    let body = match (fields.is_empty(), &comment) {
+        (true, None) => cat([hard(), text("pass")]),
+        _ => cat(fields),
+    };
+    let body = cat(comment.into_iter().chain(config).chain([body]));
+    cat([text(format!("class {}(BaseModel):", ty.ident)), nest(body)])
+}
+
+/// What is said of a class, the first thing in it, with a blank line behind.
+fn docstring(docs: &Docs) -> Option<Doc> {
+    ABOUT.comment.of(docs, INDENT).map(|comment| cat([hard(), comment, hard()]))
+}
+
+/// A member, and what is said of it below.
+fn documented(member: Doc, docs: &Docs) -> Doc {
+    lines([member].into_iter().chain(ABOUT.comment.of(docs, INDENT)))
 }
 
 /// `note: str | None = Field(default=None, alias="Note")`
 fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
-    let PlannedField { ident, wire, presence, slot } = field;
+    let PlannedField { ident, wire, presence, slot, docs: _ } = field;
     let (ty, default) = match (&slot.ty, presence) {
         (Type::Constant(constant), _) => {
             (types::slot(plan, slot, needs), Some(names::literal(constant.as_str())))
@@ -164,12 +193,15 @@ fn call(open: &'static str, arguments: impl Iterator<Item = Doc>, close: &'stati
     group(cat([text(open), nest(cat([soft(), inner])), soft(), text(close)]))
 }
 
-fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut Needs) -> Doc {
+fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>], needs: &mut Needs) -> Doc {
     needs.helpers.insert(OPEN_ENUM);
-    let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
-        cat([hard(), text(format!("{case} = {}", names::literal(wire.as_str())))])
+    let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
+        let member = text(format!("{case} = {}", names::literal(wire.as_str())));
+        cat([hard(), documented(member, docs)])
     };
-    cat([text(format!("class {ident}(OpenEnum):")), nest(cat(cases.iter().map(case)))])
+    let cases = cat(cases.iter().map(case));
+    let body = cat(docstring(ty.docs).into_iter().chain([cases]));
+    cat([text(format!("class {}(OpenEnum):", ty.ident)), nest(body)])
 }
 
 /// A tag that no sample had leaves the whole object as a dictionary.

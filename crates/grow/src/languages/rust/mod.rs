@@ -8,6 +8,7 @@ use jar_sprout_layout::{Doc, Indent, Style, cat, group_at_most, hard, join, line
 use jar_sprout_model::{Presence, Slot, Type, WireName};
 
 use crate::code::{GrownFile, MARK, Needs};
+use crate::docs::{self, Comment};
 use crate::language::{About, Language};
 use crate::plan::{
     Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase,
@@ -25,6 +26,12 @@ static ABOUT: About = About {
     grows: "structs and enums with serde's derives",
     settings: &[],
     naming: names::NAMING,
+    comment: Comment {
+        form: docs::Form::Lines("/// "),
+        width: 100,
+        escape: docs::without_fences,
+        deprecated: Some("Deprecated."),
+    },
     style: Style { width: 100, indent: Indent::Spaces(4) },
     has_file_per_type: false,
 };
@@ -40,7 +47,7 @@ impl Language for Rust {
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
         needs.imports.extend(["serde::Deserialize", "serde::Serialize"]);
-        let PlannedType { ident, definition } = ty;
+        let PlannedType { ident, docs: _, definition } = ty;
         match definition {
             PlannedDefinition::Record(fields) => record(plan, ident, fields, needs),
             PlannedDefinition::Enumeration(cases) => enumeration(ident, cases),
@@ -110,7 +117,7 @@ fn field(
     all_renamed: bool,
     needs: &mut Needs,
 ) -> Doc {
-    let PlannedField { ident, wire, presence, slot } = field;
+    let PlannedField { ident, wire, presence, slot, docs } = field;
     let mut arguments = Vec::new();
     if !all_renamed && names::bare(ident.as_str()) != wire.as_str() {
         arguments.push(rename(wire));
@@ -123,7 +130,8 @@ fn field(
         }
     };
     let declaration = cat([text(format!("pub {ident}: ")), ty, text(",")]);
-    lines(serde(arguments).into_iter().chain([declaration]))
+    let comment = ABOUT.comment.of(docs, 4);
+    lines(comment.into_iter().chain(serde(arguments)).chain([declaration]))
 }
 
 /// Known values as variants, any other text in `Other`.
@@ -132,10 +140,11 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
         cases.iter().map(|case| (case.ident.as_str(), case.wire.as_str())).collect();
     let rule = names::variant_rule(&pairs);
     let all = rule.map(|rule| format!("rename_all = \"{}\"", rule.name));
-    let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
+    let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let own = (rule.is_none() && case.as_str() != wire.as_str()).then(|| rename(wire));
         let variant = text(format!("{case},"));
-        cat([hard(), lines(serde(own.into_iter().collect()).into_iter().chain([variant]))])
+        let comment = ABOUT.comment.of(docs, 4);
+        cat([hard(), lines(comment.into_iter().chain(serde(own.into_iter().collect())).chain([variant]))])
     };
     let other = cat([hard(), text("#[serde(untagged)]"), hard(), text("Other(String),")]);
     let body = nest(cat(cases.iter().map(case).chain([other])));

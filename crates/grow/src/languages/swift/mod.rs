@@ -10,6 +10,7 @@ use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines,
 use jar_sprout_model::{Presence, Slot};
 
 use crate::code::{GrownFile, MARK, Needs};
+use crate::docs::{self, Comment};
 use crate::language::{About, Language};
 use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
 use crate::settings::Settings;
@@ -25,6 +26,12 @@ static ABOUT: About = About {
     grows: "structs that are Codable, Swift 6",
     settings: settings::SETTINGS,
     naming: names::NAMING,
+    comment: Comment {
+        form: docs::Form::Lines("/// "),
+        width: 100,
+        escape: docs::as_it_is,
+        deprecated: Some("- Warning: Deprecated."),
+    },
     style: Style { width: 100, indent: Indent::Spaces(4) },
     has_file_per_type: true,
 };
@@ -90,15 +97,17 @@ fn record(
     let Form { access, is_class, is_encoded, property } = *form;
     let typed: Vec<(&PlannedField<'_>, String)> =
         fields.iter().map(|field| (field, types::field(plan, ident, field, form, needs))).collect();
-    let properties =
-        typed.iter().map(|(field, ty)| text(format!("{access}{property} {}: {ty}", field.ident)));
+    let properties = typed.iter().map(|(field, ty)| {
+        let declaration = text(format!("{access}{property} {}: {ty}", field.ident));
+        (ABOUT.comment.of(field.docs, 4), declaration)
+    });
     // What is always there is written even if it is null, which the compiler's own way leaves out.
     let writes_null = is_encoded
         && fields.iter().any(|field| field.presence == Presence::Always && types::may_be_nil(field.slot));
     let is_renamed = fields.iter().any(|field| bare(&field.ident) != field.wire.as_str());
     let mut inside = Vec::new();
     if !fields.is_empty() {
-        inside.push(lines(properties));
+        inside.push(docs::spaced(properties));
     }
     if is_renamed || writes_null {
         inside.push(coding_keys(fields));
@@ -124,7 +133,7 @@ fn bare(ident: &Ident) -> &str {
 
 fn coding_keys(fields: &[PlannedField<'_>]) -> Doc {
     let key = |field: &PlannedField<'_>| {
-        let PlannedField { ident, wire, presence: _, slot: _ } = field;
+        let PlannedField { ident, wire, presence: _, slot: _, docs: _ } = field;
         text(if bare(ident) == wire.as_str() {
             format!("case {ident}")
         } else {
@@ -175,15 +184,17 @@ fn encode(fields: &[PlannedField<'_>], form: &Form) -> Doc {
 /// A text of its own type; one that is not known yet is kept as it is.
 fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: &Form) -> Doc {
     let Form { access, .. } = *form;
-    let case = |PlannedCase { ident: case, wire }: &PlannedCase<'_>| {
-        text(format!("{access}static let {case} = {ident}(rawValue: {})", names::LITERAL.of(wire.as_str())))
+    let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
+        let literal = names::LITERAL.of(wire.as_str());
+        let declaration = text(format!("{access}static let {case} = {ident}(rawValue: {literal})"));
+        (ABOUT.comment.of(docs, 4), declaration)
     };
     let value = text(format!("{access}let rawValue: String"));
     let initializer = block(&format!("{access}init(rawValue: String)"), [text("self.rawValue = rawValue")]);
     let coding = form.coding();
     members(
         &format!("{access}struct {ident}: RawRepresentable, {coding}, Hashable, Sendable"),
-        [lines(cases.iter().map(case)), value, initializer],
+        [docs::spaced(cases.iter().map(case)), value, initializer],
     )
 }
 

@@ -40,7 +40,7 @@ pub(super) fn field(
     form: &Form,
     needs: &mut Needs,
 ) -> String {
-    let PlannedField { ident: _, wire: _, presence, slot } = field;
+    let PlannedField { ident: _, wire: _, presence, slot, docs: _ } = field;
     let ty = non_null(plan, &slot.ty, form, needs);
     let is_cycle = match &slot.ty {
         // A class stands apart as it is.

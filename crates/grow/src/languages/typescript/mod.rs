@@ -4,10 +4,11 @@ mod names;
 mod proof;
 mod types;
 
-use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, if_broken, join, line, nest, text};
+use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, text};
 use jar_sprout_model::{Presence, Slot};
 
 use crate::code::{GrownFile, MARK, Needs};
+use crate::docs::{self, Comment};
 use crate::language::{About, Language};
 use crate::plan::{
     Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase,
@@ -55,6 +56,12 @@ static ABOUT: About = About {
     grows: "interfaces and literal unions, no run-time code",
     settings: &[PROPERTIES],
     naming: names::NAMING,
+    comment: Comment {
+        form: docs::Form::Stars,
+        width: 80,
+        escape: docs::in_stars,
+        deprecated: Some("@deprecated"),
+    },
     style: Style { width: 80, indent: Indent::Spaces(2) },
     has_file_per_type: false,
 };
@@ -70,7 +77,7 @@ impl Language for TypeScript {
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, _: &mut Needs) -> Doc {
         let hold = Hold::of(settings);
-        let PlannedType { ident, definition } = ty;
+        let PlannedType { ident, docs: _, definition } = ty;
         match definition {
             PlannedDefinition::Record(fields) => record(plan, ident, fields, hold),
             PlannedDefinition::Enumeration(cases) => enumeration(ident, cases),
@@ -108,18 +115,20 @@ fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], hold: Hol
 
 /// `note?: string | null;`
 fn field(plan: &Plan<'_>, field: &PlannedField<'_>, hold: Hold) -> Doc {
-    let PlannedField { ident: _, wire, presence, slot } = field;
+    let PlannedField { ident: _, wire, presence, slot, docs } = field;
     let mark = match presence {
         Presence::Always => ": ",
         Presence::Sometimes => "?: ",
     };
     let key = format!("{}{}", hold.property(), names::property_key(wire.as_str()));
-    cat([text(key), text(mark), types::slot(plan, slot, hold), text(";")])
+    let declaration = cat([text(key), text(mark), types::slot(plan, slot, hold), text(";")]);
+    lines(ABOUT.comment.of(docs, 2).into_iter().chain([declaration]))
 }
 
 /// `"laying" | "caged" | (string & {})`: editors offer the known values, and any other text is allowed.
 fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
-    let known = cases.iter().map(|PlannedCase { ident: _, wire }| text(names::LITERAL.of(wire.as_str())));
+    let known =
+        cases.iter().map(|PlannedCase { ident: _, wire, docs: _ }| text(names::LITERAL.of(wire.as_str())));
     alternatives(ident, known.chain([text("(string & {})")]))
 }
 

@@ -1,0 +1,271 @@
+//! Documentation comments: what a document says, wrapped, and unable to end the comment it stands in.
+
+use jar_sprout_layout::{Doc, cat, hard, lines, text};
+use jar_sprout_model::Docs;
+
+use crate::literal::is_unsafe;
+
+/// How a language writes documentation.
+pub(crate) struct Comment {
+    /// What opens and closes it, and what each line starts with.
+    pub(crate) form: Form,
+    /// Columns of a line, indentation counted.
+    pub(crate) width: usize,
+    /// Makes a line of text harmless.
+    pub(crate) escape: fn(&str) -> String,
+    /// What is said where something should not be used any more and no annotation says so.
+    pub(crate) deprecated: Option<&'static str>,
+}
+
+/// The lines of a comment.
+#[derive(Clone, Copy)]
+pub(crate) enum Form {
+    /// `/// Every line is one.`
+    Lines(&'static str),
+    /// `/** One line, or several with a star before each. */`
+    Stars,
+    /// `/// <summary>One line, or several.</summary>`
+    Summary,
+    /// `"""One line, or several."""`
+    Quotes,
+}
+
+impl Comment {
+    /// The comment, indented by so many columns; none where nothing is said.
+    pub(crate) fn of(&self, docs: &Docs, indent: usize) -> Option<Doc> {
+        self.with_tags(docs, indent, &[])
+    }
+
+    /// The same, with paragraphs behind it that are tags of their own.
+    pub(crate) fn with_tags(&self, docs: &Docs, indent: usize, tags: &[String]) -> Option<Doc> {
+        let room = self.width.saturating_sub(indent + self.prefix().len()).max(20);
+        let mut said: Vec<String> =
+            paragraphs(&docs.text).iter().map(|paragraph| (self.escape)(paragraph)).collect();
+        if docs.is_deprecated {
+            said.extend(self.deprecated.map(str::to_owned));
+        }
+        let mut wrapped = self.wrapped(&said, room);
+        if !wrapped.is_empty() && !tags.is_empty() {
+            wrapped.push(String::new());
+        }
+        for tag in tags {
+            wrapped.extend(wrap(tag, room, "    "));
+        }
+        (!wrapped.is_empty()).then(|| self.framed(wrapped, room))
+    }
+
+    /// The lines of paragraphs, an empty one between two.
+    fn wrapped(&self, said: &[String], room: usize) -> Vec<String> {
+        let mut wrapped = Vec::new();
+        for paragraph in said {
+            if !wrapped.is_empty() && (self.is_javadoc() || !is_item(paragraph)) {
+                wrapped.push(String::new());
+            }
+            let paragraph = match self.form {
+                // Its formatter and its linter want paragraphs told apart.
+                Form::Stars if self.is_javadoc() && !wrapped.is_empty() => format!("<p>{paragraph}"),
+                Form::Stars | Form::Lines(_) | Form::Summary | Form::Quotes => paragraph.clone(),
+            };
+            wrapped.extend(wrap(&paragraph, room, ""));
+        }
+        wrapped
+    }
+
+    fn is_javadoc(&self) -> bool {
+        matches!(self.form, Form::Stars) && (self.escape)("<") != "<"
+    }
+
+    fn prefix(&self) -> &'static str {
+        match self.form {
+            Form::Lines(prefix) => prefix,
+            Form::Stars => " * ",
+            Form::Summary => "/// ",
+            Form::Quotes => "",
+        }
+    }
+
+    fn framed(&self, wrapped: Vec<String>, room: usize) -> Doc {
+        let prefix = self.prefix();
+        let line = |line: &String| text(format!("{prefix}{line}").trim_end().to_owned());
+        let is_one = wrapped.len() == 1;
+        let length = wrapped[0].chars().count();
+        let framed = |open: &'static str, close: &'static str| {
+            let inside = wrapped.iter().map(line);
+            lines([text(open)].into_iter().chain(inside).chain([text(close)]))
+        };
+        match self.form {
+            Form::Lines(_) => lines(wrapped.iter().map(line)),
+            // Two signs more than a line in the middle has: `/**` and ` */`.
+            Form::Stars if is_one && length + 4 <= room && !wrapped[0].starts_with("@p") => {
+                text(format!("/** {} */", wrapped[0]))
+            }
+            Form::Stars => framed("/**", " */"),
+            Form::Summary if is_one && length + "<summary></summary>".len() <= room => {
+                text(format!("/// <summary>{}</summary>", wrapped[0]))
+            }
+            Form::Summary => framed("/// <summary>", "/// </summary>"),
+            Form::Quotes if is_one && length + 6 <= room => text(format!("\"\"\"{}\"\"\"", wrapped[0])),
+            Form::Quotes => {
+                let mut inside = wrapped.into_iter();
+                let first = inside.next().map(|first| text(format!("\"\"\"{first}")));
+                lines(first.into_iter().chain(inside.map(text)).chain([text("\"\"\"")]))
+            }
+        }
+    }
+}
+
+/// Lines that belong together, joined; an item of a list is a paragraph of its own.
+fn paragraphs(said: &str) -> Vec<String> {
+    let mut paragraphs: Vec<String> = Vec::new();
+    let mut is_open = false;
+    for line in said.lines() {
+        let line: String = line.chars().map(|c| if is_unsafe(c) { ' ' } else { c }).collect();
+        let words = line.split_whitespace().collect::<Vec<_>>().join(" ");
+        // A bare sign would be a heading or a rule.
+        let words = words.trim_start_matches(['#', '=', '~']).trim_start();
+        match paragraphs.last_mut() {
+            _ if words.is_empty() => is_open = false,
+            Some(last) if is_open && !is_item(words) => {
+                last.push(' ');
+                last.push_str(words);
+            }
+            Some(_) | None => {
+                paragraphs.push(words.to_owned());
+                is_open = true;
+            }
+        }
+    }
+    paragraphs
+}
+
+/// `- Alder Bank`
+fn is_item(line: &str) -> bool {
+    ["- ", "* ", "+ "].iter().any(|mark| line.starts_with(mark))
+}
+
+/// Breaks a text at blanks; a word that is too long has a line of its own.
+fn wrap(text: &str, room: usize, indent: &str) -> Vec<String> {
+    let mut wrapped: Vec<String> = Vec::new();
+    let mut line = String::new();
+    for word in text.split(' ') {
+        let is_full = line.chars().count() + 1 + word.chars().count() > room;
+        if is_full && !line.trim().is_empty() {
+            wrapped.push(std::mem::replace(&mut line, indent.to_owned()));
+        }
+        if !line.trim().is_empty() {
+            line.push(' ');
+        }
+        line.push_str(word);
+    }
+    wrapped.push(line);
+    wrapped
+}
+
+/// One below the other, with a blank line before each of which something is said.
+pub(crate) fn spaced(members: impl IntoIterator<Item = (Option<Doc>, Doc)>) -> Doc {
+    let mut out = Vec::new();
+    for (comment, member) in members {
+        if !out.is_empty() {
+            out.push(hard());
+            out.extend(comment.is_some().then(hard));
+        }
+        out.push(lines(comment.into_iter().chain([member])));
+    }
+    cat(out)
+}
+
+/// All that is said, on one line.
+pub(crate) fn in_one_line(said: &str, escape: fn(&str) -> String) -> String {
+    paragraphs(said).iter().map(|paragraph| escape(paragraph)).collect::<Vec<_>>().join(" ")
+}
+
+/// What an annotation says of something that should not be used any more.
+pub(crate) const WARNING: &str = "The API is going to drop it.";
+
+/// Nothing to be done.
+pub(crate) fn as_it_is(line: &str) -> String {
+    line.to_owned()
+}
+
+/// What opens or closes a comment between `/*` and `*/`; a tag of its own would be `@`.
+pub(crate) fn in_stars(line: &str) -> String {
+    line.replace("*/", "*&#47;").replace("/*", "/&#42;")
+}
+
+/// The signs of markup, and with them the tags of a comment.
+pub(crate) fn in_markup(line: &str) -> String {
+    let mut out = String::with_capacity(line.len());
+    for character in line.chars() {
+        match character {
+            '<' => out.push_str("&lt;"),
+            '>' => out.push_str("&gt;"),
+            '&' => out.push_str("&amp;"),
+            other => out.push(other),
+        }
+    }
+    out
+}
+
+/// Javadoc: markup, tags, and escapes that the compiler reads even in a comment.
+pub(crate) fn in_javadoc(line: &str) -> String {
+    in_markup(line)
+        .replace('@', "&#64;")
+        .replace('\\', "&#92;")
+        .replace("*/", "*&#47;")
+        .replace('{', "&#123;")
+        .replace('}', "&#125;")
+}
+
+/// Between three quotes.
+pub(crate) fn in_quotes(line: &str) -> String {
+    line.replace('\\', "\\\\").replace('"', "\\\"")
+}
+
+/// Where a fence of code would be compiled.
+pub(crate) fn without_fences(line: &str) -> String {
+    line.replace("```", "\\`\\`\\`").replace("~~~", "\\~~~")
+}
+
+#[cfg(test)]
+mod tests {
+    use jar_sprout_layout::{Style, print};
+
+    use super::*;
+
+    #[track_caller]
+    fn check(form: Form, escape: fn(&str) -> String, said: &str, expected: &str) {
+        let comment = Comment { form, width: 40, escape, deprecated: Some("Deprecated.") };
+        let docs = Docs { text: said.to_owned(), is_deprecated: false };
+        let printed = comment.of(&docs, 0).map(|doc| print(&doc, &Style::default()));
+        assert_eq!(printed.unwrap_or_default(), expected);
+    }
+
+    #[test]
+    fn one_line_and_several() {
+        check(Form::Stars, in_stars, "A hive.", "/** A hive. */");
+        check(Form::Lines("/// "), as_it_is, "A hive.\nOf bees.", "/// A hive. Of bees.");
+        check(Form::Summary, in_markup, "A <b>", "/// <summary>A &lt;b&gt;</summary>");
+        check(Form::Quotes, in_quotes, "A \"hive\"", "\"\"\"A \\\"hive\\\"\"\"\"");
+        let long = "A hive of the co-operative, as its keeper sees it.";
+        check(
+            Form::Stars,
+            in_stars,
+            long,
+            "/**\n * A hive of the co-operative, as its\n * keeper sees it.\n */",
+        );
+        check(Form::Lines("// "), as_it_is, "", "");
+    }
+
+    #[test]
+    fn paragraphs_and_items_stay_apart() {
+        check(Form::Lines("// "), as_it_is, "One.\n\nTwo:\n- a\n- b", "// One.\n//\n// Two:\n// - a\n// - b");
+    }
+
+    #[test]
+    fn nothing_ends_a_comment() {
+        check(Form::Stars, in_stars, "a */ b /* c", "/** a *&#47; b /&#42; c */");
+        check(Form::Stars, in_javadoc, "\\u002a/ {@x}", "/** &#92;u002a/ &#123;&#64;x&#125; */");
+        check(Form::Quotes, in_quotes, "\"\"\" + x\\", "\"\"\"\\\"\\\"\\\" + x\\\\\"\"\"");
+        check(Form::Lines("// "), as_it_is, "a\u{2028}b\u{202E}c\rd", "// a b c d");
+    }
+}
