@@ -45,6 +45,16 @@ impl Comparison<'_> {
                     }
                 })
             }
+            (Type::Any, Value::Array(sent), Value::Array(came)) if sent.len() == came.len() => {
+                sent.iter().zip(came).find_map(|(sent, came)| self.difference(slot, sent, came, path))
+            }
+            (Type::Any, Value::Object(sent), Value::Object(came)) if sent.len() == came.len() => {
+                let mut pairs = sent.iter().zip(sent.keys().map(|key| came.get(key)));
+                pairs.find_map(|((key, sent), came)| {
+                    let came = came.unwrap_or(&Value::Null);
+                    self.difference(slot, sent, came, &format!("{path}.{key}"))
+                })
+            }
             (Type::Named(id), sent, came) => self.difference_of_named(*id, sent, came, path),
             (_, sent, came) => plain_difference(sent, came, path),
         }

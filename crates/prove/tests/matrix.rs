@@ -10,10 +10,13 @@ use std::io::Write;
 
 use common::proofs;
 use jar_sprout_grow::{Settings, find_language};
-use jar_sprout_prove::{Missing, Order, Report, Said, Tools, prove};
+use jar_sprout_prove::{Miss, Missing, Order, Report, Said, Tools, prove};
 
 /// What the names of proofs start with whose own names no linter likes.
 const ODD: &[&str] = &["odd-", "torture-", "names-foreign"];
+
+/// What no code can mend: Moshi takes the key of one NUL for none.
+const KNOWN: &[&str] = &["JsonDataException: Required value 'u0' missing at $"];
 
 /// Proves a language with these settings, in one call of its compiler.
 #[track_caller]
@@ -35,6 +38,8 @@ fn check(key: &str, settings: &[(&str, &str)]) {
                 judges.iter().filter(|said| said.proofs.is_empty() || judged(&said.proofs)).collect();
             let said: Vec<String> = compiler.iter().chain(judges).map(said).collect();
             assert!(said.is_empty(), "{}", said.join("\n\n"));
+            let is_known = |miss: &&Miss| KNOWN.iter().any(|known| miss.text.contains(known));
+            let misses: Vec<Miss> = misses.iter().filter(|miss| !is_known(miss)).cloned().collect();
             assert!(misses.is_empty(), "{misses:#?}");
             assert!(samples > 0);
         }
@@ -92,6 +97,21 @@ fn java_with_beans() {
 #[test]
 fn kotlin() {
     check("kotlin", &[]);
+}
+
+#[test]
+fn kotlin_with_moshi() {
+    check("kotlin", &[("library", "moshi")]);
+}
+
+#[test]
+fn kotlin_with_gson() {
+    check("kotlin", &[("library", "gson")]);
+}
+
+#[test]
+fn kotlin_with_jackson() {
+    check("kotlin", &[("library", "jackson")]);
 }
 
 #[test]

@@ -1,5 +1,6 @@
-//! Kotlin: data classes for kotlinx.serialization.
+//! Kotlin: data classes for kotlinx.serialization, Moshi, Gson or Jackson, or for none.
 
+mod adapters;
 mod names;
 mod proof;
 mod settings;
@@ -17,7 +18,7 @@ use crate::language::{About, Language};
 use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
 use crate::settings::Settings;
 use crate::trial::Trial;
-use settings::Form;
+use settings::{Form, Library};
 
 /// Kotlin with kotlinx.serialization.
 pub(crate) struct Kotlin;
@@ -25,7 +26,7 @@ pub(crate) struct Kotlin;
 static ABOUT: About = About {
     key: "kotlin",
     title: "Kotlin",
-    grows: "data classes for kotlinx.serialization",
+    grows: "data classes for kotlinx.serialization, Moshi, Gson or Jackson",
     settings: settings::SETTINGS,
     naming: names::NAMING,
     comment: Comment { form: docs::Form::Stars, width: 100, escape: docs::in_stars, deprecated: None },
@@ -93,7 +94,12 @@ impl Language for Kotlin {
 
     fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
         // What nothing reads is compiled and no more.
-        if Form::of(settings).is_serialized { proof::driver(trials) } else { Vec::new() }
+        match Form::of(settings).library {
+            Library::None => Vec::new(),
+            library @ (Library::Kotlinx | Library::Moshi | Library::Gson | Library::Jackson) => {
+                proof::driver(trials, library)
+            }
+        }
     }
 }
 
@@ -119,24 +125,53 @@ fn record(
     needs: &mut Needs,
 ) -> Doc {
     let PlannedType { ident, docs: _, definition: _ } = ty;
-    let mut annotations = Vec::new();
-    if form.is_serialized {
-        let has_constant = fields.iter().any(|field| matches!(field.slot.ty, Type::Constant(_)));
-        if has_constant {
-            needs.imports.insert("kotlinx.serialization.ExperimentalSerializationApi");
-            annotations.push(text("@OptIn(ExperimentalSerializationApi::class)"));
-        }
-        needs.imports.insert("kotlinx.serialization.Serializable");
-        annotations.push(text("@Serializable"));
-    }
+    let annotations = match form.library {
+        Library::Kotlinx => serializable(fields, needs),
+        Library::Moshi => adapters::of_moshi(needs),
+        Library::Jackson => adapters::of_jackson(plan, ty, fields, needs),
+        Library::Gson | Library::None => Vec::new(),
+    };
+    let annotations = annotations.into_iter().map(text);
     let supers = supertypes(plan, ty);
     if fields.is_empty() {
-        return lines(annotations.into_iter().chain([cat([text(format!("class {ident}")), supers])]));
+        return lines(annotations.chain([cat([text(format!("class {ident}")), supers])]));
     }
-    let fields = fields.iter().map(|one| cat([hard(), field(plan, one, form, needs)]));
-    let body = nest(cat(fields.collect::<Vec<_>>()));
-    let class = cat([text(format!("data class {ident}(")), body, hard(), text(")"), supers]);
-    lines(annotations.into_iter().chain([class]))
+    let parts = fields.iter().map(|one| cat([hard(), field(plan, one, form, needs)]));
+    let body = nest(cat(parts.collect::<Vec<_>>()));
+    let inside = match form.library {
+        Library::Jackson => adapters::naming_of_empty_key(fields, needs),
+        Library::Kotlinx | Library::Moshi | Library::Gson | Library::None => Doc::Nil,
+    };
+    let class = cat([text(format!("data class {ident}(")), body, hard(), text(")"), supers, inside]);
+    lines(annotations.chain([class]))
+}
+
+/// `@Serializable`
+fn serializable(fields: &[PlannedField<'_>], needs: &mut Needs) -> Vec<String> {
+    let mut annotations = Vec::new();
+    let has_constant = fields.iter().any(|field| matches!(field.slot.ty, Type::Constant(_)));
+    if has_constant {
+        needs.imports.insert("kotlinx.serialization.ExperimentalSerializationApi");
+        annotations.push("@OptIn(ExperimentalSerializationApi::class)".to_owned());
+    }
+    needs.imports.insert("kotlinx.serialization.Serializable");
+    annotations.push("@Serializable".to_owned());
+    annotations
+}
+
+/// What says the key of a field on the wire.
+fn key_annotation(wire: &str, form: Form, needs: &mut Needs) -> Option<String> {
+    let (import, opening) = match form.library {
+        Library::Kotlinx => ("kotlinx.serialization.SerialName", "@SerialName("),
+        Library::Moshi => ("com.squareup.moshi.Json", "@Json(name = "),
+        Library::Gson => ("com.google.gson.annotations.SerializedName", "@SerializedName("),
+        // An empty one says nothing to it.
+        Library::Jackson if wire.is_empty() => return None,
+        Library::Jackson => ("com.fasterxml.jackson.annotation.JsonProperty", "@JsonProperty("),
+        Library::None => return None,
+    };
+    needs.imports.insert(import);
+    Some(format!("{opening}{})", names::LITERAL.of(wire)))
 }
 
 /// ` : Event` for the cases of a sealed interface.
@@ -153,14 +188,21 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Need
     if docs.is_deprecated {
         parts.push(text(format!("@Deprecated({})", names::LITERAL.of(docs::WARNING))));
     }
-    if form.is_serialized && ident.as_str().trim_matches('`') != wire.as_str() {
-        needs.imports.insert("kotlinx.serialization.SerialName");
-        parts.push(text(format!("@SerialName({})", names::LITERAL.of(wire.as_str()))));
+    if form.library == Library::Jackson && adapters::has_misread_getter(ident.as_str()) {
+        needs.imports.insert("com.fasterxml.jackson.annotation.JsonProperty");
+        let key = names::LITERAL.of(wire.as_str());
+        parts.extend(["get", "param"].map(|site| text(format!("@{site}:JsonProperty({key})"))));
+    } else if ident.as_str().trim_matches('`') != wire.as_str() {
+        parts.extend(key_annotation(wire.as_str(), form, needs).map(text));
+    }
+    if form.library == Library::Jackson && is_null_written(field) {
+        needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
+        parts.push(text("@get:JsonInclude(JsonInclude.Include.ALWAYS)"));
     }
     let value = text(format!("{} {ident}: ", form.property));
     let value = match (&slot.ty, presence) {
         (Type::Constant(constant), _) => {
-            if form.is_serialized {
+            if form.library == Library::Kotlinx {
                 needs.imports.insert("kotlinx.serialization.EncodeDefault");
                 parts.push(text("@EncodeDefault"));
             }
@@ -177,11 +219,16 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Need
     lines(parts)
 }
 
+/// Whether the field stays when it is null.
+fn is_null_written(field: &PlannedField<'_>) -> bool {
+    field.presence == Presence::Always && field.slot.nullable
+}
+
 /// A class around one value, which is not there at run time; its linter wants the value on a line of its own.
 fn value_class(name: &str, ty: Doc, rest: Doc, form: Form) -> Doc {
     let value = nest(cat([hard(), text("val value: "), ty, text(",")]));
     let class = cat([text(format!("value class {name}(")), value, hard(), text(")"), rest]);
-    let serializable = form.is_serialized.then(|| text("@Serializable"));
+    let serializable = (form.library == Library::Kotlinx).then(|| text("@Serializable"));
     lines(serializable.into_iter().chain([text("@JvmInline"), class]))
 }
 
@@ -198,14 +245,19 @@ fn value_class(name: &str, ty: Doc, rest: Doc, form: Form) -> Doc {
 /// }
 /// ```
 fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Needs) -> Doc {
-    if form.is_serialized {
-        needs.imports.insert("kotlinx.serialization.Serializable");
-    }
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
         (ABOUT.comment.of(docs, 8), text(format!("val {case} = {ident}({literal})")))
     };
-    let cases = nest(cat([hard(), docs::spaced(cases.iter().map(case))]));
+    let cases = docs::spaced(cases.iter().map(case));
+    match form.library {
+        Library::Kotlinx => drop(needs.imports.insert("kotlinx.serialization.Serializable")),
+        Library::None => {}
+        Library::Moshi | Library::Gson | Library::Jackson => {
+            return adapters::enumeration(ident, cases, form, needs);
+        }
+    }
+    let cases = nest(cat([hard(), cases]));
     let companion = cat([text("companion object {"), cases, hard(), text("}")]);
     let body = cat([text(" {"), nest(cat([hard(), companion])), hard(), text("}")]);
     value_class(&ident.to_string(), text("String"), body, form)

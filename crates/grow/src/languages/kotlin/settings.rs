@@ -14,6 +14,9 @@ const LIBRARY: Setting = Setting {
     doc: "what reads and writes JSON",
     values: Values::Choice(&[
         Choice { value: "kotlinx", doc: "kotlinx.serialization" },
+        Choice { value: "moshi", doc: "Moshi, by reflection or by its code generation" },
+        Choice { value: "gson", doc: "Gson" },
+        Choice { value: "jackson", doc: "Jackson with its Kotlin module" },
         Choice { value: "none", doc: "nothing: plain classes without an annotation" },
     ]),
 };
@@ -29,11 +32,21 @@ const PROPERTIES: Setting = Setting {
 
 pub(super) const SETTINGS: &[Setting] = &[PACKAGE, LIBRARY, PROPERTIES];
 
+/// What reads and writes JSON.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Library {
+    Kotlinx,
+    Moshi,
+    Gson,
+    Jackson,
+    None,
+}
+
 /// All settings but the package, resolved.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Form {
-    /// Whether a library reads and writes the classes.
-    pub(super) is_serialized: bool,
+    /// What reads and writes JSON.
+    pub(super) library: Library,
     /// `val` or `var`.
     pub(super) property: &'static str,
 }
@@ -41,7 +54,13 @@ pub(super) struct Form {
 impl Form {
     pub(super) fn of(settings: &Settings) -> Self {
         Self {
-            is_serialized: settings.is(&LIBRARY, "kotlinx"),
+            library: match settings.value(&LIBRARY) {
+                Some("moshi") => Library::Moshi,
+                Some("gson") => Library::Gson,
+                Some("jackson") => Library::Jackson,
+                Some("none") => Library::None,
+                _ => Library::Kotlinx,
+            },
             property: if settings.is(&PROPERTIES, "var") { "var" } else { "val" },
         }
     }

@@ -3,7 +3,7 @@
 use jar_sprout_layout::{Doc, cat, text};
 use jar_sprout_model::{Scalar, Slot, Type, Width};
 
-use super::settings::Form;
+use super::settings::{Form, Library};
 use crate::code::{Helper, Needs};
 use crate::plan::Plan;
 
@@ -19,7 +19,10 @@ macro_rules! foreign {
         Foreign {
             name: $name,
             import: $import,
-            serializer: Helper { name: $serializer, text: include_str!(concat!($serializer, ".kt")) },
+            serializer: Helper {
+                name: $serializer,
+                text: include_str!(concat!("kotlinx/", $serializer, ".kt")),
+            },
         }
     };
 }
@@ -30,6 +33,10 @@ const LOCAL_DATE_TIME: Foreign =
     foreign!("java.time.LocalDateTime", "LocalDateTime", "LocalDateTimeSerializer");
 const DATE: Foreign = foreign!("java.time.LocalDate", "LocalDate", "LocalDateSerializer");
 const TIME: Foreign = foreign!("java.time.LocalTime", "LocalTime", "LocalTimeSerializer");
+
+pub(super) const MOSHI_DATES: Helper = Helper { name: "Dates", text: include_str!("moshi/Dates.kt") };
+pub(super) const GSON_DATES: Helper = Helper { name: "Dates", text: include_str!("gson/Dates.kt") };
+pub(super) const JACKSON_DATES: Helper = Helper { name: "Dates", text: include_str!("jackson/Dates.kt") };
 
 /// The type of a place for a value: `Queen?`
 pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
@@ -46,17 +53,25 @@ pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Nee
         Type::List(items) => cat([text("List<"), self::slot(plan, items, form, needs), text(">")]),
         Type::Map(values) => cat([text("Map<String, "), self::slot(plan, values, form, needs), text(">")]),
         // Kotlin has no type for a list of unlike items.
-        Type::Tuple(_) => cat([text("List<"), any(form, needs), text(">")]),
+        Type::Tuple(items) => {
+            let may_be_null = items.iter().any(|item| item.nullable || item.ty == Type::Any);
+            let has_null = matches!(form.library, Library::Kotlinx | Library::Gson | Library::Jackson);
+            let mark = if may_be_null && !has_null { "?>" } else { ">" };
+            cat([text("List<"), any(form, needs), text(mark)])
+        }
         Type::Named(id) => text(plan.ident(*id).to_string()),
     }
 }
 
 fn any(form: Form, needs: &mut Needs) -> Doc {
-    if !form.is_serialized {
-        return text("Any");
-    }
-    needs.imports.insert("kotlinx.serialization.json.JsonElement");
-    text("JsonElement")
+    let (import, name) = match form.library {
+        Library::Kotlinx => ("kotlinx.serialization.json.JsonElement", "JsonElement"),
+        Library::Gson => ("com.google.gson.JsonElement", "JsonElement"),
+        Library::Jackson => ("com.fasterxml.jackson.databind.JsonNode", "JsonNode"),
+        Library::Moshi | Library::None => return text("Any"),
+    };
+    needs.imports.insert(import);
+    text(name)
 }
 
 fn scalar(scalar: Scalar, form: Form, needs: &mut Needs) -> &'static str {
@@ -77,11 +92,17 @@ fn scalar(scalar: Scalar, form: Form, needs: &mut Needs) -> &'static str {
 fn foreign(foreign: &Foreign, form: Form, needs: &mut Needs) -> &'static str {
     let Foreign { name, import, serializer } = foreign;
     needs.imports.insert(import);
-    if !form.is_serialized {
-        return name;
+    match form.library {
+        Library::Kotlinx => {
+            needs.imports.insert("kotlinx.serialization.UseSerializers");
+            needs.file_annotations.insert(serializer.name);
+            needs.helpers.insert(*serializer);
+        }
+        Library::Moshi => drop(needs.helpers.insert(MOSHI_DATES)),
+        // Big integers are numbers to them as they are.
+        Library::Gson if *name != BIG_INTEGER.name => drop(needs.helpers.insert(GSON_DATES)),
+        Library::Jackson if *name != BIG_INTEGER.name => drop(needs.helpers.insert(JACKSON_DATES)),
+        Library::Gson | Library::Jackson | Library::None => {}
     }
-    needs.imports.insert("kotlinx.serialization.UseSerializers");
-    needs.file_annotations.insert(serializer.name);
-    needs.helpers.insert(*serializer);
     name
 }

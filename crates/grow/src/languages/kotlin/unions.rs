@@ -3,13 +3,13 @@
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Type, WireName};
 
-use super::settings::Form;
-use super::{names, types, value_class};
+use super::settings::{Form, Library};
+use super::{adapters, names, types, value_class};
 use crate::code::Needs;
 use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
 
 /// The name of the case for a tag that no sample had.
-const UNKNOWN: &str = "Unknown";
+pub(super) const UNKNOWN: &str = "Unknown";
 
 pub(super) fn union(
     plan: &Plan<'_>,
@@ -18,14 +18,16 @@ pub(super) fn union(
     form: Form,
     needs: &mut Needs,
 ) -> Doc {
+    if matches!(form.library, Library::Moshi | Library::Gson | Library::Jackson) {
+        return adapters::union(plan, ident, union, form, needs);
+    }
     let PlannedUnion { tag, cases, unknown: _ } = union;
     let inside = match tag {
         Some(_) => unknown_case(ident, form, needs),
         None => wrapper_cases(plan, ident, cases, form, needs),
     };
-    let interface =
-        cat([text(format!("sealed interface {ident} {{")), nest(cat([hard(), inside])), hard(), text("}")]);
-    if !form.is_serialized {
+    let interface = interface(ident, inside);
+    if form.library == Library::None {
         return interface;
     }
     needs.imports.extend([
@@ -43,6 +45,11 @@ pub(super) fn union(
     join(&cat([hard(), hard()]), [interface, serializer])
 }
 
+/// `sealed interface Event { … }`
+pub(super) fn interface(ident: &Ident, inside: Doc) -> Doc {
+    cat([text(format!("sealed interface {ident} {{")), nest(cat([hard(), inside])), hard(), text("}")])
+}
+
 /// `object QueenSerializer : JsonContentPolymorphicSerializer<Queen>(Queen::class) {`
 fn serializer_header(ident: &Ident) -> Doc {
     let class = cat([soft(), text(format!("{ident}::class")), if_broken(",", "")]);
@@ -54,7 +61,7 @@ fn serializer_header(ident: &Ident) -> Doc {
 /// Holds the whole object of a tag that is not known yet.
 fn unknown_case(ident: &Ident, form: Form, needs: &mut Needs) -> Doc {
     let rest = text(format!(" : {ident}"));
-    if !form.is_serialized {
+    if form.library == Library::None {
         return value_class(UNKNOWN, text("Map<String, Any?>"), rest, form);
     }
     needs.imports.insert("kotlinx.serialization.json.JsonObject");
@@ -101,9 +108,9 @@ fn choose_by_tag(
                 format!("{ident}.{UNKNOWN}")
             }
         };
-        branch(&tag, class)
+        serializer(&tag, &class)
     });
-    let unknown = branch("else", format!("{ident}.{UNKNOWN}"));
+    let unknown = serializer("else", &format!("{ident}.{UNKNOWN}"));
     let key = names::LITERAL.of(tag.as_str());
     let subject = format!("when (element.jsonObject[{key}]?.jsonPrimitive?.contentOrNull) {{");
     selection(ident, &subject, branches.chain([unknown]).collect())
@@ -114,7 +121,7 @@ fn choose_by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, need
     let last = cases.len().saturating_sub(1);
     let branches = cases.iter().enumerate().map(|(at, (kind, case))| {
         let condition = if at == last { "else" } else { condition(*kind, needs) };
-        branch(condition, format!("{ident}.{}", case.ident))
+        serializer(condition, &format!("{ident}.{}", case.ident))
     });
     let branches = branches.collect();
     selection(ident, "when {", branches)
@@ -144,9 +151,13 @@ fn condition(kind: Kind, needs: &mut Needs) -> &'static str {
     condition
 }
 
-fn branch(condition: &str, class: String) -> Doc {
-    let target = nest(cat([line(), text(class + ".serializer()")]));
-    group(cat([text(format!("{condition} ->")), target]))
+/// `condition ->` and what is chosen, on a line of its own where it must be.
+pub(super) fn branch(condition: &str, chosen: Doc) -> Doc {
+    group(cat([text(condition.to_owned()), nest(cat([line(), chosen]))]))
+}
+
+fn serializer(condition: &str, class: &str) -> Doc {
+    branch(&format!("{condition} ->"), text(format!("{class}.serializer()")))
 }
 
 fn selection(ident: &Ident, subject: &str, branches: Vec<Doc>) -> Doc {

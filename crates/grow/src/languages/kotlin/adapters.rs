@@ -1,0 +1,434 @@
+//! What Moshi, Gson and Jackson need where reflection alone does not do: open enums, unions, odd keys.
+
+use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
+use jar_sprout_model::{Presence, Type, WireName};
+
+use super::settings::{Form, Library};
+use super::unions::{UNKNOWN, branch, interface};
+use super::{names, types};
+use crate::code::{Helper, Needs};
+use crate::plan::{Ident, Kind, Plan, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
+
+const GSON_TEXT: Helper = Helper { name: "TextAdapter", text: include_str!("gson/TextAdapter.kt") };
+const GSON_UNION: Helper = Helper { name: "UnionAdapter", text: include_str!("gson/UnionAdapter.kt") };
+const MOSHI_TEXT: Helper = Helper { name: "TextAdapter", text: include_str!("moshi/TextAdapter.kt") };
+const MOSHI_UNION: Helper = Helper { name: "UnionAdapter", text: include_str!("moshi/UnionAdapter.kt") };
+
+const JACKSON_READ: Helper = Helper { name: "Read", text: include_str!("jackson/Read.kt") };
+
+/// What is said of a record for Moshi, whose code generation takes only what is marked.
+pub(super) fn of_moshi(needs: &mut Needs) -> Vec<String> {
+    needs.imports.insert("com.squareup.moshi.JsonClass");
+    vec!["@JsonClass(generateAdapter = true)".to_owned()]
+}
+
+/// What is said of a type that has an adapter of its own, which Moshi finds by its name.
+fn with_moshi_adapter(needs: &mut Needs) -> String {
+    needs.imports.insert("com.squareup.moshi.JsonClass");
+    "@JsonClass(generateAdapter = true, generator = \"none\")".to_owned()
+}
+
+/// What is said of a record for Jackson.
+pub(super) fn of_jackson(
+    plan: &Plan<'_>,
+    ty: &PlannedType<'_>,
+    fields: &[PlannedField<'_>],
+    needs: &mut Needs,
+) -> Vec<String> {
+    let mut annotations = Vec::new();
+    if fields.is_empty() {
+        // Without an annotation of its own, the library does not write what has no parts.
+        needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonSerialize");
+        annotations.push("@JsonSerialize".to_owned());
+    }
+    let id = plan.id_of(ty);
+    if plan.unions_of(id).next().is_some() && plan.union_of(id).is_none() {
+        // Else it would have the deserializer of its union, which comes back to it.
+        needs.imports.extend([
+            "com.fasterxml.jackson.databind.JsonDeserializer",
+            "com.fasterxml.jackson.databind.annotation.JsonDeserialize",
+        ]);
+        annotations.push("@JsonDeserialize(using = JsonDeserializer.None::class)".to_owned());
+    }
+    if fields.iter().any(|field| field.presence == Presence::Sometimes) {
+        needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
+        annotations.push("@JsonInclude(JsonInclude.Include.NON_NULL)".to_owned());
+    }
+    if fields.iter().any(|field| field.wire.as_str().is_empty()) {
+        needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonNaming");
+        annotations.push(format!("@JsonNaming({}.Naming::class)", ty.ident));
+    }
+    annotations
+}
+
+/// Whether Jackson's guess at the property of a getter goes wrong: that of `aB` is `getAB`, which is `ab` to it.
+pub(super) fn has_misread_getter(name: &str) -> bool {
+    let is_upper = |at: usize| name.chars().nth(at).is_some_and(char::is_uppercase);
+    is_upper(0) || is_upper(1) || (name.starts_with("is") && is_upper(2))
+}
+
+/// Jackson takes an annotation with the empty key for one without a key.
+pub(super) fn naming_of_empty_key(fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+    let Some(field) = fields.iter().find(|field| field.wire.as_str().is_empty()) else { return Doc::Nil };
+    needs.imports.insert("com.fasterxml.jackson.databind.PropertyNamingStrategies");
+    let name = names::LITERAL.of(field.ident.as_str().trim_matches('`'));
+    let body = format!("override fun translate(name: String) = if (name == {name}) \"\" else name");
+    let class = block("class Naming : PropertyNamingStrategies.NamingBase()", [text(body)]);
+    let comment = text("/** Gives one property the empty key, which no annotation can. */");
+    cat([text(" {"), nest(cat([hard(), comment, hard(), class])), hard(), text("}")])
+}
+
+/// A class around a text, which a value that the server adds later fits as well.
+pub(super) fn enumeration(ident: &Ident, cases: Doc, form: Form, needs: &mut Needs) -> Doc {
+    match form.library {
+        Library::Gson => {
+            needs.imports.insert("com.google.gson.annotations.JsonAdapter");
+            needs.helpers.insert(GSON_TEXT);
+            let adapter = text_adapter("internal class Adapter", ident);
+            let inside = join(&cat([hard(), hard()]), [companion([cases]), adapter]);
+            let class = text_class(ident, "", inside);
+            lines([text(format!("@JsonAdapter({ident}.Adapter::class)")), class])
+        }
+        Library::Moshi => {
+            needs.helpers.insert(MOSHI_TEXT);
+            let class = lines([text(with_moshi_adapter(needs)), text_class(ident, "", companion([cases]))]);
+            let adapter = text_adapter(&format!("class {ident}JsonAdapter"), ident);
+            join(&cat([hard(), hard()]), [class, adapter])
+        }
+        Library::Jackson | Library::Kotlinx | Library::None => {
+            needs.imports.extend([
+                "com.fasterxml.jackson.annotation.JsonCreator",
+                "com.fasterxml.jackson.annotation.JsonValue",
+            ]);
+            let factory = text(format!("fun of(value: String) = {ident}(value)"));
+            let factory = lines([text("@JvmStatic"), text("@JsonCreator"), factory]);
+            text_class(ident, "@get:JsonValue ", companion([cases, factory]))
+        }
+    }
+}
+
+/// `class Adapter : TextAdapter<Hive>(::Hive, Hive::value)`
+fn text_adapter(class: &str, ident: &Ident) -> Doc {
+    let arguments = [text(format!("::{ident}")), text(format!("{ident}::value"))];
+    let arguments = cat([soft(), join(&cat([text(","), line()]), arguments), if_broken(",", "")]);
+    let call = cat([text(format!("TextAdapter<{ident}>(")), nest(arguments), soft(), text(")")]);
+    group(cat([text(format!("{class} :")), nest(cat([line(), group(call)]))]))
+}
+
+fn companion(parts: impl IntoIterator<Item = Doc>) -> Doc {
+    block("companion object", [join(&cat([hard(), hard()]), parts)])
+}
+
+fn text_class(ident: &Ident, annotation: &str, inside: Doc) -> Doc {
+    let value = nest(cat([hard(), text(format!("{annotation}val value: String,"))]));
+    let body = cat([text(" {"), nest(cat([hard(), inside])), hard(), text("}")]);
+    cat([text(format!("data class {ident}(")), value, hard(), text(")"), body])
+}
+
+/// A sealed interface, and what reads and writes it.
+pub(super) fn union(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
+    let inside = match &union.tag {
+        Some(_) => wrapper(UNKNOWN, unknown_type(form, needs), ident, form, needs),
+        None => {
+            let wrapper = |case: &PlannedUnionCase<'_>| {
+                let ty = types::slot(plan, case.slot, form, needs);
+                wrapper(case.ident.as_str(), ty, ident, form, needs)
+            };
+            let wrappers: Vec<Doc> = union.cases.iter().map(wrapper).collect();
+            join(&cat([hard(), hard()]), wrappers)
+        }
+    };
+    let interface = interface(ident, inside);
+    let (annotations, adapter) = match form.library {
+        Library::Gson => of_gson(plan, ident, union, needs),
+        Library::Moshi => of_moshi_union(plan, ident, union, needs),
+        Library::Jackson | Library::Kotlinx | Library::None => of_jackson_union(plan, ident, union, needs),
+    };
+    let interface = lines(annotations.into_iter().chain([interface]));
+    join(&cat([hard(), hard()]), [interface].into_iter().chain(adapter))
+}
+
+/// A class around what a case holds.
+fn wrapper(name: &str, ty: Doc, union: &Ident, form: Form, needs: &mut Needs) -> Doc {
+    let annotation = if form.library == Library::Jackson {
+        needs.imports.insert("com.fasterxml.jackson.annotation.JsonValue");
+        "@get:JsonValue "
+    } else {
+        ""
+    };
+    let value = nest(cat([hard(), text(format!("{annotation}val value: ")), ty, text(",")]));
+    let rest = text(format!(") : {union}"));
+    let mut class = vec![text(format!("data class {name}(")), value, hard(), rest];
+    if name == UNKNOWN && form.library == Library::Jackson {
+        needs.imports.insert("com.fasterxml.jackson.annotation.JsonCreator");
+        let factory = text(format!("fun of(value: JsonNode) = {UNKNOWN}(value)"));
+        let factory = lines([text("@JvmStatic"), text("@JsonCreator"), factory]);
+        class.extend([text(" {"), nest(cat([hard(), companion([factory])])), hard(), text("}")]);
+    }
+    cat(class)
+}
+
+/// What holds the whole object of a tag that is not known yet.
+fn unknown_type(form: Form, needs: &mut Needs) -> Doc {
+    match form.library {
+        Library::Gson => {
+            needs.imports.insert("com.google.gson.JsonElement");
+            text("JsonElement")
+        }
+        Library::Jackson => {
+            needs.imports.insert("com.fasterxml.jackson.databind.JsonNode");
+            text("JsonNode")
+        }
+        Library::Moshi | Library::Kotlinx | Library::None => text("Map<String, Any?>"),
+    }
+}
+
+/// `is Event.Unknown -> value.value`
+fn content(ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+    let unwrapped = |case: &str| branch(&format!("is {ident}.{case} ->"), text("value.value"));
+    let branches: Vec<Doc> = match &union.tag {
+        Some(_) => vec![unwrapped(UNKNOWN), text("else -> value")],
+        None => union.cases.iter().map(|case| unwrapped(case.ident.as_str())).collect(),
+    };
+    method("content", &[("value", ident.as_str())], "Any", when("value", branches))
+}
+
+fn of_gson(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    needs: &mut Needs,
+) -> (Vec<Doc>, Option<Doc>) {
+    needs.imports.extend([
+        "com.google.gson.JsonDeserializationContext",
+        "com.google.gson.JsonElement",
+        "com.google.gson.annotations.JsonAdapter",
+    ]);
+    needs.helpers.insert(GSON_UNION);
+    let read = |ty: Doc| cat([text("context.read<"), ty, text(">(json)")]);
+    let chosen = match &union.tag {
+        Some(tag) => {
+            let unknown = text(format!("{ident}.{UNKNOWN}(json)"));
+            let subject = format!("json.tag({})", names::LITERAL.of(tag.as_str()));
+            by_tag(plan, &subject, union, &read, unknown)
+        }
+        None => {
+            let condition = |kind| match kind {
+                Kind::Object => "json.isJsonObject",
+                Kind::List => "json.isJsonArray",
+                Kind::Text => "json.asJsonPrimitive.isString",
+                Kind::Boolean => "json.asJsonPrimitive.isBoolean",
+                Kind::Integer => "json.asString.toBigIntegerOrNull() != null",
+                Kind::Number => "json.asJsonPrimitive.isNumber",
+                Kind::Any => "true",
+            };
+            by_kind(plan, ident, union, "", &condition, "context.read(json)")
+        }
+    };
+    let parameters = [("json", "JsonElement"), ("context", "JsonDeserializationContext")];
+    let read = method("read", &parameters, ident.as_str(), chosen);
+    let adapter = block(
+        &format!("class {ident}Adapter : UnionAdapter<{ident}>()"),
+        [join(&cat([hard(), hard()]), [read, content(ident, union)])],
+    );
+    (vec![text(format!("@JsonAdapter({ident}Adapter::class)"))], Some(adapter))
+}
+
+fn of_moshi_union(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    needs: &mut Needs,
+) -> (Vec<Doc>, Option<Doc>) {
+    needs.imports.extend(["com.squareup.moshi.JsonReader", "com.squareup.moshi.Moshi"]);
+    needs.helpers.insert(MOSHI_UNION);
+    let read = |ty: Doc| cat([text("moshi.read<"), ty, text(">(reader)")]);
+    let chosen = match &union.tag {
+        Some(tag) => {
+            let unknown = text(format!("{ident}.{UNKNOWN}(moshi.read(reader))"));
+            let subject = format!("reader.tag({})", names::LITERAL.of(tag.as_str()));
+            by_tag(plan, &subject, union, &read, unknown)
+        }
+        None => {
+            let condition = |kind| match kind {
+                Kind::Object => "JsonReader.Token.BEGIN_OBJECT",
+                Kind::List => "JsonReader.Token.BEGIN_ARRAY",
+                Kind::Text => "JsonReader.Token.STRING",
+                Kind::Boolean => "JsonReader.Token.BOOLEAN",
+                Kind::Integer | Kind::Number => "JsonReader.Token.NUMBER",
+                Kind::Any => "else",
+            };
+            by_kind(plan, ident, union, "reader.peek()", &condition, "moshi.read(reader)")
+        }
+    };
+    let read = method("read", &[("reader", "JsonReader")], ident.as_str(), chosen);
+    let constructor = nest(cat([hard(), text("moshi: Moshi,")]));
+    let head = cat([
+        text(format!("class {ident}JsonAdapter(")),
+        constructor,
+        hard(),
+        text(format!(") : UnionAdapter<{ident}>(moshi) {{")),
+    ]);
+    let inside = join(&cat([hard(), hard()]), [read, content(ident, union)]);
+    let adapter = cat([head, nest(cat([hard(), inside])), hard(), text("}")]);
+    (vec![text(with_moshi_adapter(needs))], Some(adapter))
+}
+
+fn of_jackson_union(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    needs: &mut Needs,
+) -> (Vec<Doc>, Option<Doc>) {
+    let direct = union.tag.filter(|_| plan.has_direct_cases(union));
+    if let Some(tag) = direct {
+        return (type_info(plan, ident, tag, &union.cases, needs), None);
+    }
+    needs.imports.extend([
+        "com.fasterxml.jackson.core.JsonParser",
+        "com.fasterxml.jackson.databind.DeserializationContext",
+        "com.fasterxml.jackson.databind.JsonDeserializer",
+        "com.fasterxml.jackson.databind.annotation.JsonDeserialize",
+    ]);
+    let parameters = [("parser", "JsonParser"), ("context", "DeserializationContext")];
+    let deserialize = match &union.tag {
+        Some(tag) => {
+            let read = |ty: Doc| cat([text("context.readTreeAsValue(node, "), ty, text("::class.java)")]);
+            let unknown = text(format!("{ident}.{UNKNOWN}(node)"));
+            let subject = format!("node.path({}).asText()", names::LITERAL.of(tag.as_str()));
+            let chosen = by_tag(plan, &subject, union, &read, unknown);
+            let body = [text("val node = context.readTree(parser)"), cat([text("return "), chosen])];
+            cat([header("deserialize", &parameters, ident.as_str()), body_of(body)])
+        }
+        None => {
+            needs.helpers.insert(JACKSON_READ);
+            needs.imports.insert("com.fasterxml.jackson.core.JsonToken");
+            let condition = |kind| match kind {
+                Kind::Object => "JsonToken.START_OBJECT",
+                Kind::List => "JsonToken.START_ARRAY",
+                Kind::Text => "JsonToken.VALUE_STRING",
+                Kind::Boolean => "JsonToken.VALUE_TRUE, JsonToken.VALUE_FALSE",
+                Kind::Integer => "JsonToken.VALUE_NUMBER_INT",
+                Kind::Number => "JsonToken.VALUE_NUMBER_INT, JsonToken.VALUE_NUMBER_FLOAT",
+                Kind::Any => "else",
+            };
+            let subject = "parser.currentToken()";
+            let chosen = by_kind(plan, ident, union, subject, &condition, "parser.read()");
+            method("deserialize", &parameters, ident.as_str(), chosen)
+        }
+    };
+    let class = block(&format!("class {ident}Deserializer : JsonDeserializer<{ident}>()"), [deserialize]);
+    (vec![text(format!("@JsonDeserialize(using = {ident}Deserializer::class)"))], Some(class))
+}
+
+/// Jackson reads the tag, which is a part of each case.
+fn type_info(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    tag: &WireName,
+    cases: &[PlannedUnionCase<'_>],
+    needs: &mut Needs,
+) -> Vec<Doc> {
+    needs.imports.extend([
+        "com.fasterxml.jackson.annotation.JsonSubTypes",
+        "com.fasterxml.jackson.annotation.JsonTypeInfo",
+    ]);
+    let arguments = [
+        "use = JsonTypeInfo.Id.NAME".to_owned(),
+        "include = JsonTypeInfo.As.EXISTING_PROPERTY".to_owned(),
+        format!("property = {}", names::LITERAL.of(tag.as_str())),
+        "visible = true".to_owned(),
+        format!("defaultImpl = {ident}.{UNKNOWN}::class"),
+    ];
+    let sub_type = |case: &PlannedUnionCase<'_>| {
+        let class = plan.direct_case(case).expect("all cases are records of their own").ident.to_string();
+        let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
+        format!("JsonSubTypes.Type(value = {class}::class, name = {tag})")
+    };
+    let listed = |name: &'static str, arguments: Vec<String>| {
+        let arguments = arguments.into_iter().map(|argument| cat([hard(), text(argument), text(",")]));
+        cat([text(name), text("("), nest(cat(arguments)), hard(), text(")")])
+    };
+    vec![
+        listed("@JsonTypeInfo", arguments.to_vec()),
+        listed("@JsonSubTypes", cases.iter().map(sub_type).collect()),
+    ]
+}
+
+fn by_tag(
+    plan: &Plan<'_>,
+    subject: &str,
+    union: &PlannedUnion<'_>,
+    read: &dyn Fn(Doc) -> Doc,
+    unknown: Doc,
+) -> Doc {
+    let mut branches = Vec::new();
+    for PlannedUnionCase { ident: _, tag, slot } in &union.cases {
+        if let Type::Named(id) = &slot.ty {
+            let tag = names::LITERAL.of(tag.map_or("", WireName::as_str));
+            branches.push(branch(&format!("{tag} ->"), read(text(plan.ident(*id).to_string()))));
+        }
+    }
+    branches.push(branch("else ->", unknown));
+    when(subject, branches)
+}
+
+fn by_kind(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    subject: &str,
+    condition: &dyn Fn(Kind) -> &'static str,
+    read: &'static str,
+) -> Doc {
+    let cases = plan.by_kind(union);
+    let last = cases.len().saturating_sub(1);
+    let branches = cases.iter().enumerate().map(|(at, (kind, case))| {
+        let condition = if at == last { "else" } else { condition(*kind) };
+        // Its parameter says of which type the value is.
+        branch(&format!("{condition} ->"), text(format!("{ident}.{}({read})", case.ident)))
+    });
+    let branches = branches.collect();
+    when(subject, branches)
+}
+
+fn when(subject: &str, branches: Vec<Doc>) -> Doc {
+    let open = if subject.is_empty() { "when {".to_owned() } else { format!("when ({subject}) {{") };
+    let branches = branches.into_iter().map(|branch| cat([hard(), branch]));
+    cat([text(open), nest(cat(branches)), hard(), text("}")])
+}
+
+/// A method of one expression.
+fn method(name: &str, parameters: &[(&str, &str)], result: &str, body: Doc) -> Doc {
+    cat([header(name, parameters, result), text(" ="), nest(cat([hard(), body]))])
+}
+
+fn header(name: &str, parameters: &[(&str, &str)], result: &str) -> Doc {
+    let parameter = |(name, ty): &(&str, &str)| text(format!("{name}: {ty}"));
+    let parameters: Vec<Doc> = parameters.iter().map(parameter).collect();
+    let open = text(format!("override fun {name}("));
+    let close = text(format!("): {result}"));
+    if parameters.len() == 1 {
+        let inside = nest(cat([soft(), cat(parameters), if_broken(",", "")]));
+        return group(cat([open, inside, soft(), close]));
+    }
+    // Its linter wants several parameters on lines of their own.
+    let inside = parameters.into_iter().map(|parameter| cat([hard(), parameter, text(",")]));
+    cat([open, nest(cat(inside)), hard(), close])
+}
+
+fn body_of(inside: impl IntoIterator<Item = Doc>) -> Doc {
+    let inside = inside.into_iter().map(|one| cat([hard(), one]));
+    cat([text(" {"), nest(cat(inside)), hard(), text("}")])
+}
+
+/// A head with lines below it.
+fn block(head: &str, inside: impl IntoIterator<Item = Doc>) -> Doc {
+    cat([text(head.to_owned()), body_of(inside)])
+}
