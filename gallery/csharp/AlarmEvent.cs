@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 19bc0f77
 #nullable enable
 
 using System;

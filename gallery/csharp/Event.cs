@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: b0570b75
 #nullable enable
 
 using System;

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: e6db6f41
 #nullable enable
 
 using System.Collections.Generic;

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: a26a7a30
 #nullable enable
 
 using System;

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 49975d85
 #nullable enable
 
 using System;

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: adf31c50
 #nullable enable
 
 using System;

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: fce6546b
 #nullable enable
 
 using System.Text.Json.Serialization;

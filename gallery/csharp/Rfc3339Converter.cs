@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 6a07dbf0
 #nullable enable
 
 using System;

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: e9ba725e
 #nullable enable
 
 using System;

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 95646a1a
 
 class EventPage {
   const EventPage({

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 243994e0
 package models;
 
 import java.time.OffsetDateTime;

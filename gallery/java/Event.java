@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 3d1ddc04
 package models;
 
 import com.fasterxml.jackson.annotation.JsonCreator;

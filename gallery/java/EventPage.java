@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 9a0abf7e
 package models;
 
 import java.util.List;

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 15fceb71
 package models;
 
 import java.time.OffsetDateTime;

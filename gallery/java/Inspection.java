@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 9cc08a20
 package models;
 
 import com.fasterxml.jackson.annotation.JsonInclude;

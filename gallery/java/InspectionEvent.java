@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 1297355a
 package models;
 
 import java.time.OffsetDateTime;

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 987eccfb
 package models;
 
 import com.fasterxml.jackson.annotation.JacksonAnnotationsInside;

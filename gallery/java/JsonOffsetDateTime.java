@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: d0b4d75b
 package models;
 
 import com.fasterxml.jackson.annotation.JacksonAnnotationsInside;

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 2661d000
 package models;
 
 public record Reading(int t, int limit) {}

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: f76d75f1
 package models;
 
 import com.fasterxml.jackson.annotation.JsonProperty;

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 9e958a5a
 @file:UseSerializers(OffsetDateTimeSerializer::class)
 
 import kotlinx.serialization.EncodeDefault

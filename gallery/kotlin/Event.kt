@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 4b4881f5
 
 import kotlinx.serialization.DeserializationStrategy
 import kotlinx.serialization.Serializable

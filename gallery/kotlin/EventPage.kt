@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 44c3554c
 
 import kotlinx.serialization.Serializable
 

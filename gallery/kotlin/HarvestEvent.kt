@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 3e80c5a6
 @file:UseSerializers(OffsetDateTimeSerializer::class)
 
 import kotlinx.serialization.EncodeDefault

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: d89ed90c
 @file:UseSerializers(LocalDateSerializer::class)
 
 import kotlinx.serialization.SerialName

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 6e6b4aaa
 @file:UseSerializers(OffsetDateTimeSerializer::class)
 
 import kotlinx.serialization.EncodeDefault

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 1865d057
 
 import kotlinx.serialization.Serializable
 

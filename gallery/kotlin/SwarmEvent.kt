@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: b57eae54
 @file:UseSerializers(OffsetDateTimeSerializer::class)
 
 import kotlinx.serialization.EncodeDefault

@@ -1,4 +1,4 @@
-# Grown by Jar Sprout.
+# Grown by Jar Sprout: 9612e3a3
 from __future__ import annotations
 
 import datetime as dt

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 935f2bf7
 
 struct AlarmEvent: Codable, Hashable, Identifiable, Sendable {
     let id: String

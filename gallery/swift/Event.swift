@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 54e6fc1a
 
 enum Event: Codable, Hashable, Sendable {
     case inspection(InspectionEvent)

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: fede56c2
 
 struct EventPage: Codable, Hashable, Sendable {
     let events: [Event]

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 874fa141
 
 struct HarvestEvent: Codable, Hashable, Identifiable, Sendable {
     let id: String

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 92b73f57
 
 struct Inspection: Codable, Hashable, Identifiable, Sendable {
     let id: String

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 4717f694
 
 struct InspectionEvent: Codable, Hashable, Identifiable, Sendable {
     let id: String

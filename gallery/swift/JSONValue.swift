@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 6ba6ac4a
 
 /// Any JSON value.
 enum JSONValue: Codable, Hashable, Sendable {

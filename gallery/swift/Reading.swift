@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: e436880a
 
 struct Reading: Codable, Hashable, Sendable {
     let t: Int

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 1222684f
 
 struct SwarmEvent: Codable, Hashable, Identifiable, Sendable {
     let id: String

@@ -1,4 +1,4 @@
-// Grown by Jar Sprout.
+// Grown by Jar Sprout: 00563281
 
 export interface EventPage {
   events: Event[];

@@ -19,8 +19,14 @@ pub(crate) enum Command {
     Look(LookArgs),
     /// Tell the evidence for one type or field of the model
     Why(WhyArgs),
-    /// Grow model code from samples, to standard output or into a folder
+    /// Grow model code: from samples, to standard output or into a folder; of a jar, all that it says
     Grow(GrowArgs),
+    /// Make a jar: a file that keeps sources, decisions and the languages to grow
+    Init(InitArgs),
+    /// Write one decision on a type or field into the jar
+    Decide(DecideArgs),
+    /// Tell whether the jar's samples fit its models, and its grown files are current
+    Check(CheckArgs),
     /// Prove the models: compile them, and pass every sample through them
     Prove(ProveArgs),
     /// List the languages and their settings
@@ -30,15 +36,24 @@ pub(crate) enum Command {
 }
 
 /// What is read.
-#[derive(Debug, clap::Args)]
+#[derive(Debug, Clone, clap::Args)]
 pub(crate) struct SourceArgs {
-    /// JSON or NDJSON samples of the same thing: files, globs such as `hive-*.json`, or `-` for standard input
-    #[arg(required = true, value_name = "SOURCE")]
+    /// JSON or NDJSON samples of the same thing: files, globs such as `hive-*.json`, or `-` for standard input; none
+    /// for those of the jar
+    #[arg(value_name = "SOURCE")]
     pub(crate) sources: Vec<String>,
 
     /// Take only this part of each sample: `$.hives[*].queen`
-    #[arg(long, value_name = "JSONPATH")]
+    #[arg(long, value_name = "JSONPATH", requires = "sources")]
     pub(crate) at: Option<String>,
+}
+
+/// Which models of the jar.
+#[derive(Debug, Clone, clap::Args)]
+pub(crate) struct OnlyArgs {
+    /// Of the jar, only these models
+    #[arg(long, value_name = "MODEL", conflicts_with = "sources")]
+    pub(crate) only: Vec<String>,
 }
 
 #[derive(Debug, clap::Args)]
@@ -48,6 +63,9 @@ pub(crate) struct LookArgs {
 
     #[command(flatten)]
     pub(crate) model: ModelArgs,
+
+    #[command(flatten)]
+    pub(crate) only: OnlyArgs,
 
     /// How to show it
     #[arg(long, value_name = "FORMAT", default_value = "text")]
@@ -70,6 +88,9 @@ pub(crate) struct WhyArgs {
     #[command(flatten)]
     pub(crate) model: ModelArgs,
 
+    #[command(flatten)]
+    pub(crate) only: OnlyArgs,
+
     /// How to show it
     #[arg(long, value_name = "FORMAT", default_value = "text")]
     pub(crate) format: Format,
@@ -79,39 +100,39 @@ pub(crate) struct WhyArgs {
 #[derive(Debug, Clone, clap::Args)]
 pub(crate) struct ModelArgs {
     /// The name of the root type; without it, it is named after the file or the path
-    #[arg(long)]
+    #[arg(long, requires = "sources")]
     pub(crate) name: Option<String>,
 
     /// How far to trust that a key is always there
-    #[arg(long, value_name = "WHAT", default_value = "seen")]
+    #[arg(long, value_name = "WHAT", default_value = "seen", requires = "sources")]
     pub(crate) trust: TrustLevel,
 
     /// Keys to rely on even with `--trust nothing`: `id,name`
-    #[arg(long, value_name = "KEYS", value_delimiter = ',')]
+    #[arg(long, value_name = "KEYS", value_delimiter = ',', requires = "sources")]
     pub(crate) essential: Vec<String>,
 
     /// Whether words that repeat become enums
-    #[arg(long, value_name = "ON", default_value = "on")]
+    #[arg(long, value_name = "ON", default_value = "on", requires = "sources")]
     pub(crate) enums: Switch,
 
     /// Whether texts that are dates become dates
-    #[arg(long, value_name = "FORM", default_value = "typed")]
+    #[arg(long, value_name = "FORM", default_value = "typed", requires = "sources")]
     pub(crate) dates: DateForm,
 
     /// Whether objects whose keys are data become maps
-    #[arg(long, value_name = "ON", default_value = "on")]
+    #[arg(long, value_name = "ON", default_value = "on", requires = "sources")]
     pub(crate) maps: Switch,
 
     /// How wide integers are
-    #[arg(long, value_name = "WIDTH", default_value = "fit")]
+    #[arg(long, value_name = "WIDTH", default_value = "fit", requires = "sources")]
     pub(crate) integers: IntegerWidth,
 
     /// What the name of every type starts with
-    #[arg(long)]
+    #[arg(long, requires = "sources")]
     pub(crate) prefix: Option<String>,
 
     /// What a field is, whatever the samples say: `Hive.honey_kg=float`
-    #[arg(long = "decide", value_name = "TYPE.KEY=WHAT")]
+    #[arg(long = "decide", value_name = "TYPE.KEY=WHAT", requires = "sources")]
     pub(crate) decisions: Vec<String>,
 
     /// Which open questions to show
@@ -179,24 +200,156 @@ pub(crate) struct GrowArgs {
     #[command(flatten)]
     pub(crate) source: SourceArgs,
 
-    /// The language; `jar-sprout languages` lists them
+    /// The language; `jar-sprout languages` lists them. Of a jar, only this one
     #[arg(long, value_name = "LANGUAGE")]
-    pub(crate) into: String,
+    pub(crate) into: Option<String>,
 
     #[command(flatten)]
     pub(crate) model: ModelArgs,
 
+    #[command(flatten)]
+    pub(crate) only: OnlyArgs,
+
     /// Write files into this folder instead of standard output
-    #[arg(long)]
+    #[arg(long, requires = "sources")]
     pub(crate) dir: Option<PathBuf>,
 
     /// The package of the code: short for `--with package=…`
-    #[arg(long)]
+    #[arg(long, requires = "sources")]
     pub(crate) package: Option<String>,
 
     /// A setting of the language; `jar-sprout languages` lists them
-    #[arg(long = "with", value_name = "KEY=VALUE")]
+    #[arg(long = "with", value_name = "KEY=VALUE", requires = "sources")]
     pub(crate) settings: Vec<String>,
+
+    /// Write nothing; show what would change, as a unified diff
+    #[arg(long)]
+    pub(crate) dry_run: bool,
+
+    /// Write over grown files that were changed since
+    #[arg(long)]
+    pub(crate) overwrite: bool,
+
+    /// Grow again whenever a sample or the jar changes
+    #[arg(long, conflicts_with_all = ["sources", "dry_run"])]
+    pub(crate) watch: bool,
+}
+
+#[derive(Debug, clap::Args)]
+pub(crate) struct InitArgs {
+    /// Samples of one model: files or globs; those outside this folder are copied into `samples`
+    #[arg(value_name = "SOURCE")]
+    pub(crate) sources: Vec<String>,
+
+    /// The part of each sample that is taken: `$.hives[*]`
+    #[arg(long, value_name = "JSONPATH", requires = "sources")]
+    pub(crate) at: Option<String>,
+
+    /// What the jar calls the model; without it, it is named after the samples
+    #[arg(long, requires = "sources")]
+    pub(crate) model: Option<String>,
+
+    /// The name of the root type
+    #[arg(long, requires = "sources")]
+    pub(crate) name: Option<String>,
+
+    /// A language to grow
+    #[arg(long, value_name = "LANGUAGE")]
+    pub(crate) into: Vec<String>,
+
+    /// The folder to grow into; each language has a folder of its own in it where there are several
+    #[arg(long, default_value = "models")]
+    pub(crate) dir: PathBuf,
+
+    /// Make nothing; print the JSON Schema of jar.toml, with which editors complete it
+    #[arg(long)]
+    pub(crate) schema: bool,
+}
+
+#[derive(Debug, clap::Args)]
+pub(crate) struct DecideArgs {
+    /// The type or field: `Hive`, `Hive.img`; `*` stands for any part: `*.created_at`
+    #[arg(value_name = "TYPE.KEY")]
+    pub(crate) subject: String,
+
+    #[command(flatten)]
+    pub(crate) what: DecisionArgs,
+
+    /// The model it is for, where the jar has several
+    #[arg(long, value_name = "MODEL")]
+    pub(crate) only: Option<String>,
+}
+
+/// What is decided.
+#[derive(Debug, clap::Args)]
+#[group(required = true, multiple = true)]
+pub(crate) struct DecisionArgs {
+    /// Another name; the key on the wire stays
+    #[arg(long, value_name = "NAME")]
+    pub(crate) rename: Option<String>,
+
+    /// What a field is: `float`, `[text]`, another type's name, or the values of an enum: `laying,caged`
+    #[arg(long = "type", value_name = "WHAT")]
+    pub(crate) ty: Option<String>,
+
+    /// A field is always there, and never null
+    #[arg(long, conflicts_with = "optional")]
+    pub(crate) required: bool,
+
+    /// A field may be missing
+    #[arg(long)]
+    pub(crate) optional: bool,
+
+    /// A field may be null
+    #[arg(long, conflicts_with = "never_null")]
+    pub(crate) nullable: bool,
+
+    /// A field is never null
+    #[arg(long)]
+    pub(crate) never_null: bool,
+
+    /// No part of the model
+    #[arg(long)]
+    pub(crate) leave_out: bool,
+
+    /// Of a type: these fields and no others: `id,name`
+    #[arg(long, value_name = "KEYS", value_delimiter = ',')]
+    pub(crate) keep: Vec<String>,
+
+    /// Of a type: one with that other type
+    #[arg(long, value_name = "TYPE")]
+    pub(crate) same_as: Option<String>,
+
+    /// Of a field: a type of its own for what stands there
+    #[arg(long, value_name = "NAME")]
+    pub(crate) split: Option<String>,
+
+    /// Of an enum or a union: a name for one of its values
+    #[arg(long = "case", value_name = "VALUE=NAME")]
+    pub(crate) cases: Vec<String>,
+
+    /// What its documentation says
+    #[arg(long, value_name = "TEXT")]
+    pub(crate) describe: Option<String>,
+
+    /// It should not be used any more
+    #[arg(long)]
+    pub(crate) deprecated: bool,
+
+    /// Take back all that was decided on it
+    #[arg(long, conflicts_with_all = ["rename", "ty", "required", "optional", "nullable", "never_null", "leave_out", "keep", "same_as", "split", "cases", "describe", "deprecated"])]
+    pub(crate) undo: bool,
+}
+
+#[derive(Debug, clap::Args)]
+pub(crate) struct CheckArgs {
+    /// Only these models
+    #[arg(long, value_name = "MODEL")]
+    pub(crate) only: Vec<String>,
+
+    /// How to show it
+    #[arg(long, value_name = "FORMAT", default_value = "text")]
+    pub(crate) format: Format,
 }
 
 #[derive(Debug, clap::Args)]
@@ -211,8 +364,11 @@ pub(crate) struct ProveArgs {
     #[command(flatten)]
     pub(crate) model: ModelArgs,
 
+    #[command(flatten)]
+    pub(crate) only: OnlyArgs,
+
     /// A setting of the language, where there is just one
-    #[arg(long = "with", value_name = "KEY=VALUE")]
+    #[arg(long = "with", value_name = "KEY=VALUE", requires = "sources")]
     pub(crate) settings: Vec<String>,
 
     /// Hear its linters and formatters as well, where they are at hand

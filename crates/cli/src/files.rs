@@ -1,45 +1,142 @@
-//! Writing: whole files or none, and never over a file that is not ours.
+//! Writing: whole files or none, and never over what a person wrote.
 
+use std::collections::BTreeMap;
 use std::fs;
 use std::io::{self, Write};
-use std::path::Path;
+use std::path::{Path, PathBuf};
 
+use jar_sprout_grow::Origin;
 use jar_sprout_model::Problem;
 use tempfile::NamedTempFile;
 
 use crate::failure::{Failure, reason};
 
-/// A file to be written into a folder.
-pub(crate) struct NewFile<'f> {
-    pub(crate) name: &'f str,
-    pub(crate) text: &'f str,
+/// A file to be written.
+#[derive(Debug, Clone)]
+pub(crate) struct NewFile {
+    pub(crate) path: PathBuf,
+    pub(crate) text: String,
 }
 
 /// What may stand where a file is to be written.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) enum Over {
-    /// A file that carries our mark.
+    /// A file that was grown, and that nobody changed since.
     Grown,
+    /// The same, and one that somebody changed.
+    Changed,
     /// Nothing but a file with the same text.
     Nothing,
 }
 
-/// Writes files into a folder, which is made if need be. Files whose text is the same already are left alone.
-///
-/// All new texts are on the disk before the first one takes its place, so that a failure leaves the old files.
-pub(crate) fn write_all(folder: &Path, files: &[NewFile<'_>], over: Over) -> Result<(), Problem> {
-    make_folder(folder)?;
-    let mut ready = Vec::new();
-    for file in files {
-        let target = folder.join(file.name);
-        match existing(&target)? {
-            Some(text) if text == file.text.as_bytes() => {}
-            Some(text) if over == Over::Nothing || !is_ours(&text) => return Err(not_ours(&target)),
-            Some(_) | None => ready.push((prepare(folder, file.text)?, target)),
+/// What a run is going to do to the disk.
+#[derive(Debug, Default)]
+pub(crate) struct Changes {
+    /// Files to be written, each with what stands there now.
+    pub(crate) written: Vec<(NewFile, Option<String>)>,
+    /// Files whose text is the same already.
+    pub(crate) unchanged: usize,
+    /// Files to be removed, with their texts.
+    pub(crate) removed: Vec<(PathBuf, String)>,
+    /// Files that stay, since a person changed them after they were grown.
+    pub(crate) kept: Vec<PathBuf>,
+    /// Files that stay, since a person wrote them.
+    pub(crate) foreign: Vec<PathBuf>,
+}
+
+impl Changes {
+    /// What it takes to have these files.
+    pub(crate) fn to(files: Vec<NewFile>, over: Over) -> Result<Self, Problem> {
+        refuse_same_names(&files)?;
+        let mut changes = Self::default();
+        for file in files {
+            let Some(bytes) = existing(&file.path)? else {
+                changes.written.push((file, None));
+                continue;
+            };
+            if bytes == file.text.as_bytes() {
+                changes.unchanged += 1;
+                continue;
+            }
+            let text = String::from_utf8_lossy(&bytes).into_owned();
+            match (jar_sprout_grow::origin(&text), over) {
+                (Origin::Grown(_), Over::Grown | Over::Changed) | (Origin::Changed(_), Over::Changed) => {
+                    // Version control may have changed how its lines end.
+                    if text.replace("\r\n", "\n") == file.text {
+                        changes.unchanged += 1;
+                    } else {
+                        changes.written.push((file, Some(text)));
+                    }
+                }
+                (Origin::Changed(_), Over::Grown) => changes.kept.push(file.path),
+                (Origin::Foreign, _) | (_, Over::Nothing) => changes.foreign.push(file.path),
+            }
         }
+        Ok(changes)
     }
-    for (prepared, target) in ready {
-        prepared.persist(&target).map_err(|error| cannot_write(&target, &error.error))?;
+
+    /// Refuses to go on where a person's file stands in the way.
+    pub(crate) fn refuse_to_overwrite(&self) -> Result<(), Problem> {
+        if let Some(path) = self.foreign.first() {
+            let message = "this file was not grown by Jar Sprout, so it stays; nothing was written";
+            return Err(
+                Failure::path(message, path).with_help("choose another folder, or move the file away")
+            );
+        }
+        if let Some(path) = self.kept.first() {
+            let more = match self.kept.len() - 1 {
+                0 => String::new(),
+                more => format!(" (and {more} more)"),
+            };
+            let message =
+                format!("this file was changed since it was grown, so it stays{more}; nothing was written");
+            let help = "keep the change as a decision in jar.toml, or move it to a file of your own; then remove this one, or `--overwrite` it";
+            return Err(Failure::path(message, path).with_help(help));
+        }
+        Ok(())
+    }
+
+    /// Does it. All new texts are on the disk before the first one takes its place, so that a failure leaves the old
+    /// files.
+    pub(crate) fn make(&self) -> Result<(), Problem> {
+        self.refuse_to_overwrite()?;
+        let mut ready = Vec::new();
+        for (NewFile { path, text }, _) in &self.written {
+            let folder = path.parent().unwrap_or(Path::new("."));
+            make_folder(folder)?;
+            ready.push((prepare(folder, text)?, path));
+        }
+        for (prepared, target) in ready {
+            prepared.persist(target).map_err(|error| cannot_write(target, &error.error))?;
+        }
+        for (path, _) in &self.removed {
+            fs::remove_file(path).map_err(|error| cannot_write(path, &error))?;
+        }
+        Ok(())
+    }
+
+    /// Whether the disk is as it should be.
+    pub(crate) fn is_nothing(&self) -> bool {
+        self.written.is_empty() && self.removed.is_empty() && self.kept.is_empty() && self.foreign.is_empty()
+    }
+}
+
+/// Writes files, if nothing of a person's stands in the way.
+pub(crate) fn write_all(files: Vec<NewFile>, over: Over) -> Result<(), Problem> {
+    if let Some(folder) = files.first().and_then(|file| file.path.parent()) {
+        make_folder(folder)?;
+    }
+    Changes::to(files, over)?.make()
+}
+
+/// Some disks fold case: names that differ in nothing else would be one file.
+fn refuse_same_names(files: &[NewFile]) -> Result<(), Problem> {
+    let mut seen: BTreeMap<String, &Path> = BTreeMap::new();
+    for NewFile { path, .. } in files {
+        if let Some(other) = seen.insert(path.to_string_lossy().to_lowercase(), path) {
+            let message = format!("two files want this name, {} the other", other.display());
+            return Err(Failure::path(message, path).with_help("give one of them another folder"));
+        }
     }
     Ok(())
 }
@@ -57,18 +154,11 @@ fn make_folder(folder: &Path) -> Result<(), Problem> {
 fn existing(target: &Path) -> Result<Option<Vec<u8>>, Problem> {
     match fs::read(target) {
         Ok(text) => Ok(Some(text)),
-        Err(error) if error.kind() == io::ErrorKind::NotFound => Ok(None),
+        Err(error) if matches!(error.kind(), io::ErrorKind::NotFound | io::ErrorKind::NotADirectory) => {
+            Ok(None)
+        }
         Err(error) => Err(Failure::path(format!("cannot read what stands here: {}", reason(&error)), target)),
     }
-}
-
-fn is_ours(text: &[u8]) -> bool {
-    str::from_utf8(text).is_ok_and(jar_sprout_grow::is_grown)
-}
-
-fn not_ours(target: &Path) -> Problem {
-    Failure::path("this file was not grown by Jar Sprout, so it stays; nothing was written", target)
-        .with_help("choose another folder with `--dir`, or move the file away")
 }
 
 /// Writes a text beside its target, ready to take its place.

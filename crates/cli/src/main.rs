@@ -7,6 +7,7 @@ mod commands;
 mod exit;
 mod failure;
 mod files;
+mod jar;
 mod look;
 mod modelling;
 mod report;
@@ -26,6 +27,9 @@ fn main() -> ExitCode {
         Command::Why(args) => commands::why(args),
         Command::Grow(args) => commands::grow(args),
         Command::Prove(args) => commands::prove(args),
+        Command::Init(args) => commands::init(args),
+        Command::Decide(args) => commands::decide(args),
+        Command::Check(args) => commands::check(args),
         Command::Languages(args) => commands::languages(args),
         Command::Demo(args) => commands::demo(args),
     };

@@ -1,9 +1,9 @@
 //! From a gathered shape to a model: policies and decisions as they were typed.
 
-use jar_sprout_model::{Problem, Words};
+use jar_sprout_model::{Problem, Severity, Words};
 use jar_sprout_settle::{
-    Decision, Drafted, Policies, RootName, Settled, Subject, Trust, Unmatched, VERDICTS, Verdict, decide,
-    draft_shape, open_questions, settle,
+    Decision, Drafted, Policies, RootName, Settled, Settling, Subject, Trust, Unmatched, VERDICTS, Verdict,
+    decide, draft_shape, open_questions, settle,
 };
 
 use crate::args::{DateForm, IntegerWidth, ModelArgs, Questions, Switch, TrustLevel};
@@ -23,14 +23,36 @@ const FEW_QUESTIONS: usize = 5;
 /// The model of all samples.
 pub(crate) fn model(gathered: &Gathered, args: &ModelArgs) -> Result<Modelled, Problem> {
     let decisions = args.decisions.iter().map(|text| decision(text)).collect::<Result<Vec<_>, _>>()?;
+    let (modelled, unmatched) = decided_model(gathered, args, &decisions);
+    match unmatched.first() {
+        Some(unmatched) => Err(not_found(unmatched, format!("--decide {}=…", unmatched.asked))),
+        None => Ok(modelled),
+    }
+}
+
+/// The same with decisions that were read, and those of them that match nothing.
+pub(crate) fn decided_model(
+    gathered: &Gathered,
+    args: &ModelArgs,
+    decisions: &[Decision],
+) -> (Modelled, Vec<Unmatched>) {
     let policies = policies(args);
     let words = args.name.as_deref().map_or_else(|| gathered.root_name(), Words::split);
     let drafted = draft_shape(&gathered.shape, &words, &policies);
     let name = RootName { words, is_given: args.name.is_some() };
     let mut settled = settle(&drafted.draft, drafted.root, &name, &policies);
-    decide(&mut settled, &drafted, &decisions)
-        .map_err(|unmatched| not_found(&unmatched, format!("--decide {}=…", unmatched.asked)))?;
-    Ok(Modelled { drafted, settled })
+    let unmatched = decide(&mut settled, &drafted, decisions);
+    (Modelled { drafted, settled }, unmatched)
+}
+
+/// A decision that matches nothing any more.
+pub(crate) fn unmatched_problem(unmatched: &Unmatched, place: String) -> Problem {
+    let problem = not_found(unmatched, place);
+    Problem {
+        severity: Severity::Warning,
+        message: format!("a decision matches nothing: {}", problem.message),
+        ..problem
+    }
 }
 
 /// A subject that the model does not have, with the nearest that it has.
@@ -79,13 +101,50 @@ fn policies(args: &ModelArgs) -> Policies {
     }
 }
 
+/// Where decisions are kept.
+#[derive(Debug, Clone, Copy)]
+pub(crate) enum Home<'h> {
+    /// In arguments.
+    Arguments,
+    /// In a jar; under the model's name where there are several.
+    Jar(Option<&'h str>),
+}
+
+/// The line that settles a question.
+fn settling_line(settling: &Settling, home: Home<'_>) -> String {
+    match (settling, home) {
+        (Settling::TrustNothing, Home::Arguments) => "--trust nothing".to_owned(),
+        (Settling::TrustNothing, Home::Jar(_)) => {
+            "trust = \"nothing\" under [policies] in jar.toml".to_owned()
+        }
+        (Settling::Decide(subject, what), Home::Arguments) => {
+            format!("--decide {}", shell_word(&format!("{subject}={what}")))
+        }
+        (Settling::Decide(subject, what), Home::Jar(model)) => {
+            let option = match what.as_str() {
+                "required" | "optional" | "nullable" | "never-null" => format!("--{what}"),
+                what if subject.key.is_none() => format!("--same-as {what}"),
+                what => format!("--type {}", shell_word(what)),
+            };
+            let model = model.map(|model| format!(" --only {model}")).unwrap_or_default();
+            format!("jar-sprout decide {} {option}{model}", shell_word(&subject.to_string()))
+        }
+    }
+}
+
+/// A word as a shell takes it.
+fn shell_word(text: &str) -> String {
+    let is_plain = |c: char| c.is_ascii_alphanumeric() || matches!(c, '.' | '_' | '-' | '=');
+    if text.chars().all(is_plain) { text.to_owned() } else { format!("'{}'", text.replace('\'', r"'\''")) }
+}
+
 /// Shows the open questions on standard error, the worst first.
-pub(crate) fn show_questions(modelled: &Modelled, gathered: &Gathered, shown: Questions) {
+pub(crate) fn show_questions(modelled: &Modelled, gathered: &Gathered, shown: Questions, home: Home<'_>) {
     let questions = open_questions(&modelled.drafted, &modelled.settled, gathered.samples);
     let most = match shown {
         Questions::None => return,
         Questions::Worst => FEW_QUESTIONS,
         Questions::All => usize::MAX,
     };
-    report::questions(&questions, most);
+    report::questions(&questions, most, &|settling| settling_line(settling, home));
 }

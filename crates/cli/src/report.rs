@@ -4,7 +4,7 @@ use std::io::{self, Write};
 
 use anstream::eprintln;
 use jar_sprout_model::{Excerpt, Problem, Severity, Spot};
-use jar_sprout_settle::Question;
+use jar_sprout_settle::{Question, Settling};
 use owo_colors::OwoColorize;
 
 use crate::exit::Exit;
@@ -53,7 +53,7 @@ pub(crate) fn note(text: &str) {
 }
 
 /// Shows the first few open questions: what was seen, what was made of it, what settles it.
-pub(crate) fn questions(questions: &[Question], most: usize) {
+pub(crate) fn questions(questions: &[Question], most: usize, line: &dyn Fn(&Settling) -> String) {
     let count = questions.len();
     if count == 0 {
         return;
@@ -67,14 +67,15 @@ pub(crate) fn questions(questions: &[Question], most: usize) {
     for Question { subject, saw, chose, settle, path: _, harm: _ } in questions.iter().take(most) {
         let about = subject.as_ref().map_or_else(|| "the samples".to_owned(), ToString::to_string);
         eprintln!("  {}: {}; for now {}", visible(&about).bold(), visible(saw), chose);
-        eprintln!("    {}", visible(settle).cyan());
+        eprintln!("    {}", visible(&line(settle)).cyan());
     }
     if count > most {
         eprintln!("  and {} more: --questions all", count - most);
     }
 }
 
-fn place(spot: &Spot, names: &SourceNames) -> String {
+/// Where something is, in words.
+pub(crate) fn place(spot: &Spot, names: &SourceNames) -> String {
     match spot {
         Spot::Text { source, line, column } => format!("{}:{line}:{column}", names.get(*source)),
         Spot::Source(source) => names.get(*source).to_owned(),

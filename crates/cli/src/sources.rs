@@ -2,23 +2,31 @@
 
 use std::fs::File;
 use std::io::{self, Read};
+use std::ops::Range;
 use std::path::{Path, PathBuf};
+use std::rc::Rc;
 
 use indexmap::IndexMap;
 use jar_sprout_model::{Problem, SourceId, Spot, Words};
 use jar_sprout_prove::Sample;
-use jar_sprout_settle::{root_name, singular};
+use jar_sprout_settle::{Part, root_name, singular};
 use jar_sprout_shape::{NoMatch, Shape, Step, observe};
 use serde_json::value::RawValue;
 
 use crate::args::SourceArgs;
 use crate::failure::{Failure, Outcome, reason};
+use crate::report;
 
 /// What a source is called in messages, by its id.
 #[derive(Debug, Clone, Default)]
 pub(crate) struct SourceNames(Vec<String>);
 
 impl SourceNames {
+    /// Names in the order of their ids.
+    pub(crate) fn of(names: Vec<String>) -> Self {
+        Self(names)
+    }
+
     pub(crate) fn get(&self, id: SourceId) -> &str {
         self.0.get(id.0 as usize).map_or("the input", String::as_str)
     }
@@ -78,8 +86,52 @@ fn part(args: &SourceArgs) -> Result<jar_sprout_shape::Path, Problem> {
         .map_err(|error| Failure::argument(error.to_string(), format!("--at {}", error.path)))
 }
 
+/// One sample, and where it stands.
+pub(crate) struct LocatedSample {
+    pub(crate) file: String,
+    /// The text of the whole file.
+    whole: Rc<str>,
+    /// Where in it the sample stands.
+    range: Range<usize>,
+}
+
+impl LocatedSample {
+    pub(crate) fn text(&self) -> &str {
+        &self.whole[self.range.clone()]
+    }
+
+    /// The line in the file, from 1, of what a path in the sample leads to.
+    pub(crate) fn line_of(&self, path: &[Part]) -> usize {
+        let mut value = self.text();
+        for part in path {
+            let inner = match part {
+                Part::Key(key) => serde_json::from_str::<IndexMap<String, &RawValue>>(value)
+                    .ok()
+                    .and_then(|object| object.get(key).copied()),
+                Part::Item(index) => serde_json::from_str::<Vec<&RawValue>>(value)
+                    .ok()
+                    .and_then(|items| items.get(*index).copied()),
+            };
+            let Some(inner) = inner else { break };
+            value = inner.get();
+        }
+        let start = value.as_ptr() as usize - self.whole.as_ptr() as usize;
+        self.whole[..start].matches('\n').count() + 1
+    }
+}
+
 /// The samples one by one, as they were written; a null at the root is none.
 pub(crate) fn read_samples(args: &SourceArgs) -> Outcome<Vec<Sample>> {
+    let samples = located_samples(args)?;
+    let number = |(at, sample): (usize, &LocatedSample)| Sample {
+        name: format!("{}:{}", sample.file, at + 1),
+        text: sample.text().to_owned(),
+    };
+    Ok(samples.iter().enumerate().map(number).filter(|sample| sample.text.trim() != "null").collect())
+}
+
+/// The samples one by one, each with where it stands.
+pub(crate) fn located_samples(args: &SourceArgs) -> Outcome<Vec<LocatedSample>> {
     let at = part(args)?;
     let mut samples = Vec::new();
     for source in find_sources(&args.sources)? {
@@ -88,16 +140,16 @@ pub(crate) fn read_samples(args: &SourceArgs) -> Outcome<Vec<Sample>> {
         let mut reader =
             source.open().map_err(|problem| Failure::Problem(problem, SourceNames::default()))?;
         reader.read_to_string(&mut text).map_err(|error| Failure::path(reason(&error), Path::new(&name)))?;
-        let text = text.trim_start_matches('\u{FEFF}');
-        for value in serde_json::Deserializer::from_str(text).into_iter::<&RawValue>() {
+        let whole: Rc<str> = text.trim_start_matches('\u{FEFF}').into();
+        for value in serde_json::Deserializer::from_str(&whole).into_iter::<&RawValue>() {
             let value = value.map_err(|error| Failure::path(error.to_string(), Path::new(&name)))?;
             parts_at(&at.0, value.get(), &mut |part| {
-                let name = format!("{name}:{}", samples.len() + 1);
-                samples.push(Sample { name, text: part.to_owned() });
+                let start = part.as_ptr() as usize - whole.as_ptr() as usize;
+                let range = start..start + part.len();
+                samples.push(LocatedSample { file: name.clone(), whole: Rc::clone(&whole), range });
             });
         }
     }
-    samples.retain(|sample| sample.text.trim() != "null");
     Ok(samples)
 }
 
@@ -130,6 +182,11 @@ impl Gathered {
             self.warnings.push(Problem::warning(message, Spot::Source(id)));
         }
         Ok(())
+    }
+
+    /// Shows what was odd in the samples.
+    pub(crate) fn show_warnings(&self) {
+        self.warnings.iter().for_each(|warning| report::problem(warning, &self.names));
     }
 
     /// The root's name when the user gave none: the last key of the path, else what the files are called.
@@ -168,7 +225,7 @@ fn find_sources(arguments: &[String]) -> Outcome<Vec<Source>> {
         if argument == "-" {
             sources.push(Source::StandardInput);
         } else {
-            sources.extend(find_files(argument)?.into_iter().map(Source::File));
+            sources.extend(files_of(argument)?.into_iter().map(Source::File));
         }
     }
     sources.sort();
@@ -176,7 +233,8 @@ fn find_sources(arguments: &[String]) -> Outcome<Vec<Source>> {
     Ok(sources)
 }
 
-fn find_files(argument: &str) -> Outcome<Vec<PathBuf>> {
+/// The files that an argument means: itself, or what a glob matches.
+pub(crate) fn files_of(argument: &str) -> Outcome<Vec<PathBuf>> {
     let path = Path::new(argument);
     if path.is_dir() {
         let help = format!("name its files: `{}`", path.join("*.json").display());

@@ -1,7 +1,8 @@
 //! The program run on files in a temporary folder; everything it prints, writes and returns is compared.
 //!
-//! A case is a folder below `tests/transcripts`: `command` (one line; `NAME=value` before it sets the environment,
-//! `< file` behind it gives standard input), `input/` (what the folder holds before), and `expected` (what came of
+//! A case is a folder below `tests/transcripts`: `command` (a line for each; `NAME=value` before it sets the
+//! environment, `< file` behind it gives standard input; `copy`, `remove` and `append` do something to files in
+//! between), `input/` (what the folder holds before), and `expected` (what came of
 //! it). `BLESS=1 cargo test --test transcripts` writes `expected` anew, for `git diff` to show.
 
 #![allow(clippy::unwrap_used, reason = "a test or a bench that cannot go on should stop")]
@@ -47,12 +48,16 @@ fn run(case: &Path) -> String {
         fs::create_dir_all(target.parent().unwrap()).unwrap();
         fs::write(target, bytes).unwrap();
     }
-    let line = fs::read_to_string(case.join("command")).unwrap();
-    let output = command(line.trim(), folder.path()).output().unwrap();
-
-    let mut out = format!("$ {}status {}\n", line, output.status.code().expect("the program was not killed"));
-    section(&mut out, "standard output", &output.stdout);
-    section(&mut out, "standard error", &output.stderr);
+    let mut out = String::new();
+    for line in fs::read_to_string(case.join("command")).unwrap().lines() {
+        writeln!(out, "$ {line}").unwrap();
+        if !is_done_to_files(line, folder.path()) {
+            let output = command(line.trim(), folder.path()).output().unwrap();
+            writeln!(out, "status {}", output.status.code().expect("the program was not killed")).unwrap();
+            section(&mut out, "standard output", &output.stdout);
+            section(&mut out, "standard error", &output.stderr);
+        }
+    }
     let after = files_below(folder.path());
     for (path, bytes) in &after {
         if before.get(path) != Some(bytes) {
@@ -70,6 +75,22 @@ fn section(out: &mut String, title: &str, bytes: &[u8]) {
         let text = String::from_utf8_lossy(bytes);
         writeln!(out, "--- {title}\n{}", text.strip_suffix('\n').unwrap_or(&text)).unwrap();
     }
+}
+
+/// What happens to the files between two commands: `copy FROM TO`, `remove FILE`, `append FILE 'a line'`.
+fn is_done_to_files(line: &str, folder: &Path) -> bool {
+    let words = words(line);
+    let words: Vec<&str> = words.iter().map(String::as_str).collect();
+    match words[..] {
+        ["copy", from, to] => drop(fs::copy(folder.join(from), folder.join(to)).unwrap()),
+        ["remove", file] => fs::remove_file(folder.join(file)).unwrap(),
+        ["append", file, text] => {
+            let old = fs::read_to_string(folder.join(file)).unwrap();
+            fs::write(folder.join(file), format!("{old}{text}\n")).unwrap();
+        }
+        _ => return false,
+    }
+    true
 }
 
 /// `COLUMNS=160 jar-sprout look hives.json`, in a folder.

@@ -104,6 +104,12 @@ pub trait Language: Sync {
         None
     }
 
+    /// The settings for one model of several, whose code must stand apart from that of the others: in a package or
+    /// a namespace of its own, where the language has such a thing. The folder of the same name comes on top.
+    fn apart(&self, settings: &Settings, _model: &str) -> Settings {
+        settings.clone()
+    }
+
     /// The settings that put a trial's code where its driver looks for it.
     fn trial_settings(&self, _place: &str) -> Settings {
         Settings::default()

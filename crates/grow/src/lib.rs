@@ -14,7 +14,7 @@ mod plan;
 mod settings;
 mod trial;
 
-pub use code::{Arrangement, GrownFile, MARK, grow, is_grown};
+pub use code::{Arrangement, GrownFile, MARK, Origin, grow, origin, sealed};
 pub use language::{About, LANGUAGES, Language, find_language, nearest_language};
 pub use settings::{Choice, Setting, SettingError, Settings, Values};
 pub use trial::{Trial, TrialSample};

@@ -91,6 +91,17 @@ impl Settings {
         self
     }
 
+    /// These settings with a part added to a dotted name, or with the part alone where none is given.
+    pub(crate) fn with_part(&self, language: &dyn Language, key: &'static str, part: &str) -> Self {
+        let mut settings = self.clone();
+        let given = self.given(key).map(|given| format!("{given}.")).unwrap_or_default();
+        // A word of the language's own cannot be a part.
+        let _ = settings
+            .set(language, key, &format!("{given}{part}"))
+            .or_else(|_| settings.set(language, key, &format!("{given}{part}_models")));
+        settings
+    }
+
     /// The value that was given for a key.
     pub fn given(&self, key: &str) -> Option<&str> {
         self.values.get(key).map(String::as_str)

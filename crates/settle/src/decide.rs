@@ -1,26 +1,28 @@
-//! Decisions: the user's word on a field, which stands above what the samples say.
+//! Decisions: the user's word on a type or a field, which stands above what the samples say.
+
+use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::{
-    Case, Definition, DraftKind, Enumeration, NamedType, Presence, Scalar, Slot, Type, TypeId, Width,
-    WireName,
+    Case, Definition, DraftId, DraftKind, Enumeration, Field, NamedType, Presence, Scalar, Slot, Type,
+    TypeId, Width, WireName, Words,
 };
 use jar_sprout_shape::Distinct;
 
 use crate::draft::Drafted;
 use crate::join::join;
 use crate::settle::Settled;
-use crate::subject::{Subject, Unmatched, locate};
+use crate::subject::{Subject, Unmatched};
 
-/// One decision on a field.
+/// One decision on a type or a field, or on all that a pattern matches.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Decision {
-    /// The field.
+    /// The type or field; `*` stands for any part of a name.
     pub subject: Subject,
     /// What it is from now on.
     pub verdict: Verdict,
 }
 
-/// What a field is from now on.
+/// What a type or a field is from now on.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub enum Verdict {
     /// `float`, `date-time`
@@ -31,14 +33,32 @@ pub enum Verdict {
     List(Box<Verdict>),
     /// `enum`: of the values that were seen
     Enum,
+    /// An enum of just these values.
+    EnumOf(Vec<String>),
     /// `required`: always there, never null
     Required,
     /// `optional`: may be missing
     Optional,
     /// `nullable`: may be null
     Nullable,
+    /// `never-null`: is not null where it is there
+    NeverNull,
     /// `Address`: the type is that other type
     SameAs(String),
+    /// A type of its own, under this name, for what stands in the field.
+    Split(String),
+    /// Another name; the key on the wire stays.
+    Rename(String),
+    /// Not a part of the model.
+    LeaveOut,
+    /// Of a type: these fields and no others.
+    Keep(Vec<String>),
+    /// What is said of it.
+    Describe(String),
+    /// Whether it should not be used any more.
+    Deprecated(bool),
+    /// The names of an enum's values, or of a union's cases.
+    Cases(Vec<(String, String)>),
 }
 
 /// The words for verdicts that are one word.
@@ -60,6 +80,7 @@ pub const VERDICTS: &[(&str, Verdict)] = &[
     ("required", Verdict::Required),
     ("optional", Verdict::Optional),
     ("nullable", Verdict::Nullable),
+    ("never-null", Verdict::NeverNull),
 ];
 
 impl Verdict {
@@ -74,99 +95,441 @@ impl Verdict {
     }
 
     fn is_type(&self) -> bool {
-        matches!(self, Self::Scalar(_) | Self::Any | Self::List(_))
+        matches!(self, Self::Scalar(_) | Self::Any | Self::List(_) | Self::SameAs(_))
+    }
+
+    /// Whether it says what a field is or when it is there, which is then no question any more.
+    fn settles(&self) -> bool {
+        matches!(self.turn(false), 1..=3)
+    }
+
+    /// When it has its turn, whatever the order it was written in: types are joined and split before their fields
+    /// are decided on, and renamed when all else is done.
+    fn turn(&self, is_of_type: bool) -> u8 {
+        match self {
+            Self::SameAs(_) if is_of_type => 0,
+            Self::Split(_) => 1,
+            Self::Scalar(_) | Self::Any | Self::List(_) | Self::Enum | Self::EnumOf(_) | Self::SameAs(_) => 2,
+            Self::Required | Self::Optional | Self::Nullable | Self::NeverNull => 3,
+            Self::Describe(_) | Self::Deprecated(_) | Self::Cases(_) => 4,
+            Self::LeaveOut | Self::Keep(_) => 5,
+            Self::Rename(_) => 6,
+        }
     }
 }
 
-/// Applies decisions to a settled model; types that are needed no more go.
-///
-/// # Errors
-/// A decision on a type or field that the model does not have.
-pub fn decide(settled: &mut Settled, drafted: &Drafted, decisions: &[Decision]) -> Result<(), Unmatched> {
-    decisions.iter().try_for_each(|decision| decide_one(settled, drafted, decision))?;
+/// Applies decisions to a settled model; types that are needed no more go. Those that match nothing are told.
+pub fn decide(settled: &mut Settled, drafted: &Drafted, decisions: &[Decision]) -> Vec<Unmatched> {
+    let mut deciding = Deciding::new(settled, drafted, decisions);
+    let mut in_turn: Vec<&Decision> = decisions.iter().collect();
+    in_turn.sort_by_key(|decision| decision.verdict.turn(decision.subject.key.is_none()));
+    for decision in in_turn {
+        deciding.apply(decision);
+    }
+    let Deciding { left_out, renamed, unmatched, .. } = deciding;
+    leave_out(settled, &left_out);
+    rename(settled, renamed);
     let kept = settled.model.drop_unreached();
     settled.origins = kept.iter().map(|old| settled.origins[*old].clone()).collect();
-    Ok(())
+    unmatched
 }
 
-fn decide_one(settled: &mut Settled, drafted: &Drafted, decision: &Decision) -> Result<(), Unmatched> {
-    let Decision { subject, verdict } = decision;
-    let (id, field) = locate(&settled.model, subject)?;
-    let (field, verdict) = match (field, verdict) {
-        (None, Verdict::SameAs(name)) => return join_types(settled, id, name),
-        (Some(field), verdict) => (field, verdict),
-        (None, _) => {
-            let known = settled.model.types().map(|(_, ty)| format!("{}.…", ty.name.in_capitals())).collect();
-            return Err(Unmatched { asked: subject.to_string(), known });
+/// Decisions on their way into a model.
+struct Deciding<'s, 'd> {
+    settled: &'s mut Settled,
+    drafted: &'d Drafted,
+    /// The types by the names that people know them by: as inferred, and as renamed.
+    names: BTreeMap<String, TypeId>,
+    /// Left out at the end, so that every decision finds its field.
+    left_out: BTreeSet<(TypeId, WireName)>,
+    /// Renamed at the end, so that every decision finds its type.
+    renamed: BTreeMap<TypeId, String>,
+    unmatched: Vec<Unmatched>,
+}
+
+impl<'s, 'd> Deciding<'s, 'd> {
+    fn new(settled: &'s mut Settled, drafted: &'d Drafted, decisions: &[Decision]) -> Self {
+        let mut names: BTreeMap<String, TypeId> =
+            settled.model.types().map(|(id, ty)| (ty.name.in_capitals(), id)).collect();
+        for Decision { subject, verdict } in decisions {
+            if let (Verdict::Rename(new), None, Some(id)) =
+                (verdict, &subject.key, names.get(&subject.type_name).copied())
+            {
+                names.entry(Words::split(new).in_capitals()).or_insert(id);
+            }
+        }
+        let (left_out, renamed) = (BTreeSet::new(), BTreeMap::new());
+        Self { settled, drafted, names, left_out, renamed, unmatched: Vec::new() }
+    }
+
+    fn apply(&mut self, decision: &Decision) {
+        let Decision { subject, verdict } = decision;
+        let targets = match self.targets(subject) {
+            Ok(targets) => targets,
+            Err(unmatched) => return self.unmatched.push(unmatched),
+        };
+        for (id, key) in targets {
+            let applied = match &key {
+                None => self.to_type(id, verdict),
+                Some(key) => self.to_field(id, key, verdict),
+            };
+            if let Err(unmatched) = applied {
+                self.unmatched.push(unmatched);
+            }
+        }
+    }
+
+    /// The types, or the fields, that a subject means.
+    fn targets(&self, subject: &Subject) -> Result<Vec<(TypeId, Option<WireName>)>, Unmatched> {
+        let Subject { type_name, key } = subject;
+        let types: BTreeSet<TypeId> = match self.names.get(type_name) {
+            Some(id) => BTreeSet::from([*id]),
+            None => {
+                self.names.iter().filter(|(name, _)| matches(type_name, name)).map(|(_, id)| *id).collect()
+            }
+        };
+        if types.is_empty() {
+            return Err(Unmatched { asked: type_name.clone(), known: self.names.keys().cloned().collect() });
+        }
+        let Some(key) = key else { return Ok(types.into_iter().map(|id| (id, None)).collect()) };
+        let mut targets = Vec::new();
+        let mut known = Vec::new();
+        for id in types {
+            let fields = self.fields(id);
+            let is_exact = fields.iter().any(|field| field.wire == *key);
+            let name = self.settled.model.get(id).name.in_capitals();
+            known.extend(fields.iter().map(|field| format!("{name}.{}", field.wire)));
+            let meant = |field: &&Field| {
+                if is_exact { field.wire == *key } else { matches(key.as_str(), field.wire.as_str()) }
+            };
+            targets.extend(fields.iter().filter(meant).map(|field| (id, Some(field.wire.clone()))));
+        }
+        if targets.is_empty() { Err(Unmatched { asked: subject.to_string(), known }) } else { Ok(targets) }
+    }
+
+    fn fields(&self, id: TypeId) -> &[Field] {
+        match &self.settled.model.get(id).definition {
+            Definition::Record(record) => &record.fields,
+            Definition::Enumeration(_) | Definition::Union(_) => &[],
+        }
+    }
+
+    fn to_type(&mut self, id: TypeId, verdict: &Verdict) -> Result<(), Unmatched> {
+        let ty = self.settled.model.get_mut(id);
+        match (verdict, &mut ty.definition) {
+            (Verdict::SameAs(name), _) => return self.join(id, name),
+            (Verdict::Rename(name), _) => {
+                self.renamed.insert(id, name.clone());
+            }
+            (Verdict::Describe(text), _) => ty.docs.text.clone_from(text),
+            (Verdict::Deprecated(is_deprecated), _) => ty.docs.is_deprecated = *is_deprecated,
+            (Verdict::Keep(keys), Definition::Record(record)) => {
+                let is_gone = |field: &&Field| !keys.iter().any(|key| matches(key, field.wire.as_str()));
+                let gone = record.fields.iter().filter(is_gone).map(|field| (id, field.wire.clone()));
+                self.left_out.extend(gone);
+                let missing = keys
+                    .iter()
+                    .find(|key| !record.fields.iter().any(|field| matches(key, field.wire.as_str())));
+                if let Some(key) = missing {
+                    return Err(unmatched_part(ty, key));
+                }
+            }
+            (Verdict::Cases(named), Definition::Enumeration(known)) => {
+                for (value, name) in named {
+                    match known.cases.iter_mut().find(|case| case.wire.as_str() == value) {
+                        Some(case) => case.name = Words::split(name),
+                        None => return Err(unmatched_part(ty, value)),
+                    }
+                }
+            }
+            (Verdict::Cases(named), Definition::Union(union)) => {
+                for (value, name) in named {
+                    let is_meant = |case: &&mut jar_sprout_model::UnionCase| {
+                        case.tag.as_ref().is_some_and(|tag| tag.as_str() == value)
+                            || case.name.in_capitals() == *value
+                    };
+                    match union.cases.iter_mut().find(is_meant) {
+                        Some(case) => case.name = Words::split(name),
+                        None => return Err(unmatched_part(ty, value)),
+                    }
+                }
+            }
+            (Verdict::EnumOf(values), Definition::Enumeration(known)) => {
+                known.cases = values.iter().map(|value| Case::new(WireName::new(value))).collect();
+            }
+            (
+                Verdict::Scalar(_)
+                | Verdict::Any
+                | Verdict::List(_)
+                | Verdict::Enum
+                | Verdict::EnumOf(_)
+                | Verdict::Required
+                | Verdict::Optional
+                | Verdict::Nullable
+                | Verdict::NeverNull
+                | Verdict::Split(_)
+                | Verdict::LeaveOut
+                | Verdict::Keep(_)
+                | Verdict::Cases(_),
+                _,
+            ) => {
+                let known = vec![format!("{}.…", ty.name.in_capitals())];
+                return Err(Unmatched { asked: ty.name.in_capitals(), known });
+            }
+        }
+        Ok(())
+    }
+
+    fn to_field(&mut self, id: TypeId, key: &WireName, verdict: &Verdict) -> Result<(), Unmatched> {
+        let ty = match verdict {
+            Verdict::SameAs(_) | Verdict::Scalar(_) | Verdict::Any | Verdict::List(_) => {
+                Some(self.decided_type(verdict)?)
+            }
+            Verdict::Enum => Some(self.seen_values(id, key)),
+            Verdict::EnumOf(values) => {
+                let known = values.iter().map(WireName::new).collect();
+                Some(self.enumeration(id, key, known, None))
+            }
+            Verdict::Split(name) => return self.split(id, key, name),
+            Verdict::Required
+            | Verdict::Optional
+            | Verdict::Nullable
+            | Verdict::NeverNull
+            | Verdict::Rename(_)
+            | Verdict::LeaveOut
+            | Verdict::Keep(_)
+            | Verdict::Describe(_)
+            | Verdict::Deprecated(_)
+            | Verdict::Cases(_) => None,
+        };
+        let subject = Subject::of(&self.settled.model.get(id).name, key);
+        let Some(field) = field_mut(self.settled, id, key) else { return Ok(()) };
+        if let Some(ty) = ty {
+            field.slot.ty = ty;
+        }
+        match verdict {
+            Verdict::Required => {
+                field.presence = Presence::Always;
+                field.slot.nullable = false;
+            }
+            Verdict::Optional => field.presence = Presence::Sometimes,
+            Verdict::Nullable => field.slot.nullable = true,
+            Verdict::NeverNull => field.slot.nullable = false,
+            Verdict::Rename(name) => field.name = Words::split(name),
+            Verdict::Describe(text) => field.docs.text.clone_from(text),
+            Verdict::Deprecated(is_deprecated) => field.docs.is_deprecated = *is_deprecated,
+            Verdict::LeaveOut => {
+                self.left_out.insert((id, key.clone()));
+            }
+            Verdict::Keep(_) | Verdict::Cases(_) => {
+                return Err(Unmatched { asked: subject.to_string(), known: Vec::new() });
+            }
+            Verdict::Scalar(_)
+            | Verdict::Any
+            | Verdict::List(_)
+            | Verdict::Enum
+            | Verdict::EnumOf(_)
+            | Verdict::SameAs(_)
+            | Verdict::Split(_) => {}
+        }
+        if verdict.settles() {
+            self.settled.decided.insert(subject);
+        }
+        Ok(())
+    }
+
+    fn named(&self, name: &str) -> Result<TypeId, Unmatched> {
+        self.names
+            .get(name)
+            .copied()
+            .ok_or_else(|| Unmatched { asked: name.to_owned(), known: self.names.keys().cloned().collect() })
+    }
+
+    /// Makes one type of two.
+    fn join(&mut self, gone: TypeId, name: &str) -> Result<(), Unmatched> {
+        let kept = self.named(name)?;
+        if gone == kept || join(self.settled, gone, kept) {
+            self.names.values_mut().filter(|id| **id == gone).for_each(|id| *id = kept);
+            return Ok(());
+        }
+        Err(Unmatched { asked: format!("record {name}"), known: Vec::new() })
+    }
+
+    /// Gives what stands in a field a type of its own.
+    fn split(&mut self, id: TypeId, key: &WireName, name: &str) -> Result<(), Unmatched> {
+        let asked = || Subject::of(&self.settled.model.get(id).name, key).to_string();
+        let unmatched = Unmatched { asked: format!("type in {}", asked()), known: Vec::new() };
+        let Some(field) = self.fields(id).iter().find(|field| field.wire == *key) else { return Ok(()) };
+        let Some(whole) = named_in(&field.slot.ty) else { return Err(unmatched) };
+        let part = NamedType { name: Words::split(name), ..self.settled.model.get(whole).clone() };
+        let added = self.settled.model.push(part);
+        self.settled.origins.push(self.settled.origins[whole.index()].clone());
+        self.names.insert(Words::split(name).in_capitals(), added);
+        if let Some(field) = field_mut(self.settled, id, key) {
+            rename_in(&mut field.slot.ty, whole, added);
+        }
+        Ok(())
+    }
+
+    fn decided_type(&self, verdict: &Verdict) -> Result<Type, Unmatched> {
+        Ok(match verdict {
+            Verdict::Scalar(scalar) => Type::Scalar(*scalar),
+            Verdict::List(inner) => Type::List(Box::new(Slot::of(self.decided_type(inner)?))),
+            Verdict::SameAs(name) => Type::Named(self.named(name)?),
+            _ => Type::Any,
+        })
+    }
+
+    /// An enum of the values that a field had; text where they are too many to know.
+    fn seen_values(&mut self, id: TypeId, key: &WireName) -> Type {
+        let origin = self.settled.origin(&self.drafted.draft, id, Some(key));
+        let texts = origin.and_then(|node| self.drafted.evidence.get(&node)?.texts.as_ref());
+        let Some(Distinct::All(values)) = texts.map(jar_sprout_shape::Texts::distinct) else {
+            return Type::Scalar(Scalar::Text);
+        };
+        let mut known: Vec<WireName> = values.iter().map(|(text, _)| WireName::new(*text)).collect();
+        known.sort();
+        self.enumeration(id, key, known, origin)
+    }
+
+    fn enumeration(
+        &mut self,
+        id: TypeId,
+        key: &WireName,
+        known: Vec<WireName>,
+        origin: Option<DraftId>,
+    ) -> Type {
+        let cases = known.into_iter().map(Case::new).collect();
+        let owner = self.settled.model.get(id).name.clone();
+        let Some(field) = self.fields(id).iter().find(|field| field.wire == *key) else {
+            return Type::Scalar(Scalar::Text);
+        };
+        let (ty, name) = (field.slot.ty.clone(), field.name.prefixed(&owner));
+        if let Type::Named(known) = ty
+            && let Definition::Enumeration(known) = &mut self.settled.model.get_mut(known).definition
+        {
+            if origin.is_none() {
+                known.cases = cases;
+            }
+            return ty;
+        }
+        let definition = Definition::Enumeration(Enumeration { cases });
+        let added = self.settled.model.push(NamedType::new(name.clone(), definition));
+        self.settled.origins.push(origin.into_iter().collect());
+        self.names.entry(name.in_capitals()).or_insert(added);
+        Type::Named(added)
+    }
+}
+
+fn unmatched_part(ty: &NamedType, part: &str) -> Unmatched {
+    let known: Vec<&str> = match &ty.definition {
+        Definition::Record(record) => record.fields.iter().map(|field| field.wire.as_str()).collect(),
+        Definition::Enumeration(known) => known.cases.iter().map(|case| case.wire.as_str()).collect(),
+        Definition::Union(union) => {
+            union.cases.iter().filter_map(|case| case.tag.as_ref().map(WireName::as_str)).collect()
         }
     };
-    let ty = match verdict {
-        Verdict::Required | Verdict::Optional | Verdict::Nullable => None,
-        Verdict::SameAs(name) => Some(Type::Named(locate(&settled.model, &Subject::parse(name))?.0)),
-        Verdict::Enum => Some(seen_values(settled, drafted, id, field)),
-        verdict => Some(decided_type(verdict)),
-    };
-    let Definition::Record(record) = &mut settled.model.get_mut(id).definition else { return Ok(()) };
-    let field = &mut record.fields[field];
-    if let Some(ty) = ty {
-        field.slot.ty = ty;
+    let name = ty.name.in_capitals();
+    Unmatched {
+        asked: format!("{name}.{part}"),
+        known: known.iter().map(|known| format!("{name}.{known}")).collect(),
     }
-    match verdict {
-        Verdict::Required => {
-            field.presence = Presence::Always;
-            field.slot.nullable = false;
+}
+
+fn field_mut<'s>(settled: &'s mut Settled, id: TypeId, key: &WireName) -> Option<&'s mut Field> {
+    match &mut settled.model.get_mut(id).definition {
+        Definition::Record(record) => record.fields.iter_mut().find(|field| field.wire == *key),
+        Definition::Enumeration(_) | Definition::Union(_) => None,
+    }
+}
+
+/// The first named type in a type.
+fn named_in(ty: &Type) -> Option<TypeId> {
+    match ty {
+        Type::Named(id) => Some(*id),
+        Type::List(slot) | Type::Map(slot) => named_in(&slot.ty),
+        Type::Tuple(items) => items.iter().find_map(|item| named_in(&item.ty)),
+        Type::Any | Type::Scalar(_) | Type::Constant(_) => None,
+    }
+}
+
+fn rename_in(ty: &mut Type, from: TypeId, to: TypeId) {
+    match ty {
+        Type::Named(id) if *id == from => *id = to,
+        Type::List(slot) | Type::Map(slot) => rename_in(&mut slot.ty, from, to),
+        Type::Tuple(items) => items.iter_mut().for_each(|item| rename_in(&mut item.ty, from, to)),
+        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => {}
+    }
+}
+
+/// The tag of a union's case stays: without it nothing tells the cases apart.
+fn leave_out(settled: &mut Settled, left_out: &BTreeSet<(TypeId, WireName)>) {
+    let ids: BTreeSet<TypeId> = left_out.iter().map(|(id, _)| *id).collect();
+    for id in ids {
+        if let Definition::Record(record) = &mut settled.model.get_mut(id).definition {
+            record.fields.retain(|field| {
+                matches!(field.slot.ty, Type::Constant(_)) || !left_out.contains(&(id, field.wire.clone()))
+            });
         }
-        Verdict::Optional => field.presence = Presence::Sometimes,
-        Verdict::Nullable => field.slot.nullable = true,
-        Verdict::Scalar(_) | Verdict::Any | Verdict::List(_) | Verdict::Enum | Verdict::SameAs(_) => {}
-    }
-    settled.decided.insert(subject.clone());
-    Ok(())
-}
-
-/// Makes one type of two.
-fn join_types(settled: &mut Settled, gone: TypeId, name: &str) -> Result<(), Unmatched> {
-    let (kept, _) = locate(&settled.model, &Subject::parse(name))?;
-    if gone == kept || join(settled, gone, kept) {
-        return Ok(());
-    }
-    Err(Unmatched { asked: format!("record {name}"), known: Vec::new() })
-}
-
-fn decided_type(verdict: &Verdict) -> Type {
-    match verdict {
-        Verdict::Scalar(scalar) => Type::Scalar(*scalar),
-        Verdict::List(inner) => Type::List(Box::new(Slot::of(decided_type(inner)))),
-        Verdict::Any
-        | Verdict::Enum
-        | Verdict::Required
-        | Verdict::Optional
-        | Verdict::Nullable
-        | Verdict::SameAs(_) => Type::Any,
     }
 }
 
-/// An enum of the values that a field had; text where they are too many to know.
-fn seen_values(settled: &mut Settled, drafted: &Drafted, id: TypeId, field: usize) -> Type {
-    let origin = settled.origin(&drafted.draft, id, Some(field));
-    let texts = origin.and_then(|node| drafted.evidence.get(&node)?.texts.as_ref());
-    let Some(Distinct::All(values)) = texts.map(jar_sprout_shape::Texts::distinct) else {
-        return Type::Scalar(Scalar::Text);
-    };
-    let mut known: Vec<WireName> = values.iter().map(|(text, _)| WireName::new(*text)).collect();
-    known.sort();
-    let cases = known.into_iter().map(Case::new).collect();
-    let owner = settled.model.get(id);
-    let Definition::Record(record) = &owner.definition else { return Type::Scalar(Scalar::Text) };
-    if let Type::Named(known) = &record.fields[field].slot.ty
-        && matches!(settled.model.get(*known).definition, Definition::Enumeration(_))
-    {
-        return Type::Named(*known);
+fn rename(settled: &mut Settled, renamed: BTreeMap<TypeId, String>) {
+    for (id, name) in renamed {
+        let ty = settled.model.get_mut(id);
+        let old = ty.name.in_capitals();
+        ty.name = Words::split(&name);
+        ty.alternatives.clear();
+        let (new, words) = (ty.name.in_capitals(), ty.name.clone());
+        if settled.model.root.slot.ty == Type::Named(id) {
+            settled.model.root.name = words;
+        }
+        let moved: Vec<Subject> =
+            settled.decided.iter().filter(|subject| subject.type_name == old).cloned().collect();
+        for subject in moved {
+            settled.decided.remove(&subject);
+            settled.decided.insert(Subject { type_name: new.clone(), ..subject });
+        }
     }
-    let name = record.fields[field].name.prefixed(&owner.name);
-    let definition = Definition::Enumeration(Enumeration { cases });
-    let added = settled.model.push(NamedType::new(name, definition));
-    settled.origins.push(origin.into_iter().collect());
-    debug_assert!(matches!(drafted.draft.node(settled.origins[id.index()][0]).kind, DraftKind::Record(_)));
-    Type::Named(added)
+}
+
+/// Whether a name matches a pattern, in which `*` stands for any part.
+fn matches(pattern: &str, name: &str) -> bool {
+    let mut parts = pattern.split('*');
+    let first = parts.next().unwrap_or_default();
+    let Some(mut rest) = name.strip_prefix(first) else { return false };
+    let mut parts: Vec<&str> = parts.collect();
+    let Some(last) = parts.pop() else { return rest.is_empty() };
+    for part in parts {
+        match rest.find(part) {
+            Some(at) => rest = &rest[at + part.len()..],
+            None => return false,
+        }
+    }
+    rest.ends_with(last)
+}
+
+/// Whether a position is a record, whose fields have origins of their own.
+pub(crate) fn field_origin(kind: &DraftKind, key: &WireName) -> Option<DraftId> {
+    match kind {
+        DraftKind::Record(fields) => fields.iter().find(|field| field.wire == *key).map(|field| field.node),
+        _ => None,
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_star_stands_for_any_part() {
+        for (pattern, name) in
+            [("*", "id"), ("*_at", "created_at"), ("is*", "is"), ("a*b*c", "axxbyyc"), ("id", "id")]
+        {
+            assert!(matches(pattern, name), "{pattern} {name}");
+        }
+        for (pattern, name) in [("*_at", "at"), ("id", "ids"), ("a*b*c", "acb"), ("ab*ba", "aba")] {
+            assert!(!matches(pattern, name), "{pattern} {name}");
+        }
+    }
 }

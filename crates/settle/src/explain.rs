@@ -46,7 +46,7 @@ impl Explanation {
 pub fn explain(drafted: &Drafted, settled: &Settled, subject: &Subject) -> Result<Explanation, Unmatched> {
     let (id, index) = locate(&settled.model, subject)?;
     let unknown = || Unmatched { asked: subject.to_string(), known: Vec::new() };
-    let node = settled.origin(&drafted.draft, id, index).ok_or_else(unknown)?;
+    let node = settled.origin(&drafted.draft, id, subject.key.as_ref()).ok_or_else(unknown)?;
     let evidence = drafted.evidence.get(&node).ok_or_else(unknown)?;
     let field: Option<&Field> = match (&settled.model.get(id).definition, index) {
         (Definition::Record(record), Some(index)) => record.fields.get(index),

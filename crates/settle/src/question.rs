@@ -21,10 +21,19 @@ pub struct Question {
     pub saw: String,
     /// What was made of it for now.
     pub chose: String,
-    /// The argument that settles it.
-    pub settle: String,
+    /// What settles it.
+    pub settle: Settling,
     /// How much harm a wrong guess does, from 0 to 100.
     pub harm: u8,
+}
+
+/// What settles a question.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Settling {
+    /// To trust nothing but what is essential.
+    TrustNothing,
+    /// A decision: what the type or field is, in the word for it.
+    Decide(Subject, String),
 }
 
 /// All open questions of a model made from so many samples, the worst first.
@@ -33,8 +42,8 @@ pub fn open_questions(drafted: &Drafted, settled: &Settled, samples: u64) -> Vec
         one_sample(settled, samples).filter(|_| drafted.trust == Trust::Seen).into_iter().collect();
     for (id, ty) in settled.model.types() {
         let Definition::Record(record) = &ty.definition else { continue };
-        for (index, field) in record.fields.iter().enumerate() {
-            questions.extend(about_field(drafted, settled, id, ty, index, field));
+        for field in &record.fields {
+            questions.extend(about_field(drafted, settled, id, ty, field));
         }
     }
     questions.extend(near_twins(&settled.model).iter().map(|pair| about_twins(settled, pair)));
@@ -49,7 +58,7 @@ fn one_sample(settled: &Settled, samples: u64) -> Option<Question> {
         path: None,
         saw: "one sample only".to_owned(),
         chose: "a key is required where all objects of that sample had it".to_owned(),
-        settle: "--trust nothing".to_owned(),
+        settle: Settling::TrustNothing,
         harm: 95,
     })
 }
@@ -57,13 +66,13 @@ fn one_sample(settled: &Settled, samples: u64) -> Option<Question> {
 fn about_twins(settled: &Settled, pair: &NearTwins) -> Question {
     let NearTwins { first, second, shared, all } = pair;
     let name = |id: &TypeId| settled.model.get(*id).name.in_capitals();
-    let (first, second) = (name(first), name(second));
+    let (first, subject) = (name(first), Subject { type_name: name(second), key: None });
     Question {
-        subject: Some(Subject { type_name: second.clone(), key: None }),
+        subject: Some(subject.clone()),
         path: None,
         saw: format!("{shared} of {all} keys in common with {first}"),
         chose: "a type of its own".to_owned(),
-        settle: format!("--decide {second}={first}"),
+        settle: Settling::Decide(subject, first),
         harm: 40,
     }
 }
@@ -73,26 +82,21 @@ fn about_field(
     settled: &Settled,
     id: TypeId,
     ty: &NamedType,
-    index: usize,
     field: &Field,
 ) -> Option<Question> {
-    let node = settled.origin(&drafted.draft, id, Some(index))?;
+    let node = settled.origin(&drafted.draft, id, Some(&field.wire))?;
     let evidence = drafted.evidence.get(&node)?;
     let subject = Subject::of_field(ty, field);
     if settled.decided.contains(&subject) {
         return None;
     }
     let Doubt { saw, chose, settle, harm } = doubt(evidence, field)?;
-    let argument = format!("{subject}={settle}");
-    let needs_quotes =
-        argument.contains(|c: char| !(c.is_ascii_alphanumeric() || matches!(c, '.' | '_' | '-' | '=')));
-    let quoted = if needs_quotes { format!("'{}'", argument.replace('\'', r"'\''")) } else { argument };
     Some(Question {
-        subject: Some(subject),
+        subject: Some(subject.clone()),
         path: evidence.paths.first().cloned(),
         saw,
         chose: chose.to_owned(),
-        settle: format!("--decide {quoted}"),
+        settle: Settling::Decide(subject, settle.to_owned()),
         harm,
     })
 }

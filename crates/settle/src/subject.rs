@@ -2,8 +2,9 @@
 
 use std::fmt;
 
-use jar_sprout_model::{Definition, Draft, DraftId, DraftKind, Field, Model, NamedType, TypeId, WireName};
+use jar_sprout_model::{Definition, Draft, DraftId, Field, Model, NamedType, TypeId, WireName, Words};
 
+use crate::decide::field_origin;
 use crate::settle::Settled;
 
 /// A type, or a field of one.
@@ -25,12 +26,12 @@ pub struct Unmatched {
 }
 
 impl Subject {
-    pub(crate) fn of_type(ty: &NamedType) -> Self {
-        Self { type_name: ty.name.in_capitals(), key: None }
+    pub(crate) fn of_field(ty: &NamedType, field: &Field) -> Self {
+        Self::of(&ty.name, &field.wire)
     }
 
-    pub(crate) fn of_field(ty: &NamedType, field: &Field) -> Self {
-        Self { key: Some(field.wire.clone()), ..Self::of_type(ty) }
+    pub(crate) fn of(type_name: &Words, key: &WireName) -> Self {
+        Self { type_name: type_name.in_capitals(), key: Some(key.clone()) }
     }
 
     /// Reads `Hive` or `Hive.queen_status`; a key may have dots of its own.
@@ -39,6 +40,15 @@ impl Subject {
             Some((ty, key)) => Self { type_name: ty.to_owned(), key: Some(WireName::new(key)) },
             None => Self { type_name: text.to_owned(), key: None },
         }
+    }
+}
+
+impl Unmatched {
+    /// Whether it was this subject that was asked for: as a whole, its type alone, or a part of it.
+    pub fn is_of(&self, subject: &Subject) -> bool {
+        self.asked == subject.to_string()
+            || self.asked == subject.type_name
+            || (subject.key.is_none() && self.asked.starts_with(&format!("{}.", subject.type_name)))
     }
 }
 
@@ -72,12 +82,12 @@ pub(crate) fn locate(model: &Model, subject: &Subject) -> Result<(TypeId, Option
 
 impl Settled {
     /// The position that gave a type, or a field of it, to the model.
-    pub(crate) fn origin(&self, draft: &Draft, id: TypeId, field: Option<usize>) -> Option<DraftId> {
-        let node = *self.origins.get(id.index())?.first()?;
-        let Some(field) = field else { return Some(node) };
-        match &draft.node(node).kind {
-            DraftKind::Record(fields) => fields.get(field).map(|field| field.node),
-            _ => None,
+    pub(crate) fn origin(&self, draft: &Draft, id: TypeId, field: Option<&WireName>) -> Option<DraftId> {
+        let nodes = self.origins.get(id.index())?;
+        match field {
+            None => nodes.first().copied(),
+            // Types that were joined have fields of either.
+            Some(key) => nodes.iter().find_map(|node| field_origin(&draft.node(*node).kind, key)),
         }
     }
 }

@@ -5,9 +5,10 @@
 mod sketch;
 
 use jar_sprout_model::{Definition, Model, OnWire, Presence, Scalar, Slot, Type, Width};
+use jar_sprout_settle::{Decision, Subject, Verdict, decide, misfits};
 use proptest::prelude::*;
 use serde_json::{Map, Value};
-use sketch::{settled, shape_of, sketch};
+use sketch::{settled, settled_with_draft, shape_of, sketch};
 
 /// Whether a value fits a place of a model, judged by the model's own words alone.
 fn fits(model: &Model, slot: &Slot, value: &Value) -> bool {
@@ -95,6 +96,38 @@ fn model_of(samples: &[Value]) -> Model {
     settled(&shape_of(texts.iter().map(String::as_str)), "hives").model
 }
 
+const SUBJECTS: &[&str] = &[
+    "*",
+    "*.id",
+    "*.kind",
+    "*.queen",
+    "Hive",
+    "Hive.id",
+    "Hive.name",
+    "Queen",
+    "Queen.hive",
+    "Hive.n*",
+    "Item",
+];
+
+fn verdict() -> impl Strategy<Value = Verdict> {
+    prop::sample::select(vec![
+        Verdict::Scalar(Scalar::Float),
+        Verdict::Any,
+        Verdict::Enum,
+        Verdict::EnumOf(vec!["laying".to_owned(), "caged".to_owned()]),
+        Verdict::Required,
+        Verdict::Optional,
+        Verdict::Nullable,
+        Verdict::NeverNull,
+        Verdict::LeaveOut,
+        Verdict::Keep(vec!["id".to_owned(), "k*".to_owned()]),
+        Verdict::Describe("A hive.".to_owned()),
+        Verdict::Deprecated(true),
+        Verdict::Rename("colony".to_owned()),
+    ])
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(400))]
 
@@ -103,6 +136,7 @@ proptest! {
         let model = model_of(&samples);
         for sample in &samples {
             prop_assert!(fits(&model, &model.root.slot, sample), "{sample}\n{}", sketch(&model));
+            prop_assert_eq!(misfits(&model, sample), vec![]);
         }
     }
 
@@ -111,6 +145,28 @@ proptest! {
         let model = model_of(&samples);
         let fewer = &samples[..samples.len() - 1];
         prop_assert!(fewer.iter().all(|sample| fits(&model, &model.root.slot, sample)));
+    }
+
+    #[test]
+    fn decisions_twice_are_decisions_once(
+        samples in prop::collection::vec(any_json(), 1..4),
+        subjects in prop::collection::vec(prop::sample::select(SUBJECTS), 1..5),
+        verdicts in prop::collection::vec(verdict(), 5),
+    ) {
+        let texts: Vec<String> = samples.iter().map(Value::to_string).collect();
+        let shape = shape_of(texts.iter().map(String::as_str));
+        let decisions: Vec<Decision> = subjects
+            .iter()
+            .zip(verdicts)
+            .map(|(subject, verdict)| Decision { subject: Subject::parse(subject), verdict })
+            .collect();
+        let decided = |decisions: &[Decision]| {
+            let (mut settled, drafted) = settled_with_draft(&shape, "hives");
+            decide(&mut settled, &drafted, decisions);
+            settled.model
+        };
+        let once = decided(&decisions);
+        prop_assert_eq!(decided(&[decisions.clone(), decisions].concat()), once);
     }
 
     #[test]

@@ -3,11 +3,11 @@
 use std::fmt::Write as _;
 use std::path::Path;
 
-use jar_sprout_grow::{Arrangement, LANGUAGES, Settings};
+use jar_sprout_grow::{LANGUAGES, Settings};
 use jar_sprout_model::Model;
 
 use crate::args::{DemoArgs, ModelArgs, SourceArgs};
-use crate::commands::grow::write_grown;
+use crate::commands::grow::grown_files;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::files::{NewFile, Over, write_all};
@@ -75,7 +75,7 @@ pub(crate) fn demo(args: &DemoArgs) -> Outcome<Exit> {
             let mut settings = Settings::default();
             // A language without packages has no such setting; the folder is all it needs.
             let _ = settings.set(*language, "package", &format!("{PACKAGE}.{}", endpoint.name));
-            write_grown(&dir, &jar_sprout_grow::grow(*language, model, &settings, Arrangement::AsUsual))?;
+            write_all(grown_files(*language, model, &settings, &dir, None), Over::Grown)?;
         }
         lines.push(endpoint.line(model));
     }
@@ -84,12 +84,11 @@ pub(crate) fn demo(args: &DemoArgs) -> Outcome<Exit> {
 }
 
 fn write_samples(folder: &Path) -> Outcome<()> {
-    let files: Vec<NewFile<'_>> = ENDPOINTS
+    let files = ENDPOINTS
         .iter()
         .flat_map(|endpoint| endpoint.samples)
-        .map(|Sample { file, text }| NewFile { name: file, text })
-        .collect();
-    write_all(folder, &files, Over::Nothing).map_err(Failure::from)
+        .map(|Sample { file, text }| NewFile { path: folder.join(file), text: (*text).to_owned() });
+    write_all(files.collect(), Over::Nothing).map_err(Failure::from)
 }
 
 impl Endpoint {

@@ -1,28 +1,41 @@
 //! `jar-sprout grow`: from samples to code.
 
-use std::path::Path;
+use std::collections::BTreeSet;
+use std::fs;
+use std::path::{Path, PathBuf};
+use std::time::Duration;
 
 use jar_sprout_grow::{
-    Arrangement, GrownFile, LANGUAGES, Language, SettingError, Settings, find_language, nearest_language,
+    Arrangement, GrownFile, LANGUAGES, Language, Origin, SettingError, Settings, find_language,
+    nearest_language,
 };
-use jar_sprout_model::Problem;
+use jar_sprout_model::{Model, Problem, Spot};
+use notify::{RecursiveMode, Watcher as _};
+use similar::TextDiff;
 
 use crate::args::GrowArgs;
 use crate::commands::demo::quoted_with;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
-use crate::files::{NewFile, Over, write_all};
-use crate::modelling::{model, show_questions};
+use crate::files::{Changes, NewFile, Over};
+use crate::jar::{FILE, Jar, JarLanguage, Models, Opened, enter_jar, nearest_jar, open_models};
+use crate::modelling::{Home, model, show_questions};
 use crate::report;
-use crate::sources::gather;
+use crate::sources::{SourceNames, gather};
 
 pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
-    let language = language(&args.into, format!("--into {}", args.into))?;
+    if args.source.sources.is_empty() {
+        return if args.watch { watch(args) } else { grow_jar(args) };
+    }
+    let Some(into) = &args.into else {
+        let known: Vec<&str> = LANGUAGES.iter().map(|language| language.key()).collect();
+        let help = format!("`--into` one of {}", quoted_with("and", &known));
+        return Err(Failure::argument("into which language?", "jar-sprout grow").with_help(help).into());
+    };
+    let language = language(into, format!("--into {into}"))?;
     let settings = settings(language, args)?;
     let gathered = gather(&args.source)?;
-    for warning in &gathered.warnings {
-        report::problem(warning, &gathered.names);
-    }
+    gathered.show_warnings();
     let modelled = model(&gathered, &args.model)?;
     let model = &modelled.settled.model;
     match &args.dir {
@@ -33,20 +46,217 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
             }
         }
         Some(dir) => {
-            let files = jar_sprout_grow::grow(language, model, &settings, Arrangement::AsUsual);
-            write_grown(dir, &files)?;
-            let names: Vec<&str> = files.iter().map(|file| file.name.as_str()).collect();
-            report::note(&format!("grown into {}: {}", dir.display(), names.join(", ")));
+            let files = grown_files(language, model, &settings, dir, None);
+            let names: Vec<String> = files.iter().map(|file| file_name(&file.path)).collect();
+            let over = if args.overwrite { Over::Changed } else { Over::Grown };
+            let changes = Changes::to(files, over)?;
+            if args.dry_run {
+                report::result(&diff(&changes))?;
+            } else {
+                changes.make()?;
+                report::note(&format!("grown into {}: {}", dir.display(), names.join(", ")));
+            }
         }
     }
-    show_questions(&modelled, &gathered, args.model.questions);
+    show_questions(&modelled, &gathered, args.model.questions, Home::Arguments);
     Ok(Exit::Well)
 }
 
-pub(crate) fn write_grown(dir: &Path, files: &[GrownFile]) -> Result<(), Problem> {
-    let files: Vec<NewFile<'_>> =
-        files.iter().map(|GrownFile { name, text }| NewFile { name, text }).collect();
-    write_all(dir, &files, Over::Grown)
+fn file_name(path: &Path) -> String {
+    path.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default()
+}
+
+/// The files of a model in a language, as its people lay them out.
+pub(crate) fn grown_files(
+    language: &dyn Language,
+    model: &Model,
+    settings: &Settings,
+    dir: &Path,
+    name: Option<&str>,
+) -> Vec<NewFile> {
+    let files = jar_sprout_grow::grow(language, model, settings, Arrangement::AsUsual);
+    let sealed = |file: GrownFile| NewFile {
+        path: dir.join(file.name),
+        text: jar_sprout_grow::sealed(&file.text, name),
+    };
+    files.into_iter().map(sealed).collect()
+}
+
+/// Grows all that the jar says.
+fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
+    let jar = enter_jar("jar-sprout grow")?;
+    let models = open_models(&jar, &args.only.only)?;
+    let languages = languages(&jar, args.into.as_deref())?;
+    for (model, failure) in &models.failures {
+        report::note(&format!("{}:", model.name));
+        report::failure(failure);
+    }
+    for problem in models.unmatched(&jar) {
+        report::problem(&problem, &SourceNames::default());
+    }
+    let over = if args.overwrite { Over::Changed } else { Over::Grown };
+    let changes = wanted_changes(&jar, &models, &languages, over)?;
+    if args.dry_run {
+        report::result(&diff(&changes))?;
+        changes.refuse_to_overwrite()?;
+    } else {
+        changes.make()?;
+        report::note(&summary(&changes));
+        for one in &models.opened {
+            one.gathered.show_warnings();
+            show_questions(&one.modelled, &one.gathered, one.model.model.questions, jar.home(one.model));
+        }
+    }
+    Ok(if models.failures.is_empty() { Exit::Well } else { Exit::Unusable })
+}
+
+/// The languages of a jar, or the one that was named.
+pub(crate) fn languages<'j>(jar: &'j Jar, into: Option<&str>) -> Result<Vec<&'j JarLanguage>, Problem> {
+    let is_meant = |one: &&JarLanguage| {
+        into.is_none_or(|into| {
+            one.name == into || find_language(into).is_some_and(|l| l.key() == one.language.key())
+        })
+    };
+    let languages: Vec<&JarLanguage> = jar.languages.iter().filter(is_meant).collect();
+    if !languages.is_empty() {
+        return Ok(languages);
+    }
+    Err(match into {
+        Some(into) => Failure::argument("the jar does not grow this language", format!("--into {into}"))
+            .with_help(format!("add `[languages.{into}]` to jar.toml, with a `dir`")),
+        None => Failure::argument("the jar says no language to grow", FILE)
+            .with_help("add `[languages.kotlin]` with `dir = \"src/models\"`, or the like"),
+    })
+}
+
+/// What it takes to have on the disk what the jar says: files written, and those removed that it says no more.
+pub(crate) fn wanted_changes(
+    jar: &Jar,
+    models: &Models<'_>,
+    languages: &[&JarLanguage],
+    over: Over,
+) -> Result<Changes, Problem> {
+    let mut files = Vec::new();
+    for language in languages {
+        for Opened { model, modelled, .. } in &models.opened {
+            let (dir, settings) = jar.place(language, model);
+            let model_files =
+                grown_files(language.language, &modelled.settled.model, &settings, &dir, Some(&model.name));
+            files.extend(model_files);
+        }
+    }
+    let wanted: BTreeSet<PathBuf> = files.iter().map(|file| file.path.clone()).collect();
+    let mut changes = Changes::to(files, over)?;
+    for language in languages {
+        for (path, text) in files_below(&language.dir, language.language) {
+            if let Origin::Grown(Some(name)) = jar_sprout_grow::origin(&text)
+                && !wanted.contains(&path)
+                && models.is_over(jar, &name)
+            {
+                changes.removed.push((path, text));
+            }
+        }
+    }
+    Ok(changes)
+}
+
+/// The files of a language in its folder, and in those of the models in it.
+fn files_below(dir: &Path, language: &dyn Language) -> Vec<(PathBuf, String)> {
+    let ending = language.file_name("a");
+    let ending = ending.rsplit_once('.').map_or("", |(_, ending)| ending).to_owned();
+    let entries = |dir: &Path| -> Vec<PathBuf> {
+        let mut paths: Vec<PathBuf> =
+            fs::read_dir(dir).into_iter().flatten().flatten().map(|entry| entry.path()).collect();
+        paths.sort();
+        paths
+    };
+    let folders = entries(dir).into_iter().filter(|path| path.is_dir());
+    let files = [dir.to_path_buf()].into_iter().chain(folders).flat_map(|folder| entries(&folder));
+    files
+        .filter(|path| path.extension().is_some_and(|found| found.to_string_lossy() == ending))
+        .filter_map(|path| Some((path.clone(), fs::read_to_string(&path).ok()?)))
+        .collect()
+}
+
+fn summary(changes: &Changes) -> String {
+    let Changes { written, unchanged, removed, kept: _, foreign: _ } = changes;
+    if changes.is_nothing() {
+        return format!("{}: nothing to do", files(*unchanged));
+    }
+    let mut lines: Vec<String> = written
+        .iter()
+        .map(|(file, old)| {
+            format!("  {} {}", if old.is_some() { "changed" } else { "new    " }, file.path.display())
+        })
+        .collect();
+    lines.extend(removed.iter().map(|(path, _)| format!("  removed {}", path.display())));
+    if *unchanged > 0 {
+        lines.push(format!("  and {} unchanged", files(*unchanged)));
+    }
+    lines.insert(0, "grown:".to_owned());
+    lines.join("\n")
+}
+
+fn files(count: usize) -> String {
+    if count == 1 { "1 file".to_owned() } else { format!("{count} files") }
+}
+
+/// What would change, as a unified diff.
+fn diff(changes: &Changes) -> String {
+    let Changes { written, unchanged: _, removed, kept: _, foreign: _ } = changes;
+    let written = written.iter().map(|(file, old)| (&file.path, old.as_deref(), Some(file.text.as_str())));
+    let removed = removed.iter().map(|(path, old)| (path, Some(old.as_str()), None));
+    let one = |(path, old, new): (&PathBuf, Option<&str>, Option<&str>)| {
+        let name = |side: &str, is_there: bool| {
+            if is_there { format!("{side}/{}", path.display()) } else { "/dev/null".to_owned() }
+        };
+        TextDiff::from_lines(old.unwrap_or_default(), new.unwrap_or_default())
+            .unified_diff()
+            .header(&name("a", old.is_some()), &name("b", new.is_some()))
+            .to_string()
+    };
+    written.chain(removed).map(one).collect()
+}
+
+/// How long changes are collected before the jar is grown again.
+const PAUSE: Duration = Duration::from_millis(200);
+
+/// Grows now, and again whenever something in the jar's folder changes that was not grown.
+fn watch(args: &GrowArgs) -> Outcome<Exit> {
+    let folder = nearest_jar().unwrap_or_default();
+    let (sender, changes) = std::sync::mpsc::channel();
+    let unwatchable =
+        |error: &notify::Error| Failure::path(format!("cannot watch this folder: {error}"), &folder);
+    let mut watcher = notify::recommended_watcher(sender).map_err(|error| unwatchable(&error))?;
+    grow_again(args);
+    watcher.watch(&folder, RecursiveMode::Recursive).map_err(|error| unwatchable(&error))?;
+    report::note("watching; press Ctrl-C to stop");
+    while let Ok(first) = changes.recv() {
+        std::thread::sleep(PAUSE);
+        let all: Vec<_> = [first].into_iter().chain(changes.try_iter()).collect();
+        if all.iter().flatten().any(|event| is_of_a_person(event)) {
+            grow_again(args);
+        }
+    }
+    Ok(Exit::Well)
+}
+
+/// A failure is told, and the next change may mend it.
+fn grow_again(args: &GrowArgs) {
+    if let Err(failure) = grow_jar(args) {
+        report::failure(&failure);
+    }
+}
+
+/// Whether a change is of something that we did not write ourselves.
+fn is_of_a_person(event: &notify::Event) -> bool {
+    let is_ours = |path: &PathBuf| {
+        let is_prepared =
+            path.file_name().is_some_and(|name| name.to_string_lossy().starts_with(".jar-sprout-"));
+        let text = || fs::read_to_string(path).unwrap_or_default();
+        is_prepared || path.is_dir() || jar_sprout_grow::origin(&text()) != Origin::Foreign
+    };
+    !event.kind.is_access() && !event.paths.iter().all(is_ours)
 }
 
 pub(crate) fn language(key: &str, argument: String) -> Result<&'static dyn Language, Problem> {
@@ -94,7 +304,21 @@ fn set(
     value: &str,
     argument: String,
 ) -> Result<(), Problem> {
-    settings.set(language, key, value).map_err(|error| match error {
+    settings.set(language, key, value).map_err(|error| {
+        let problem = setting_problem(language, key, value, error);
+        Problem { spot: Spot::Argument(argument), ..problem }
+    })
+}
+
+/// A setting that a language does not take.
+pub(crate) fn setting_problem(
+    language: &dyn Language,
+    key: &str,
+    value: &str,
+    error: SettingError,
+) -> Problem {
+    let argument = format!("{key} = {value}");
+    match error {
         SettingError::Unknown { known } => {
             let problem = Failure::argument(format!("{} has no setting `{key}`", language.title()), argument);
             problem.with_help(match &known[..] {
@@ -107,5 +331,5 @@ fn set(
         }
         SettingError::Choice { known } => Failure::argument(format!("`{key}` cannot be `{value}`"), argument)
             .with_help(format!("it can be {}", quoted_with("or", &known))),
-    })
+    }
 }

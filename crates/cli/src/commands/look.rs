@@ -1,30 +1,71 @@
 //! `jar-sprout look`: the shape as a tree.
 
+use std::io::Write as _;
+
 use jar_sprout_shape::Step;
+use owo_colors::OwoColorize;
+use serde_json::Value;
 
 use crate::args::{Format, LookArgs, SourceArgs};
 use crate::exit::Exit;
 use crate::failure::Outcome;
+use crate::jar::{Opened, enter_jar, open_models};
 use crate::look::{json, text};
-use crate::modelling::{Modelled, model, show_questions};
-use crate::sources::gather;
+use crate::modelling::{Home, Modelled, model, show_questions};
+use crate::sources::{SourceNames, gather};
 use crate::{report, screen};
 
 pub(crate) fn look(args: &LookArgs) -> Outcome<Exit> {
-    let gathered = gather(&args.source)?;
-    for warning in &gathered.warnings {
-        report::problem(warning, &gathered.names);
+    if args.source.sources.is_empty() {
+        return look_at_jar(args);
     }
+    let gathered = gather(&args.source)?;
+    gathered.show_warnings();
     match args.format {
         Format::Text => {
             let modelled = model(&gathered, &args.model)?;
             text(&gathered, &mut anstream::stdout().lock(), screen::width())?;
             show_page(&modelled, &args.source);
-            show_questions(&modelled, &gathered, args.model.questions);
+            show_questions(&modelled, &gathered, args.model.questions, Home::Arguments);
         }
         Format::Json => report::result(&json(&gathered))?,
     }
     Ok(Exit::Well)
+}
+
+/// Each model of the jar, one below the other.
+fn look_at_jar(args: &LookArgs) -> Outcome<Exit> {
+    let jar = enter_jar("jar-sprout look")?;
+    let models = open_models(&jar, &args.only.only)?;
+    let mut all = Vec::new();
+    for (model, failure) in &models.failures {
+        report::note(&format!("{}:", model.name));
+        report::failure(failure);
+    }
+    for problem in models.unmatched(&jar) {
+        report::problem(&problem, &SourceNames::default());
+    }
+    for Opened { model, gathered, modelled, .. } in &models.opened {
+        gathered.show_warnings();
+        match args.format {
+            Format::Text => {
+                let mut out = anstream::stdout().lock();
+                if jar.models.len() > 1 {
+                    writeln!(out, "\n{}", model.name.bold())?;
+                }
+                text(gathered, &mut out, screen::width())?;
+                show_questions(modelled, gathered, args.model.questions, jar.home(model));
+            }
+            Format::Json => {
+                let look: Value = serde_json::from_str(&json(gathered)).expect("it was just written");
+                all.push(serde_json::json!({"model": model.name, "look": look}));
+            }
+        }
+    }
+    if args.format == Format::Json {
+        report::result(&format!("{:#}\n", Value::from(all)))?;
+    }
+    Ok(if models.failures.is_empty() { Exit::Well } else { Exit::Unusable })
 }
 
 /// Says how to take only the items of a page.

@@ -1,14 +1,20 @@
 //! The commands, a file each.
 
+mod check;
+mod decide;
 mod demo;
 mod grow;
+mod init;
 mod languages;
 mod look;
 mod prove;
 mod why;
 
-pub(crate) use demo::demo;
-pub(crate) use grow::grow;
+pub(crate) use check::check;
+pub(crate) use decide::decide;
+pub(crate) use demo::{demo, quoted_with};
+pub(crate) use grow::{grow, setting_problem};
+pub(crate) use init::init;
 pub(crate) use languages::languages;
 pub(crate) use look::look;
 pub(crate) use prove::prove;

@@ -10,27 +10,65 @@ use owo_colors::OwoColorize;
 use serde_json::{Value, json};
 
 use crate::args::{Format, ProveArgs, SourceArgs};
-use crate::commands::grow::{language, set_all};
+use crate::commands::grow::{language, languages, set_all};
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
+use crate::jar::{Opened, enter_jar, open_models};
 use crate::modelling::model;
 use crate::report;
 use crate::screen::visible;
-use crate::sources::{gather, read_samples};
+use crate::sources::{SourceNames, gather, read_samples};
 
 /// The most lines of a compiler, and the most differences, that are shown of one language.
 const MOST_LINES: usize = 40;
 
 pub(crate) fn prove(args: &ProveArgs) -> Outcome<Exit> {
+    if args.source.sources.is_empty() {
+        return prove_jar(args);
+    }
     let wanted = wanted(args)?;
     refuse_standard_input(&args.source)?;
     let gathered = gather(&args.source)?;
-    for warning in &gathered.warnings {
-        report::problem(warning, &gathered.names);
-    }
+    gathered.show_warnings();
     let modelled = model(&gathered, &args.model)?;
     let samples = read_samples(&args.source)?;
     let proofs = [Proof { name: "the samples".to_owned(), model: modelled.settled.model, samples }];
+    let is_proven = prove_all(args, &wanted, &proofs)?;
+    Ok(if is_proven { Exit::Well } else { Exit::Findings })
+}
+
+/// Proves all models of the jar, in the languages it says; one that cannot be made does not hide the others.
+fn prove_jar(args: &ProveArgs) -> Outcome<Exit> {
+    let jar = enter_jar("jar-sprout prove")?;
+    let models = open_models(&jar, &args.only.only)?;
+    for (model, failure) in &models.failures {
+        report::note(&format!("{}:", model.name));
+        report::failure(failure);
+    }
+    for problem in models.unmatched(&jar) {
+        report::problem(&problem, &SourceNames::default());
+    }
+    let is_made = models.failures.is_empty();
+    let mut proofs = Vec::new();
+    for Opened { model, gathered, modelled, .. } in models.opened {
+        gathered.show_warnings();
+        let samples = read_samples(&model.source)?;
+        proofs.push(Proof { name: model.name.clone(), model: modelled.settled.model, samples });
+    }
+    let named = args.into.iter().map(|key| languages(&jar, Some(key)));
+    let named = named.collect::<Result<Vec<_>, _>>()?.concat();
+    let chosen = if named.is_empty() { languages(&jar, None)? } else { named };
+    let wanted: Vec<_> = chosen.iter().map(|one| (one.language, one.settings.clone())).collect();
+    let is_proven = prove_all(args, &wanted, &proofs)?;
+    Ok(if is_proven && is_made { Exit::Well } else { Exit::Findings })
+}
+
+/// A row for each language. Answers whether all of it holds.
+fn prove_all(
+    args: &ProveArgs,
+    wanted: &[(&'static dyn Language, Settings)],
+    proofs: &[Proof],
+) -> Outcome<bool> {
     let tools = Tools::of_this_machine();
     let mut all = Vec::new();
     let mut is_proven = true;
@@ -38,9 +76,9 @@ pub(crate) fn prove(args: &ProveArgs) -> Outcome<Exit> {
         let head = row("language", "toolchain", "compiled", "samples", "equal");
         writeln!(anstream::stdout(), "{}", head.trim_end().bold())?;
     }
-    for (language, settings) in &wanted {
+    for (language, settings) in wanted {
         let order = Order { language: *language, settings, with_judges: args.judges };
-        let proven = jar_sprout_prove::prove(&order, &proofs, &tools)?;
+        let proven = jar_sprout_prove::prove(&order, proofs, &tools)?;
         is_proven &= proven.as_ref().is_ok_and(holds) || proven.is_err();
         match args.format {
             Format::Text => write!(anstream::stdout(), "{}", text(*language, &proven))?,
@@ -50,7 +88,7 @@ pub(crate) fn prove(args: &ProveArgs) -> Outcome<Exit> {
     if args.format == Format::Json {
         report::result(&format!("{:#}\n", Value::from(all)))?;
     }
-    Ok(if is_proven { Exit::Well } else { Exit::Findings })
+    Ok(is_proven)
 }
 
 /// A proof reads its samples twice: for the model, and one by one.

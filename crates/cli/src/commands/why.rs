@@ -2,14 +2,15 @@
 
 use std::fmt::Write as _;
 
-use jar_sprout_model::{Place, Presence};
+use jar_sprout_model::{Place, Presence, Problem};
 use jar_sprout_settle::{Explanation, Subject, explain};
 use serde_json::json;
 
 use crate::args::{Format, WhyArgs};
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
-use crate::modelling::{model, not_found};
+use crate::jar::{Opened, enter_jar, open_models};
+use crate::modelling::{Modelled, model, not_found};
 use crate::report;
 use crate::screen::visible;
 use crate::sources::{SourceNames, gather};
@@ -27,16 +28,48 @@ pub(crate) fn why(args: &WhyArgs) -> Outcome<Exit> {
             return Err(problem.with_help("ask for `--field Hive.name` or `--type Hive`").into());
         }
     };
+    if args.source.sources.is_empty() {
+        return why_in_jar(args, asked);
+    }
     let gathered = gather(&args.source)?;
     let modelled = model(&gathered, &args.model)?;
-    let explanation = explain(&modelled.drafted, &modelled.settled, &Subject::parse(asked))
-        .map_err(|unmatched| not_found(&unmatched, asked.clone()))?;
-    let text = match args.format {
-        Format::Text => text(&explanation, &gathered.names),
-        Format::Json => json(&explanation, &gathered.names),
-    };
-    report::result(&text)?;
+    let explanation = explained(&modelled, asked)?;
+    report::result(&shown_as(args.format, &explanation, &gathered.names))?;
     Ok(Exit::Well)
+}
+
+fn explained(modelled: &Modelled, asked: &str) -> Result<Explanation, Problem> {
+    explain(&modelled.drafted, &modelled.settled, &Subject::parse(asked))
+        .map_err(|unmatched| not_found(&unmatched, asked.to_owned()))
+}
+
+fn shown_as(format: Format, explanation: &Explanation, names: &SourceNames) -> String {
+    match format {
+        Format::Text => text(explanation, names),
+        Format::Json => json(explanation, names),
+    }
+}
+
+/// The evidence in each model that has the type or field.
+fn why_in_jar(args: &WhyArgs, asked: &str) -> Outcome<Exit> {
+    let jar = enter_jar("jar-sprout why")?;
+    let models = open_models(&jar, &args.only.only)?;
+    let mut last = None;
+    let mut is_found = false;
+    for Opened { gathered, modelled, .. } in &models.opened {
+        match explained(modelled, asked) {
+            Ok(explanation) => {
+                is_found = true;
+                report::result(&shown_as(args.format, &explanation, &gathered.names))?;
+            }
+            Err(problem) => last = Some(problem),
+        }
+    }
+    match (is_found, last, models.failures.into_iter().next()) {
+        (false, Some(problem), None) => Err(problem.into()),
+        (false, _, Some((_, failure))) => Err(failure),
+        _ => Ok(Exit::Well),
+    }
 }
 
 /// A few lines that a person reads in one go.

@@ -3,7 +3,7 @@
 use std::fmt::Write as _;
 
 use jar_sprout_model::{Definition, Field, Model, Presence, Scalar, Slot, SourceId, Type, Width};
-use jar_sprout_settle::{Policies, RootName, Settled, draft_shape, root_name, settle};
+use jar_sprout_settle::{Drafted, Policies, RootName, Settled, draft_shape, root_name, settle};
 use jar_sprout_shape::{Shape, observe};
 
 /// The shape of samples, each a source of its own.
@@ -17,10 +17,16 @@ pub(crate) fn shape_of<'s>(samples: impl IntoIterator<Item = &'s str>) -> Shape 
 
 /// What is made of a shape whose file has this name.
 pub(crate) fn settled(shape: &Shape, file: &str) -> Settled {
+    settled_with_draft(shape, file).0
+}
+
+/// The same with the draft it comes from.
+pub(crate) fn settled_with_draft(shape: &Shape, file: &str) -> (Settled, Drafted) {
     let policies = Policies::default();
     let words = root_name([file], None);
     let drafted = draft_shape(shape, &words, &policies);
-    settle(&drafted.draft, drafted.root, &RootName { words, is_given: false }, &policies)
+    let settled = settle(&drafted.draft, drafted.root, &RootName { words, is_given: false }, &policies);
+    (settled, drafted)
 }
 
 /// The model: a line for the root, a line for each type.

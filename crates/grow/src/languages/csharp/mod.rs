@@ -8,12 +8,12 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Presence, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Presence, Scalar, Slot, Type, Width, Words};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
 use crate::language::{About, Language};
-use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType};
+use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, pascal_case};
 use crate::settings::Settings;
 use crate::trial::Trial;
 use settings::{Form, Level, Library, Types};
@@ -127,6 +127,10 @@ impl Language for CSharp {
 
     fn imported(&self, line: &'static str) -> Option<&'static str> {
         line.strip_prefix("using ")?.strip_suffix(';').filter(|name| !name.contains('='))
+    }
+
+    fn apart(&self, settings: &Settings, model: &str) -> Settings {
+        settings.with_part(self, "namespace", &pascal_case(&Words::split(model)))
     }
 
     fn trial_settings(&self, place: &str) -> Settings {

@@ -84,6 +84,11 @@ impl Language for Go {
         line.strip_prefix("import \"")?.strip_suffix('"')
     }
 
+    /// Each folder is a package.
+    fn apart(&self, settings: &Settings, model: &str) -> Settings {
+        Settings::default().with_part(self, "package", &model.replace('_', "")).or(settings)
+    }
+
     fn trial_settings(&self, place: &str) -> Settings {
         let mut settings = Settings::default();
         settings.set(self, "package", place).expect("a trial's place is a package");

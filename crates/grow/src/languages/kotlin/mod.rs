@@ -86,6 +86,10 @@ impl Language for Kotlin {
         line.strip_prefix("import ")
     }
 
+    fn apart(&self, settings: &Settings, model: &str) -> Settings {
+        settings.with_part(self, "package", model)
+    }
+
     fn trial_settings(&self, place: &str) -> Settings {
         let mut settings = Settings::default();
         settings.set(self, "package", &proof::package(place)).expect("a trial's package is one");

@@ -1,0 +1,98 @@
+//! `jar-sprout check`: do the samples fit the models, are the grown files current.
+
+use std::io::Write as _;
+
+use jar_sprout_settle::misfits;
+use owo_colors::OwoColorize;
+use serde_json::{Value, json};
+
+use crate::args::{CheckArgs, Format};
+use crate::commands::grow::wanted_changes;
+use crate::exit::Exit;
+use crate::failure::Outcome;
+use crate::files::{Changes, Over};
+use crate::jar::{Jar, Models, Opened, enter_jar, open_models};
+use crate::report;
+use crate::screen::visible;
+use crate::sources::{SourceNames, located_samples};
+
+/// Something that is not as it should be.
+struct Finding {
+    /// The file, and the line where there is one.
+    place: String,
+    text: String,
+}
+
+pub(crate) fn check(args: &CheckArgs) -> Outcome<Exit> {
+    let jar = enter_jar("jar-sprout check")?;
+    let models = open_models(&jar, &args.only)?;
+    let mut findings = Vec::new();
+    let mut samples = 0;
+    for (model, failure) in &models.failures {
+        report::failure(failure);
+        findings.push(Finding { place: model.name.clone(), text: "the model cannot be made".to_owned() });
+    }
+    for problem in models.unmatched(&jar) {
+        let place = report::place(&problem.spot, &SourceNames::default());
+        let help = problem.help.map(|help| format!("; {help}")).unwrap_or_default();
+        findings.push(Finding { place, text: problem.message + &help });
+    }
+    for opened in &models.opened {
+        samples += fit(opened, &mut findings)?;
+    }
+    let files = current(&jar, &models, &mut findings)?;
+    match args.format {
+        Format::Text => write!(anstream::stdout(), "{}", text(&findings, samples, files))?,
+        Format::Json => {
+            let one = |finding: &Finding| json!({"place": finding.place, "finding": finding.text});
+            let all: Vec<Value> = findings.iter().map(one).collect();
+            report::result(&format!("{:#}\n", json!({"samples": samples, "files": files, "findings": all})))?;
+        }
+    }
+    Ok(if findings.is_empty() { Exit::Well } else { Exit::Findings })
+}
+
+/// Whether every sample decodes. Answers how many there are.
+fn fit(opened: &Opened<'_>, findings: &mut Vec<Finding>) -> Outcome<usize> {
+    let samples = located_samples(&opened.model.source)?;
+    for sample in &samples {
+        let Ok(value) = serde_json::from_str(sample.text()) else { continue };
+        for misfit in misfits(&opened.modelled.settled.model, &value) {
+            let place = format!("{}:{}", sample.file, sample.line_of(&misfit.path));
+            findings.push(Finding { place, text: misfit.to_string() });
+        }
+    }
+    Ok(samples.len())
+}
+
+/// Whether the grown files are what the jar would grow now. Answers how many are.
+fn current(jar: &Jar, models: &Models<'_>, findings: &mut Vec<Finding>) -> Outcome<usize> {
+    let languages: Vec<_> = jar.languages.iter().collect();
+    let Changes { written, unchanged, removed, kept, foreign } =
+        wanted_changes(jar, models, &languages, Over::Grown)?;
+    let mut find = |path: &std::path::Path, text: &str| {
+        findings.push(Finding { place: path.display().to_string(), text: text.to_owned() });
+    };
+    for (file, old) in &written {
+        find(
+            &file.path,
+            if old.is_some() { "out of date: `jar-sprout grow`" } else { "missing: `jar-sprout grow`" },
+        );
+    }
+    removed.iter().for_each(|(path, _)| find(path, "grown for a type that is gone: `jar-sprout grow`"));
+    kept.iter().for_each(|path| find(path, "changed since it was grown"));
+    foreign.iter().for_each(|path| find(path, "stands where a grown file should be"));
+    Ok(unchanged)
+}
+
+fn text(findings: &[Finding], samples: usize, files: usize) -> String {
+    let plural = |count: usize, word: &str| format!("{count} {word}{}", if count == 1 { "" } else { "s" });
+    if findings.is_empty() {
+        let (samples, files) = (plural(samples, "sample"), plural(files, "file"));
+        return format!("all well: {samples} fit, {files} current\n");
+    }
+    let line =
+        |finding: &Finding| format!("{}: {}\n", visible(&finding.place).bold(), visible(&finding.text));
+    let lines: String = findings.iter().map(line).collect();
+    format!("{lines}{}\n", plural(findings.len(), "finding"))
+}

@@ -1,0 +1,156 @@
+//! `jar-sprout decide`: one decision, written into the jar.
+
+use std::path::Path;
+
+use jar_sprout_model::Problem;
+use jar_sprout_settle::{Subject, VERDICTS, Verdict};
+use toml_edit::{Array, InlineTable, Value};
+
+use crate::args::{DecideArgs, DecisionArgs};
+use crate::commands::quoted_with;
+use crate::exit::Exit;
+use crate::failure::{Failure, Outcome};
+use crate::jar::{
+    FILE, Jar, JarModel, enter_jar, open_models, read_jar, read_text, write_decision, write_jar,
+};
+use crate::report;
+
+pub(crate) fn decide(args: &DecideArgs) -> Outcome<Exit> {
+    let jar = enter_jar("jar-sprout decide")?;
+    let DecideArgs { subject, what, only } = args;
+    let keys = keys(what)?;
+    let home = home(&jar, subject, only.as_deref())?;
+    let old = read_text(Path::new(""))?;
+    let new = write_decision(&old, home, subject, &keys);
+    // What would not be read back, or matches nothing, is not written.
+    write_jar(&new)?;
+    if let Err(failure) = decided_well(subject, home, what.undo) {
+        write_jar(&old)?;
+        return Err(failure);
+    }
+    let place = home.map_or_else(String::new, |model| format!(" for {model}"));
+    let done = if what.undo { "taken back" } else { "decided" };
+    report::note(&format!("{done}{place}: {subject}; `jar-sprout grow` makes it so"));
+    Ok(Exit::Well)
+}
+
+/// Reads the jar again and looks whether the decision matches something.
+fn decided_well(subject: &str, home: Option<&str>, is_undone: bool) -> Outcome<()> {
+    let jar = read_jar(Path::new(""))?;
+    if is_undone {
+        return Ok(());
+    }
+    let only: Vec<String> = home.map(str::to_owned).into_iter().collect();
+    let mut models = open_models(&jar, &only)?;
+    if let Some((_, failure)) = models.failures.pop() {
+        return Err(failure);
+    }
+    let asked = Subject::parse(subject);
+    match models.unmatched_of(&asked) {
+        Some(problem) => Err(problem.into()),
+        None => Ok(()),
+    }
+}
+
+/// The model whose decision it is; none where it is for all, or there is just one.
+fn home<'j>(jar: &'j Jar, subject: &str, only: Option<&str>) -> Outcome<Option<&'j str>> {
+    if let Some(name) = only {
+        let found = jar.models.iter().find(|model| model.name == name);
+        return match found {
+            Some(model) => Ok(Some(&model.name)),
+            None => {
+                Err(Failure::argument(format!("the jar has no model `{name}`"), format!("--only {name}"))
+                    .into())
+            }
+        };
+    }
+    if jar.models.len() < 2 || subject.contains('*') {
+        return Ok(None);
+    }
+    // The one model that has such a type.
+    let type_name = Subject::parse(subject).type_name;
+    let models = open_models(jar, &[])?;
+    let has_type = |model: &&JarModel| {
+        models.opened.iter().any(|one| {
+            one.model.name == model.name
+                && one.modelled.settled.model.types().any(|(_, ty)| ty.name.in_capitals() == type_name)
+        })
+    };
+    let with_type: Vec<&JarModel> = jar.models.iter().filter(has_type).collect();
+    match &with_type[..] {
+        [one] => Ok(Some(&one.name)),
+        several => {
+            let all: Vec<&JarModel> = jar.models.iter().collect();
+            let candidates = if several.is_empty() { &all[..] } else { several };
+            let names: Vec<&str> = candidates.iter().map(|model| model.name.as_str()).collect();
+            let problem = Failure::argument(format!("which model's `{type_name}`?"), subject);
+            Err(problem.with_help(format!("`--only` one of {}", quoted_with("and", &names))).into())
+        }
+    }
+}
+
+/// The keys of the decision with what they are set to; all of them without anything where it is taken back.
+fn keys(what: &DecisionArgs) -> Result<Vec<(&'static str, Option<Value>)>, Problem> {
+    let DecisionArgs {
+        rename,
+        ty,
+        required,
+        optional,
+        nullable,
+        never_null,
+        leave_out,
+        keep,
+        same_as,
+        split,
+        cases,
+        describe,
+        deprecated,
+        undo,
+    } = what;
+    if *undo {
+        return Ok(crate::jar::decision_keys().map(|key| (key, None)).collect());
+    }
+    let mut keys: Vec<(&'static str, Option<Value>)> = Vec::new();
+    let mut set = |key, value: Option<Value>| keys.extend(value.map(|value| (key, Some(value))));
+    let text = |text: &Option<String>| text.as_deref().map(Value::from);
+    set("type", ty.as_deref().map(type_value).transpose()?);
+    set("presence", (*required || *optional).then(|| if *required { "required" } else { "optional" }.into()));
+    set("null", (*nullable || *never_null).then(|| (*nullable).into()));
+    set("leave-out", leave_out.then(|| true.into()));
+    set("keep", (!keep.is_empty()).then(|| keep.iter().collect::<Array>().into()));
+    set("same-as", text(same_as));
+    set("split", text(split));
+    set("cases", (!cases.is_empty()).then(|| case_names(cases)).transpose()?);
+    set("describe", text(describe));
+    set("deprecated", deprecated.then(|| true.into()));
+    set("rename", text(rename));
+    Ok(keys)
+}
+
+/// A word for what a field is, or the values of an enum.
+fn type_value(typed: &str) -> Result<Value, Problem> {
+    if typed.contains(',') {
+        return Ok(typed.split(',').map(str::trim).collect::<Array>().into());
+    }
+    if Verdict::parse(typed).is_some() {
+        return Ok(typed.into());
+    }
+    let words: Vec<&str> = VERDICTS.iter().map(|(word, _)| *word).collect();
+    Err(Failure::argument(format!("`{typed}` is nothing that a field can be"), format!("--type {typed}"))
+        .with_help(format!(
+            "there are {}; `[text]` for a list, `laying,caged` for an enum",
+            quoted_with("and", &words)
+        )))
+}
+
+fn case_names(cases: &[String]) -> Result<Value, Problem> {
+    let mut table = InlineTable::new();
+    for case in cases {
+        let Some((value, name)) = case.rsplit_once('=') else {
+            let problem = Failure::argument("a case is `VALUE=NAME`", format!("--case {case}"));
+            return Err(problem.with_help(format!("such as `--case w=white`, in {FILE}")));
+        };
+        table.insert(value, name.into());
+    }
+    Ok(table.into())
+}

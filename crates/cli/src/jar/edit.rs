@@ -1,0 +1,181 @@
+//! Writing `jar.toml`: what is there stays as it is, comments and order with it.
+
+use std::fs;
+use std::io::{self, Write as _};
+use std::path::Path;
+
+use toml_edit::{Array, DocumentMut, InlineTable, Item, Table, TableLike, Value, value};
+
+use super::{FILE, VERSION};
+use crate::failure::{Failure, Outcome, reason};
+
+/// A model to be added.
+pub(crate) struct NewModel<'m> {
+    pub(crate) name: &'m str,
+    pub(crate) sources: &'m [String],
+    pub(crate) at: Option<&'m str>,
+    pub(crate) root: Option<&'m str>,
+}
+
+/// The text of a new jar.
+pub(crate) fn new_jar() -> String {
+    let mut document = DocumentMut::new();
+    document.insert("version", value(VERSION));
+    document.key_mut("version").expect("it was put there").leaf_decor_mut().set_prefix(
+        "# What Jar Sprout grows here, and what was decided. `jar-sprout decide --help` writes decisions.\n",
+    );
+    document.to_string()
+}
+
+/// A jar's text with languages to grow, each with its folder.
+///
+/// # Panics
+/// On a text that is no TOML: it was read before.
+pub(crate) fn add_languages(text: &str, languages: &[(&str, String)]) -> String {
+    let mut document: DocumentMut = text.parse().expect("the jar was read");
+    for (key, dir) in languages {
+        let mut table = Table::new();
+        table.insert("dir", value(dir.as_str()));
+        tables(&mut document, "languages").insert(key, Item::Table(table));
+    }
+    document.to_string()
+}
+
+/// A jar's text with one more model.
+///
+/// # Panics
+/// On a text that is no TOML: it was read before.
+pub(crate) fn add_model(text: &str, model: &NewModel<'_>) -> String {
+    let NewModel { name, sources, at, root } = model;
+    let mut document: DocumentMut = text.parse().expect("the jar was read");
+    let mut table = Table::new();
+    table.insert("sources", value(sources.iter().collect::<Array>()));
+    if let Some(at) = at {
+        table.insert("at", value(*at));
+    }
+    if let Some(root) = root {
+        table.insert("root", value(*root));
+    }
+    tables(&mut document, "models").insert(name, Item::Table(table));
+    document.to_string()
+}
+
+/// A jar's text with a decision: these keys are set, those without a value go. An empty decision goes altogether.
+///
+/// # Panics
+/// On a text that is no TOML: it was read before.
+pub(crate) fn write_decision(
+    text: &str,
+    model: Option<&str>,
+    subject: &str,
+    keys: &[(&'static str, Option<Value>)],
+) -> String {
+    let mut document: DocumentMut = text.parse().expect("the jar was read");
+    let holder: &mut dyn TableLike = match model {
+        Some(model) => {
+            let models = tables(&mut document, "models");
+            models.get_mut(model).and_then(Item::as_table_like_mut).expect("the model was read")
+        }
+        None => document.as_table_mut(),
+    };
+    let decisions = holder.entry("decisions").or_insert_with(|| Item::Table(Table::new()));
+    let decisions = decisions.as_table_like_mut().expect("the decisions were read");
+    let decision = decisions.entry(subject).or_insert_with(|| value(InlineTable::new()));
+    if let Some(word) = decision.as_str().map(str::to_owned) {
+        let mut table = InlineTable::new();
+        table.insert("type", word.into());
+        *decision = value(table);
+    }
+    let table = decision.as_table_like_mut().expect("a decision is a word or a table");
+    for (key, set) in keys {
+        match set {
+            Some(set) => drop(table.insert(key, value(set.clone()))),
+            None => drop(table.remove(key)),
+        }
+    }
+    if table.is_empty() {
+        decisions.remove(subject);
+    }
+    document.to_string()
+}
+
+/// Puts a text in the place of the jar in this folder, all of it or nothing.
+pub(crate) fn write_jar(text: &str) -> Outcome<()> {
+    let path = Path::new(FILE);
+    let write = || -> io::Result<()> {
+        let mut file = tempfile::Builder::new().prefix(".jar-sprout-").tempfile_in(".")?;
+        file.write_all(text.as_bytes())?;
+        if let Ok(old) = fs::metadata(path) {
+            file.as_file().set_permissions(old.permissions())?;
+        }
+        file.persist(path).map_err(|error| error.error)?;
+        Ok(())
+    };
+    write().map_err(|error| Failure::path(format!("cannot write here: {}", reason(&error)), path).into())
+}
+
+/// A table that holds tables of its own, and has no line for itself.
+fn tables<'d>(document: &'d mut DocumentMut, key: &str) -> &'d mut dyn TableLike {
+    let tables = document.entry(key).or_insert_with(|| {
+        let mut table = Table::new();
+        table.set_implicit(true);
+        Item::Table(table)
+    });
+    tables.as_table_like_mut().expect("the jar was read")
+}
+
+#[cfg(test)]
+mod tests {
+    use proptest::prelude::*;
+
+    use super::super::read::read_jar;
+    use super::*;
+
+    fn read(text: &str) -> usize {
+        let folder = tempfile::tempdir().unwrap();
+        fs::write(folder.path().join(FILE), text).unwrap();
+        let jar = read_jar(folder.path()).expect(text);
+        jar.models.iter().map(|model| model.decisions.len()).sum()
+    }
+
+    fn model<'m>(name: &'m str, sources: &'m [String]) -> NewModel<'m> {
+        NewModel { name, sources, at: Some("$.hives[*]"), root: Some("Hive") }
+    }
+
+    proptest! {
+        #[test]
+        fn what_is_written_reads_back(
+            source in "\\PC*",
+            subjects in prop::collection::vec("\\PC{1,20}", 1..6),
+            text in any::<String>(),
+            for_one in any::<bool>(),
+        ) {
+            let sources = [source];
+            let mut jar = add_model(&new_jar(), &model("hives", &sources));
+            jar = add_languages(&jar, &[("kotlin", text.clone())]);
+            prop_assert_eq!(read(&jar), 0);
+            let home = for_one.then_some("hives");
+            let keys = |set: bool| [("describe", set.then(|| text.as_str().into())), ("null", set.then(|| true.into()))];
+            for subject in &subjects {
+                jar = write_decision(&jar, home, subject, &keys(true));
+            }
+            let distinct: std::collections::BTreeSet<&String> = subjects.iter().collect();
+            prop_assert_eq!(read(&jar), distinct.len() * 2);
+            // Once more changes nothing.
+            let again = subjects.iter().fold(jar.clone(), |jar, subject| write_decision(&jar, home, subject, &keys(true)));
+            prop_assert_eq!(&again, &jar);
+            for subject in &subjects {
+                jar = write_decision(&jar, home, subject, &keys(false));
+            }
+            prop_assert_eq!(read(&jar), 0);
+        }
+    }
+
+    #[test]
+    fn comments_and_order_stay() {
+        let old = "# ours\nversion = 1\n\n[decisions] # agreed on\n\"Hive.img\" = \"text\" # not a URI\n\n[models.hives]\nsources = [\"a.json\"]\n";
+        let new = write_decision(old, None, "Hive.name", &[("rename", Some("title".into()))]);
+        let expected = old.replace("# not a URI\n", "# not a URI\n\"Hive.name\" = { rename = \"title\" }\n");
+        assert_eq!(new, expected);
+    }
+}

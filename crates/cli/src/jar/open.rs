@@ -1,0 +1,118 @@
+//! Opening a jar's models: samples read, decisions applied, what no longer matches told.
+
+use std::path::Path;
+
+use jar_sprout_model::Problem;
+use jar_sprout_settle::{Subject, Unmatched};
+
+use super::{FILE, Jar, JarDecision, JarModel, nearest_jar, read_jar};
+use crate::commands::quoted_with;
+use crate::failure::{Failure, Outcome, reason};
+use crate::modelling::{Modelled, decided_model, not_found, unmatched_problem};
+use crate::sources::{Gathered, gather, nearest};
+
+/// A model of a jar, made from its samples.
+pub(crate) struct Opened<'j> {
+    pub(crate) model: &'j JarModel,
+    pub(crate) gathered: Gathered,
+    pub(crate) modelled: Modelled,
+    /// What its decisions asked for and did not find.
+    unmatched: Vec<Unmatched>,
+}
+
+/// The models of a jar: those that could be made, and why others could not.
+pub(crate) struct Models<'j> {
+    pub(crate) opened: Vec<Opened<'j>>,
+    pub(crate) failures: Vec<(&'j JarModel, Failure)>,
+}
+
+/// Goes to the nearest jar's folder and reads it; what is said of files is said from there.
+pub(crate) fn enter_jar(command: &str) -> Outcome<Jar> {
+    let Some(folder) = nearest_jar() else {
+        let problem = Failure::argument("no source, and no jar.toml here or above", command);
+        let help = "name a file, or make a jar: `jar-sprout init hives.json --into kotlin`";
+        return Err(problem.with_help(help).into());
+    };
+    std::env::set_current_dir(&folder).map_err(|error| Failure::path(reason(&error), &folder))?;
+    read_jar(Path::new(""))
+}
+
+/// The models of a jar, or those of these names; one that cannot be made does not hide the others.
+pub(crate) fn open_models<'j>(jar: &'j Jar, only: &[String]) -> Outcome<Models<'j>> {
+    if let Some(unknown) = only.iter().find(|name| jar.models.iter().all(|model| model.name != **name)) {
+        return Err(no_such_model(jar, unknown).into());
+    }
+    let mut models = Models { opened: Vec::new(), failures: Vec::new() };
+    for model in jar.models.iter().filter(|model| only.is_empty() || only.contains(&model.name)) {
+        match open(model) {
+            Ok(opened) => models.opened.push(opened),
+            Err(failure) => models.failures.push((model, failure)),
+        }
+    }
+    Ok(models)
+}
+
+fn no_such_model(jar: &Jar, unknown: &str) -> Problem {
+    let names: Vec<&str> = jar.models.iter().map(|model| model.name.as_str()).collect();
+    let all = format!("there are {}", quoted_with("and", &names));
+    let near = nearest(unknown, names.iter().map(|name| (*name).to_owned()));
+    Failure::argument(format!("the jar has no model `{unknown}`"), format!("--only {unknown}"))
+        .with_help(near.map_or_else(|| all.clone(), |near| format!("did you mean `{near}`? {all}")))
+}
+
+fn open(model: &JarModel) -> Outcome<Opened<'_>> {
+    let gathered = gather(&model.source)?;
+    let decisions: Vec<_> = model.decisions.iter().map(|one| one.decision.clone()).collect();
+    let (modelled, unmatched) = decided_model(&gathered, &model.model, &decisions);
+    Ok(Opened { model, gathered, modelled, unmatched })
+}
+
+impl Models<'_> {
+    /// Whether a file grown for a model of this name, which nothing asks for now, is asked for no more: its model
+    /// was made without it, or is not in the jar.
+    pub(crate) fn is_over(&self, jar: &Jar, name: &str) -> bool {
+        let is_made = self.opened.iter().any(|one| one.model.name == name);
+        is_made || jar.models.iter().all(|model| model.name != name)
+    }
+
+    /// What is wrong with the decisions on one subject, if something is.
+    pub(crate) fn unmatched_of(&self, subject: &Subject) -> Option<Problem> {
+        let misses = self.opened.iter().map(|one| one.unmatched.iter().find(|miss| miss.is_of(subject)));
+        let misses: Option<Vec<&Unmatched>> = misses.collect();
+        let known = misses.as_ref()?.iter().flat_map(|miss| miss.known.iter().cloned()).collect();
+        let asked = misses?.first()?.asked.clone();
+        Some(not_found(&Unmatched { asked, known }, subject.to_string()))
+    }
+
+    /// The decisions that match nothing any more. One for all models must match something in one of them, which
+    /// only shows when all of them are there.
+    pub(crate) fn unmatched(&self, jar: &Jar) -> Vec<Problem> {
+        let mut problems = Vec::new();
+        for Opened { model, unmatched, .. } in &self.opened {
+            for one in unmatched {
+                if model.decisions.iter().any(|decision| !decision.is_shared && asks(decision, one)) {
+                    problems
+                        .push(unmatched_problem(one, format!("{FILE}, [models.{}.decisions]", model.name)));
+                }
+            }
+        }
+        let shared = self.opened.first().map_or(&[][..], |first| &first.model.decisions);
+        for decision in shared.iter().filter(|one| one.is_shared) {
+            let misses: Vec<&Unmatched> = self
+                .opened
+                .iter()
+                .filter_map(|one| one.unmatched.iter().find(|unmatched| asks(decision, unmatched)))
+                .collect();
+            if let Some(first) = misses.first().filter(|_| misses.len() == jar.models.len()) {
+                let known = misses.iter().flat_map(|miss| miss.known.iter().cloned()).collect();
+                let miss = Unmatched { asked: first.asked.clone(), known };
+                problems.push(unmatched_problem(&miss, format!("{FILE}, [decisions]")));
+            }
+        }
+        problems
+    }
+}
+
+fn asks(decision: &JarDecision, unmatched: &Unmatched) -> bool {
+    unmatched.is_of(&decision.decision.subject)
+}
