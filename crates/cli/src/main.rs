@@ -4,6 +4,7 @@
 
 mod args;
 mod commands;
+mod documents;
 mod exit;
 mod failure;
 mod files;

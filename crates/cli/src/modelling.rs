@@ -1,9 +1,11 @@
 //! From a gathered shape to a model: policies and decisions as they were typed.
 
-use jar_sprout_model::{Problem, Severity, Words};
+use std::collections::HashMap;
+
+use jar_sprout_model::{DraftId, Problem, Severity, Words};
 use jar_sprout_settle::{
     Decision, Drafted, Policies, RootName, Settled, Settling, Subject, Trust, Unmatched, VERDICTS, Verdict,
-    decide, draft_shape, open_questions, settle,
+    decide, draft_shape, open_questions, settle, settle_roots,
 };
 
 use crate::args::{DateForm, IntegerWidth, ModelArgs, Questions, Switch, TrustLevel};
@@ -37,10 +39,40 @@ pub(crate) fn decided_model(
     decisions: &[Decision],
 ) -> (Modelled, Vec<Unmatched>) {
     let policies = policies(args);
+    if let Some(document) = &gathered.document {
+        return from_document(document, args, &policies, decisions);
+    }
     let words = args.name.as_deref().map_or_else(|| gathered.root_name(), Words::split);
     let drafted = draft_shape(&gathered.shape, &words, &policies);
     let name = RootName { words, is_given: args.name.is_some() };
     let mut settled = settle(&drafted.draft, drafted.root, &name, &policies);
+    let unmatched = decide(&mut settled, &drafted, decisions);
+    (Modelled { drafted, settled }, unmatched)
+}
+
+/// The model of a document, with what was decided on it.
+fn from_document(
+    document: &jar_sprout_document::Drafted,
+    args: &ModelArgs,
+    policies: &Policies,
+    decisions: &[Decision],
+) -> (Modelled, Vec<Unmatched>) {
+    let mut roots: Vec<(DraftId, RootName)> = document
+        .roots
+        .iter()
+        .map(|root| (root.node, RootName { words: root.name.clone(), is_given: true }))
+        .collect();
+    if let (Some(name), Some((_, first))) = (&args.name, roots.first_mut()) {
+        first.words = Words::split(name);
+    }
+    let mut settled = settle_roots(&document.draft, &roots, policies);
+    settled.model.title.clone_from(&document.title);
+    let drafted = Drafted {
+        draft: document.draft.clone(),
+        root: roots[0].0,
+        evidence: HashMap::new(),
+        trust: policies.trust,
+    };
     let unmatched = decide(&mut settled, &drafted, decisions);
     (Modelled { drafted, settled }, unmatched)
 }

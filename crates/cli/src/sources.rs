@@ -7,6 +7,7 @@ use std::path::{Path, PathBuf};
 use std::rc::Rc;
 
 use indexmap::IndexMap;
+use jar_sprout_document::Drafted;
 use jar_sprout_model::{Problem, SourceId, Spot, Words};
 use jar_sprout_prove::Sample;
 use jar_sprout_settle::{Part, root_name, singular};
@@ -14,6 +15,7 @@ use jar_sprout_shape::{NoMatch, Shape, Step, observe};
 use serde_json::value::RawValue;
 
 use crate::args::SourceArgs;
+use crate::documents;
 use crate::failure::{Failure, Outcome, reason};
 use crate::report;
 
@@ -36,6 +38,8 @@ impl SourceNames {
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
 enum Source {
     File(PathBuf),
+    /// A schema or an API description, and the part of it that is asked for.
+    Document(PathBuf, Option<String>),
     StandardInput,
 }
 
@@ -53,6 +57,8 @@ pub(crate) struct Gathered {
     /// What the folder is called that all files stand in.
     folder: Option<String>,
     at: jar_sprout_shape::Path,
+    /// What a document says, where one was named.
+    pub(crate) document: Option<Drafted>,
 }
 
 /// Reads every source that was named, in the order of their names, so that the order of arguments changes nothing.
@@ -71,9 +77,15 @@ pub(crate) fn gather(args: &SourceArgs) -> Outcome<Gathered> {
         stems,
         folder,
         at,
+        document: read_document(&sources)?,
     };
     for (id, source) in (0..).map(SourceId).zip(&sources) {
-        gathered.read(source, id).map_err(|problem| Failure::Problem(problem, gathered.names.clone()))?;
+        if !matches!(source, Source::Document(..)) {
+            gathered.read(source, id).map_err(|problem| Failure::Problem(problem, gathered.names.clone()))?;
+        }
+    }
+    if gathered.samples == 0 && gathered.document.is_some() {
+        return Ok(gathered);
     }
     let whole = std::mem::take(&mut gathered.shape);
     gathered.shape = select(&gathered.at, whole)?;
@@ -135,6 +147,9 @@ pub(crate) fn located_samples(args: &SourceArgs) -> Outcome<Vec<LocatedSample>> 
     let at = part(args)?;
     let mut samples = Vec::new();
     for source in find_sources(&args.sources)? {
+        if matches!(source, Source::Document(..)) {
+            continue;
+        }
         let name = source.name();
         let mut text = String::new();
         let mut reader =
@@ -187,6 +202,8 @@ impl Gathered {
     /// Shows what was odd in the samples.
     pub(crate) fn show_warnings(&self) {
         self.warnings.iter().for_each(|warning| report::problem(warning, &self.names));
+        let said = self.document.iter().flat_map(|document| &document.problems);
+        said.for_each(|problem| report::problem(problem, &self.names));
     }
 
     /// The root's name when the user gave none: the last key of the path, else what the files are called.
@@ -209,7 +226,7 @@ impl Gathered {
 /// The name of the folder that all files stand in.
 fn shared_folder(sources: &[Source]) -> Option<String> {
     let folder = |source: &Source| match source {
-        Source::File(path) => {
+        Source::File(path) | Source::Document(path, _) => {
             path.canonicalize().ok()?.parent()?.file_name().map(|name| name.to_string_lossy().into_owned())
         }
         Source::StandardInput => None,
@@ -225,12 +242,39 @@ fn find_sources(arguments: &[String]) -> Outcome<Vec<Source>> {
         if argument == "-" {
             sources.push(Source::StandardInput);
         } else {
-            sources.extend(files_of(argument)?.into_iter().map(Source::File));
+            sources.extend(named_sources(argument)?);
         }
     }
     sources.sort();
     sources.dedup();
     Ok(sources)
+}
+
+/// The sources of one argument. Behind a `#` stands the part of a document that is asked for.
+fn named_sources(argument: &str) -> Outcome<Vec<Source>> {
+    if let Some((path, pointer)) = argument.split_once('#').filter(|_| !Path::new(argument).exists()) {
+        return Ok(vec![Source::Document(PathBuf::from(path), Some(pointer.to_owned()))]);
+    }
+    let source = |path: PathBuf| {
+        if documents::is_document(&path) { Source::Document(path, None) } else { Source::File(path) }
+    };
+    Ok(files_of(argument)?.into_iter().map(source).collect())
+}
+
+/// What the one document among the sources says.
+fn read_document(sources: &[Source]) -> Outcome<Option<Drafted>> {
+    let documents = sources.iter().filter_map(|source| match source {
+        Source::Document(path, pointer) => Some((path, pointer)),
+        Source::File(_) | Source::StandardInput => None,
+    });
+    match documents.collect::<Vec<_>>()[..] {
+        [] => Ok(None),
+        [(path, pointer)] => Ok(Some(documents::read(path, pointer.as_deref())?)),
+        [_, (second, _), ..] => {
+            let problem = Failure::path("one document at a time", second);
+            Err(problem.with_help("a model comes from one document; several models make a jar").into())
+        }
+    }
 }
 
 /// The files that an argument means: itself, or what a glob matches.
@@ -255,14 +299,16 @@ pub(crate) fn files_of(argument: &str) -> Outcome<Vec<PathBuf>> {
 impl Source {
     fn name(&self) -> String {
         match self {
-            Self::File(path) => path.display().to_string(),
+            Self::File(path) | Self::Document(path, _) => path.display().to_string(),
             Self::StandardInput => "standard input".to_owned(),
         }
     }
 
     fn stem(&self) -> Option<String> {
         match self {
-            Self::File(path) => path.file_stem().map(|stem| stem.to_string_lossy().into_owned()),
+            Self::File(path) | Self::Document(path, _) => {
+                path.file_stem().map(|stem| stem.to_string_lossy().into_owned())
+            }
             Self::StandardInput => None,
         }
     }
@@ -270,7 +316,11 @@ impl Source {
     fn open(&self) -> Result<Box<dyn Read>, Box<Problem>> {
         match self {
             Self::StandardInput => Ok(Box::new(io::stdin().lock())),
-            Self::File(path) => match File::open(path) {
+            Self::File(path) if documents::is_yaml(path) => {
+                let value = documents::read_yaml(path)?;
+                Ok(Box::new(io::Cursor::new(value.to_string())))
+            }
+            Self::File(path) | Self::Document(path, _) => match File::open(path) {
                 Ok(file) => Ok(Box::new(file)),
                 Err(error) => {
                     let problem = Failure::path(reason(&error), path);

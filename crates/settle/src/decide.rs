@@ -170,8 +170,8 @@ impl<'s, 'd> Deciding<'s, 'd> {
         };
         for (id, key) in targets {
             let applied = match &key {
-                None => self.to_type(id, verdict),
-                Some(key) => self.to_field(id, key, verdict),
+                None => self.decide_type(id, verdict),
+                Some(key) => self.decide_field(id, key, verdict),
             };
             if let Err(unmatched) = applied {
                 self.unmatched.push(unmatched);
@@ -214,7 +214,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
         }
     }
 
-    fn to_type(&mut self, id: TypeId, verdict: &Verdict) -> Result<(), Unmatched> {
+    fn decide_type(&mut self, id: TypeId, verdict: &Verdict) -> Result<(), Unmatched> {
         let ty = self.settled.model.get_mut(id);
         match (verdict, &mut ty.definition) {
             (Verdict::SameAs(name), _) => return self.join(id, name),
@@ -280,7 +280,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
         Ok(())
     }
 
-    fn to_field(&mut self, id: TypeId, key: &WireName, verdict: &Verdict) -> Result<(), Unmatched> {
+    fn decide_field(&mut self, id: TypeId, key: &WireName, verdict: &Verdict) -> Result<(), Unmatched> {
         let ty = match verdict {
             Verdict::SameAs(_) | Verdict::Scalar(_) | Verdict::Any | Verdict::List(_) => {
                 Some(self.decided_type(verdict)?)

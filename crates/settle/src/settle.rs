@@ -31,21 +31,36 @@ pub struct Settled {
 
 /// The model of a draft whose root has this name.
 pub fn settle(draft: &Draft, root: DraftId, root_name: &RootName, policies: &Policies) -> Settled {
-    let uses = find_uses(draft, root, root_name);
+    settle_roots(draft, &[(root, root_name.clone())], policies)
+}
+
+/// The model of several parts of a draft, which share their types; the first one is what a whole sample is.
+///
+/// # Panics
+/// Without a root.
+pub fn settle_roots(draft: &Draft, roots: &[(DraftId, RootName)], policies: &Policies) -> Settled {
+    let uses = find_uses(draft, roots);
     let groups = group_types(draft, &uses);
     let names =
         name_types(&groups).into_iter().map(|named| prefixed(named, policies.prefix.as_ref())).collect();
     let mut builder = Builder::new(draft, &groups, names);
-    let slot = builder.slot(root);
-    let name = match &slot.ty {
-        Type::Named(id) => builder.types[id.index()].name.clone(),
-        ty => with_prefix(&list_name(ty, &root_name.words), policies.prefix.as_ref()),
-    };
+    let mut settled_roots = roots.iter().map(|(root, root_name)| {
+        let slot = builder.slot(*root);
+        let name = match &slot.ty {
+            Type::Named(id) => builder.types[id.index()].name.clone(),
+            ty => with_prefix(&list_name(ty, &root_name.words), policies.prefix.as_ref()),
+        };
+        Root { name, slot }
+    });
+    let root = settled_roots.next().expect("there is a root");
+    let more_roots: Vec<Root> = settled_roots.collect();
     let origins =
         builder.order.iter().map(|group| groups[*group].iter().map(|one| one.node).collect()).collect();
-    let page_of = page_of(draft, root, &root_name.words);
+    let page_of = page_of(draft, roots[0].0, &roots[0].1.words);
+    let mut model = Model::new(builder.types, root);
+    model.more_roots = more_roots;
     Settled {
-        model: Model::new(builder.types, Root { name, slot }),
+        model,
         origins,
         decided: BTreeSet::new(),
         page_of,

@@ -1,6 +1,6 @@
 //! Uses: where in the draft each type with a name stands, and which names lead there.
 
-use std::collections::VecDeque;
+use std::collections::{HashMap, VecDeque};
 
 use jar_sprout_model::{Draft, DraftCase, DraftField, DraftId, DraftKind, OnWire, Words};
 
@@ -47,8 +47,8 @@ pub struct RootName {
 
 struct Walk<'d> {
     draft: &'d Draft,
-    root: DraftId,
-    keep_root: bool,
+    /// What is asked for, and whether its name must stand.
+    roots: HashMap<DraftId, bool>,
     uses: Uses,
     queue: VecDeque<Step>,
     /// What the position that is visited stands in.
@@ -63,13 +63,15 @@ struct Step {
 }
 
 /// Walks the draft breadth first. A list's item is called by the singular of the list's name.
-pub(crate) fn find_uses(draft: &Draft, root: DraftId, name: &RootName) -> Uses {
+pub(crate) fn find_uses(draft: &Draft, roots: &[(DraftId, RootName)]) -> Uses {
     let mut walk = Walk {
         draft,
-        root,
-        keep_root: name.is_given,
+        roots: roots.iter().map(|(id, name)| (*id, name.is_given)).collect(),
         uses: Uses { positions: Vec::new(), named: Vec::new() },
-        queue: VecDeque::from([Step { id: root, trail: vec![name.words.clone()], within: Vec::new() }]),
+        queue: roots
+            .iter()
+            .map(|(id, name)| Step { id: *id, trail: vec![name.words.clone()], within: Vec::new() })
+            .collect(),
         within: Vec::new(),
     };
     let mut met = vec![false; draft.len()];
@@ -147,8 +149,9 @@ impl Walk<'_> {
 
     fn record(&mut self, id: DraftId, fields: &[DraftField], trail: Vec<Words>) {
         let own = trail.last().expect("a trail is never empty").clone();
-        let keeps_name = id == self.root && self.keep_root;
-        let found = envelope(self.draft, fields, &own, id == self.root);
+        let root = self.roots.get(&id).copied();
+        let keeps_name = root == Some(true) || self.draft.node(id).name.is_some();
+        let found = envelope(self.draft, fields, &own, root.is_some());
         let trail = match &found {
             Some(Envelope { name, .. }) if !keeps_name => with_last(&trail, name.clone()),
             Some(_) | None => trail,

@@ -1,0 +1,118 @@
+//! Documents among the sources: telling them from samples, and handing over the files that they refer to.
+
+use std::fs::{self, File};
+use std::io::Read as _;
+use std::path::{Component, Path, PathBuf};
+
+use jar_sprout_document::{Drafted, Fault, Files, Library, draft_document, read_value, recognise};
+use jar_sprout_model::{Problem, Severity, Spot, Words};
+use percent_encoding::percent_decode_str;
+use serde_json::Value;
+
+use crate::failure::{Failure, Outcome, reason};
+use crate::report;
+use crate::sources::SourceNames;
+
+/// How much of a file is looked at to tell whether it may be a document.
+const HEAD: usize = 1 << 16;
+
+/// The longest file that may be a document, in bytes.
+const LONGEST: u64 = 1 << 28;
+
+/// What stands in the head of every document.
+const SIGNS: &[&str] =
+    &["openapi", "swagger", "json-schema.org", "$defs", "definitions", "properties", "$ref", "allOf", "oneOf"];
+
+/// Whether a file is a schema or an API description, by what stands in it.
+pub(crate) fn is_document(path: &Path) -> bool {
+    let has_signs = || {
+        let mut head = Vec::new();
+        File::open(path)?.take(HEAD as u64).read_to_end(&mut head)?;
+        let head = String::from_utf8_lossy(&head);
+        std::io::Result::Ok(SIGNS.iter().any(|sign| head.contains(sign)))
+    };
+    let is_short = fs::metadata(path).is_ok_and(|file| file.len() <= LONGEST);
+    if !is_short || !has_signs().unwrap_or(false) {
+        return false;
+    }
+    // Lines of samples are no document, and fail to be read as one.
+    let text = fs::read_to_string(path).unwrap_or_default();
+    read_value(&text).is_ok_and(|value| recognise(&value).is_some()) || says_that_it_is_one(&text)
+}
+
+/// Whether a text that cannot be read says that it is an API description, so that its fault is told as one.
+fn says_that_it_is_one(text: &str) -> bool {
+    let mut lines = text.lines().take(20).map(str::trim_start);
+    lines.any(|line| line.starts_with("openapi:") || line.starts_with("swagger:") || line.starts_with("\"openapi\":"))
+}
+
+/// Whether a sample is YAML: JSON's own ending says nothing of the kind.
+pub(crate) fn is_yaml(path: &Path) -> bool {
+    path.extension().is_some_and(|extension| extension == "yaml" || extension == "yml")
+}
+
+/// The value of a YAML sample.
+pub(crate) fn read_yaml(path: &Path) -> Result<Value, Box<Problem>> {
+    let text = fs::read_to_string(path).map_err(|error| Box::new(Failure::path(reason(&error), path)))?;
+    read_value(&text).map_err(|fault| Box::new(problem_of(&fault, path)))
+}
+
+/// What a document says.
+pub(crate) fn read(path: &Path, pointer: Option<&str>) -> Outcome<Drafted> {
+    let text = fs::read_to_string(path).map_err(|error| Failure::path(reason(&error), path))?;
+    let folder = path.parent().unwrap_or(Path::new("")).to_path_buf();
+    let source = path.display().to_string();
+    let library = match Library::gather(&source, &text, &Beside { folder }) {
+        Ok(library) => library,
+        Err(fault) => return Err(problem_of(&fault, path).into()),
+    };
+    let stem = path.file_stem().map(|stem| stem.to_string_lossy().into_owned()).unwrap_or_default();
+    let name = Words::split(stem.trim_end_matches(".schema").trim_end_matches(".openapi"));
+    // A fragment stands in a URI, where odd letters are written as `%7B`.
+    let decoded = |pointer: &str| percent_decode_str(pointer).decode_utf8_lossy().into_owned();
+    let pointer = pointer.map(decoded);
+    let mut drafted = draft_document(&library, &source, pointer.as_deref(), &name);
+    if let Some(at) = drafted.problems.iter().position(|problem| problem.severity == Severity::Error) {
+        let error = drafted.problems.remove(at);
+        drafted.problems.iter().for_each(|problem| report::problem(problem, &SourceNames::default()));
+        return Err(error.into());
+    }
+    Ok(drafted)
+}
+
+fn problem_of(fault: &Fault, path: &Path) -> Problem {
+    let Fault { message, place, help } = fault;
+    let place = match place {
+        Some((line, column)) => format!("{}:{line}:{column}", path.display()),
+        None => path.display().to_string(),
+    };
+    let problem = Problem::error(message.clone(), Spot::Path(place));
+    match help {
+        Some(help) => problem.with_help(help.clone()),
+        None => problem,
+    }
+}
+
+/// The files beside a document, and below.
+struct Beside {
+    folder: PathBuf,
+}
+
+impl Files for Beside {
+    fn read(&self, path: &str) -> Result<String, (String, Option<String>)> {
+        let relative = Path::new(path);
+        let is_inside = relative.components().all(|part| matches!(part, Component::Normal(_) | Component::CurDir));
+        let whole = self.folder.join(relative);
+        let leads_out = || {
+            let help = "put it into the folder of the document, or below".to_owned();
+            ("this file is outside the folder of the document, where nothing is read".to_owned(), Some(help))
+        };
+        let folder = if self.folder.as_os_str().is_empty() { Path::new(".") } else { &self.folder };
+        let real = whole.canonicalize().map_err(|error| (reason(&error), None))?;
+        let home = folder.canonicalize().map_err(|error| (reason(&error), None))?;
+        if !is_inside || !real.starts_with(home) {
+            return Err(leads_out());
+        }
+        fs::read_to_string(real).map_err(|error| (reason(&error), None))
+    }
+}

@@ -1,0 +1,294 @@
+//! What an API description offers: its operations, and the schemas that it asks for.
+
+use jar_sprout_model::Words;
+use serde_json::{Map, Value};
+
+use crate::flat::pure_reference;
+use crate::library::{Library, References};
+use crate::names::component_name;
+use crate::read::Kind;
+
+/// One operation of an API.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Operation {
+    /// `GET`
+    pub method: String,
+    /// `/hives/{id}`
+    pub path: String,
+    /// What the document calls it.
+    pub id: Option<String>,
+    /// What is said of it.
+    pub summary: Option<String>,
+    /// Parameters and bodies.
+    pub takes: Vec<Carried>,
+    /// Responses.
+    pub gives: Vec<Carried>,
+}
+
+/// Something that an operation takes or gives.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Carried {
+    /// `query limit`, `body`, `200`
+    pub what: String,
+    /// `[Hive]`
+    pub ty: String,
+}
+
+/// What is asked of a document.
+pub(crate) struct Wanted<'d> {
+    pub(crate) roots: Vec<(Words, &'d Value)>,
+    pub(crate) title: Option<Words>,
+    pub(crate) operations: Vec<Operation>,
+    /// Why there is nothing at the pointer.
+    pub(crate) missing: Option<(String, Option<String>)>,
+}
+
+const METHODS: &[&str] = &["get", "put", "post", "delete", "options", "head", "patch", "trace", "query"];
+
+/// The schemas that are asked for, the document's own first.
+pub(crate) fn wanted<'d>(
+    library: &'d Library,
+    pointer: Option<&str>,
+    name: &Words,
+    references: &References<'d>,
+) -> Wanted<'d> {
+    let whole = library.root();
+    let asked = Asked { references, kind: library.kind };
+    let mut wanted = Wanted { roots: Vec::new(), title: None, operations: Vec::new(), missing: None };
+    if let Some(pointer) = pointer.filter(|pointer| !pointer.is_empty()) {
+        asked.at_pointer(whole, pointer, &mut wanted);
+        return wanted;
+    }
+    match library.kind {
+        Kind::Schema => {
+            let title = whole.get("title").and_then(Value::as_str).map(Words::split);
+            let name = title.filter(|title| (1..=4).contains(&title.iter().len())).unwrap_or_else(|| name.clone());
+            let holders = ["definitions", "$defs"];
+            let says_itself = whole.as_object().is_none_or(|object| {
+                let telling = ["type", "properties", "items", "$ref", "allOf", "oneOf", "anyOf", "enum", "const"];
+                telling.iter().any(|key| object.contains_key(*key))
+            });
+            if says_itself {
+                wanted.roots.push((name, whole));
+            } else {
+                let held = holders.iter().filter_map(|holder| whole.get(*holder)?.as_object()).flatten();
+                wanted.roots.extend(held.map(|(name, schema)| (component_name(name), schema)));
+                wanted.title = Some(name);
+                if wanted.roots.is_empty() {
+                    wanted.roots.push((wanted.title.take().unwrap_or_else(|| Words::split("root")), whole));
+                }
+            }
+        }
+        Kind::OpenApi | Kind::Swagger => asked.whole_api(whole, name, &mut wanted),
+    }
+    wanted
+}
+
+struct Asked<'r, 'd> {
+    references: &'r References<'d>,
+    kind: Kind,
+}
+
+impl<'d> Asked<'_, 'd> {
+    fn at_pointer(&self, whole: &'d Value, pointer: &str, wanted: &mut Wanted<'d>) {
+        let Some(value) = whole.pointer(pointer) else {
+            wanted.missing = Some((format!("nothing stands at `{pointer}`"), near(whole, pointer)));
+            return;
+        };
+        let parts: Vec<String> = pointer.split('/').map(|part| part.replace("~1", "/").replace("~0", "~")).collect();
+        let is_path = parts.len() >= 3 && parts[1] == "paths";
+        if let (true, Some(item)) = (is_path, value.as_object()) {
+            match &parts[..] {
+                [_, _, path] => self.path(path, item, wanted),
+                [_, _, path, method] => {
+                    let above = whole.pointer(&pointer[..pointer.rfind('/').unwrap_or(0)]);
+                    self.operation(path, method, item, above.and_then(Value::as_object), wanted);
+                }
+                _ => wanted.roots.push((component_name(parts.last().map_or("", String::as_str)), value)),
+            }
+            if wanted.roots.is_empty() {
+                wanted.missing = Some((format!("`{pointer}` takes and gives no JSON"), None));
+            }
+            return;
+        }
+        let last = parts.iter().rev().find(|part| !part.is_empty() && part.parse::<usize>().is_err());
+        wanted.roots.push((component_name(last.map_or("root", String::as_str)), value));
+    }
+
+    fn whole_api(&self, whole: &'d Value, name: &Words, wanted: &mut Wanted<'d>) {
+        let holder = if self.kind == Kind::Swagger { "/definitions" } else { "/components/schemas" };
+        let components = whole.pointer(holder).and_then(Value::as_object);
+        wanted.roots.extend(components.into_iter().flatten().map(|(name, schema)| (component_name(name), schema)));
+        let paths = ["paths", "webhooks"].iter().filter_map(|key| whole.get(*key)?.as_object()).flatten();
+        for (path, item) in paths {
+            if let Some(item) = self.follow(item).as_object() {
+                let known = wanted.roots.len();
+                self.path(path, item, wanted);
+                // What has a name of its own is there already.
+                let inline: Vec<_> = wanted.roots.drain(known..).filter(|(_, schema)| is_inline(schema)).collect();
+                wanted.roots.extend(inline);
+            }
+        }
+        let title = whole.pointer("/info/title").and_then(Value::as_str).map(Words::split);
+        wanted.title = title.filter(|title| (1..=5).contains(&title.iter().len())).or_else(|| Some(name.clone()));
+        if wanted.roots.is_empty() {
+            wanted.missing = Some(("the document describes no JSON".to_owned(), None));
+        }
+    }
+
+    fn path(&self, path: &str, item: &'d Map<String, Value>, wanted: &mut Wanted<'d>) {
+        for (method, operation) in item {
+            if METHODS.contains(&method.as_str())
+                && let Some(operation) = operation.as_object()
+            {
+                self.operation(path, method, operation, Some(item), wanted);
+            }
+        }
+    }
+
+    fn operation(
+        &self,
+        path: &str,
+        method: &str,
+        operation: &'d Map<String, Value>,
+        item: Option<&'d Map<String, Value>>,
+        wanted: &mut Wanted<'d>,
+    ) {
+        let text = |key: &str| operation.get(key).and_then(Value::as_str).map(str::to_owned);
+        let id = text("operationId");
+        let name = id.as_deref().map_or_else(|| name_of_path(method, path), Words::split);
+        let mut described = Operation {
+            method: method.to_uppercase(),
+            path: path.to_owned(),
+            id,
+            summary: text("summary").or_else(|| text("description")),
+            takes: Vec::new(),
+            gives: Vec::new(),
+        };
+        let list = |holder: Option<&'d Map<String, Value>>| holder.and_then(|holder| holder.get("parameters"));
+        let parameters = [list(item), list(Some(operation))];
+        for parameter in parameters.into_iter().flatten().filter_map(Value::as_array).flatten() {
+            self.parameter(self.follow(parameter), &name, &mut described, wanted);
+        }
+        if let Some(body) = operation.get("requestBody").map(|body| self.follow(body))
+            && let Some(schema) = self.content(body)
+        {
+            described.takes.push(Carried { what: "body".to_owned(), ty: self.type_name(schema) });
+            wanted.roots.push((name.with_word("request"), schema));
+        }
+        let responses = operation.get("responses").and_then(Value::as_object);
+        for (status, response) in responses.into_iter().flatten() {
+            let response = self.follow(response);
+            let schema = response.get("schema").or_else(|| self.content(response));
+            let ty = schema.map_or_else(|| "nothing".to_owned(), |schema| self.type_name(schema));
+            described.gives.push(Carried { what: status.clone(), ty });
+            if let Some(schema) = schema {
+                let is_well = status.starts_with('2');
+                let name = name.with_word(if is_well { "response" } else { "error" });
+                wanted.roots.push((name, schema));
+            }
+        }
+        // The answer to what was asked is the first thing that people want.
+        wanted.operations.push(described);
+    }
+
+    fn parameter(
+        &self,
+        parameter: &'d Value,
+        operation: &Words,
+        described: &mut Operation,
+        wanted: &mut Wanted<'d>,
+    ) {
+        let text = |key: &str| parameter.get(key).and_then(Value::as_str).unwrap_or_default();
+        let (place, name) = (text("in"), text("name"));
+        // Before OpenAPI 3 a parameter is its own schema, but for a body.
+        let schema = parameter.get("schema").or_else(|| self.content(parameter)).unwrap_or(parameter);
+        let is_body = place == "body";
+        let what = if is_body { "body".to_owned() } else { format!("{place} {name}") };
+        described.takes.push(Carried { what, ty: self.type_name(schema) });
+        let items = schema.get("items").unwrap_or(schema);
+        if is_body {
+            wanted.roots.push((operation.with_word("request"), schema));
+        } else if items.get("enum").is_some() {
+            wanted.roots.push((Words::split(name).prefixed(operation), items));
+        }
+    }
+
+    /// The JSON schema of what is in a request, a response or a parameter.
+    fn content(&self, holder: &'d Value) -> Option<&'d Value> {
+        let content = holder.get("content")?.as_object()?;
+        let is_json = |media: &&String| {
+            let media = media.split(';').next().unwrap_or_default().trim();
+            media == "application/json" || media.ends_with("+json") || media == "*/*" || media.ends_with("/json")
+        };
+        let (_, media) = content.iter().find(|(media, _)| is_json(media))?;
+        media.get("schema").or_else(|| media.get("itemSchema"))
+    }
+
+    fn follow(&self, value: &'d Value) -> &'d Value {
+        let mut value = value;
+        for _ in 0..16 {
+            match value.get("$ref").and_then(|_| self.references.follow(value).ok()) {
+                Some((target, _)) => value = target.value,
+                None => break,
+            }
+        }
+        value
+    }
+
+    /// `[Hive]`, for people.
+    fn type_name(&self, schema: &'d Value) -> String {
+        if let Some(holder) = pure_reference(schema) {
+            let written = holder.get("$ref").and_then(Value::as_str).unwrap_or("?");
+            return component_name(written.rsplit('/').next().unwrap_or(written)).in_capitals();
+        }
+        match schema.get("type") {
+            Some(Value::String(ty)) if ty == "array" => {
+                let items = schema.get("items").map_or_else(|| "any".to_owned(), |items| self.type_name(items));
+                format!("[{items}]")
+            }
+            Some(Value::String(ty)) => match schema.get("enum").and_then(Value::as_array) {
+                Some(values) => values.iter().filter_map(Value::as_str).collect::<Vec<_>>().join(" | "),
+                None => schema.get("format").and_then(Value::as_str).map_or_else(|| ty.clone(), |f| format!("{ty} {f}")),
+            },
+            _ => "any".to_owned(),
+        }
+    }
+}
+
+/// Whether a schema has a part that has no name yet: all but references, and lists and scalars of no account.
+fn is_inline(schema: &Value) -> bool {
+    if pure_reference(schema).is_some() {
+        return false;
+    }
+    match schema.get("type").and_then(Value::as_str) {
+        Some("array") => schema.get("items").is_some_and(is_inline),
+        Some("string") => schema.get("enum").is_some(),
+        Some("integer" | "number" | "boolean" | "file") => false,
+        _ => schema.as_object().is_some_and(|object| !object.is_empty()),
+    }
+}
+
+/// `get hives` of `GET /hives/{id}`
+fn name_of_path(method: &str, path: &str) -> Words {
+    let parts = path.split('/').filter(|part| !part.is_empty() && !part.starts_with('{'));
+    let words: Vec<&str> = [method].into_iter().chain(parts).collect();
+    Words::split(&words.join(" "))
+}
+
+/// What stands where a pointer goes wrong.
+fn near(whole: &Value, pointer: &str) -> Option<String> {
+    let mut end = pointer.rfind('/')?;
+    loop {
+        if let Some(found) = whole.pointer(&pointer[..end]) {
+            let keys: Vec<String> = match found {
+                Value::Object(object) => {
+                    object.keys().take(12).map(|key| key.replace('~', "~0").replace('/', "~1")).collect()
+                }
+                _ => return None,
+            };
+            return Some(format!("`{}` has {}", if end == 0 { "#" } else { &pointer[..end] }, keys.join(", ")));
+        }
+        end = pointer[..end].rfind('/')?;
+    }
+}

@@ -1,0 +1,349 @@
+//! Flat schemas: what a schema says when its references and `allOf` are followed.
+
+use std::collections::BTreeSet;
+
+use indexmap::{IndexMap, IndexSet};
+use serde_json::{Map, Value};
+
+use crate::library::References;
+
+/// A schema, or several taken together.
+#[derive(Debug, Clone)]
+pub(crate) enum Spec<'d> {
+    /// As it is written.
+    One(&'d Value),
+    /// The same without its alternatives.
+    Bare(&'d Value),
+    /// Everything that these say holds.
+    All(Vec<Spec<'d>>),
+    /// One of these holds.
+    Any(Vec<Spec<'d>>),
+}
+
+/// What kind of JSON value a schema allows, null aside.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub(crate) enum JsonKind {
+    Object,
+    List,
+    Text,
+    Boolean,
+    Integer,
+    Number,
+}
+
+/// What a schema says.
+#[derive(Debug, Clone, Default)]
+pub(crate) struct Flat<'d> {
+    /// The kinds that `type` allows; none where it does not say.
+    pub(crate) kinds: Option<BTreeSet<JsonKind>>,
+    pub(crate) is_nullable: bool,
+    /// Whether `type` or the like was there and did not allow null.
+    pub(crate) refuses_null: bool,
+    pub(crate) properties: IndexMap<&'d str, Spec<'d>>,
+    pub(crate) required: IndexSet<&'d str>,
+    pub(crate) additional: Option<&'d Value>,
+    pub(crate) patterns: Vec<&'d Value>,
+    pub(crate) items: Option<Spec<'d>>,
+    pub(crate) prefix: Vec<&'d Value>,
+    /// Whether no item may follow those of the prefix.
+    pub(crate) is_closed: bool,
+    pub(crate) values: Option<Vec<&'d Value>>,
+    pub(crate) format: Option<&'d str>,
+    pub(crate) least: Option<f64>,
+    pub(crate) greatest: Option<f64>,
+    /// `oneOf` and `anyOf`, a group each.
+    pub(crate) alternatives: Vec<Vec<Spec<'d>>>,
+    pub(crate) discriminator: Option<&'d Value>,
+    /// Whether nothing fits it.
+    pub(crate) is_never: bool,
+}
+
+/// Something in a document that is not as it could be.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Note<'d> {
+    pub(crate) at: &'d Value,
+    pub(crate) what: NoteKind,
+}
+
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub(crate) enum NoteKind {
+    /// A keyword that does not become a part of a model.
+    Keyword(&'static str),
+    Circular,
+    Never,
+    ManyGroups,
+    MergedObjects,
+    MixedTuple,
+    ExtraKeys,
+    UnlikeValues,
+    Format,
+}
+
+impl NoteKind {
+    pub(crate) fn text(self) -> String {
+        match self {
+            Self::Keyword(keyword) => format!("`{keyword}` does not decide a type, and is left to a validator"),
+            Self::Circular => "this `allOf` leads back to itself".to_owned(),
+            Self::Never => "nothing can fit this schema; it becomes any value".to_owned(),
+            Self::ManyGroups => "`oneOf` beside `anyOf`: the second one is left to a validator".to_owned(),
+            Self::MergedObjects => {
+                "nothing tells these alternatives apart: they become one type with all their properties".to_owned()
+            }
+            Self::MixedTuple => "items of unlike types, as many as there may be: they become any values".to_owned(),
+            Self::ExtraKeys => "keys beyond the properties are not kept".to_owned(),
+            Self::UnlikeValues => "the values of this `enum` are of unlike kinds: they become their kinds".to_owned(),
+            Self::Format => "a time of day with an offset, or a duration, stays text".to_owned(),
+        }
+    }
+}
+
+/// Keywords that bear on no type.
+const UNHEARD: &[&str] = &[
+    "not",
+    "if",
+    "dependentSchemas",
+    "dependentRequired",
+    "dependencies",
+    "propertyNames",
+    "contains",
+    "unevaluatedProperties",
+    "unevaluatedItems",
+];
+
+/// Keys that say something about a schema, not what fits it.
+const ANNOTATIONS: &[&str] = &[
+    "title", "description", "summary", "deprecated", "default", "example", "examples", "readOnly", "writeOnly",
+    "externalDocs", "xml", "$comment", "nullable", "$id", "$schema", "$anchor", "$defs", "definitions", "id",
+];
+
+fn is_annotation(key: &str) -> bool {
+    ANNOTATIONS.contains(&key) || key.starts_with("x-")
+}
+
+/// The object with the reference, where a schema is a reference and no more; a lone one in `allOf` counts.
+pub(crate) fn pure_reference(schema: &Value) -> Option<&Value> {
+    let object = schema.as_object()?;
+    let mut telling = object.keys().filter(|key| !is_annotation(key));
+    let (first, None) = (telling.next()?, telling.next()) else { return None };
+    match first.as_str() {
+        "$ref" | "$dynamicRef" | "$recursiveRef" => object[first].is_string().then_some(schema),
+        "allOf" | "oneOf" | "anyOf" => match object[first].as_array()?.as_slice() {
+            [one] => pure_reference(one),
+            _ => None,
+        },
+        _ => None,
+    }
+}
+
+/// Whether a schema says of itself that null fits it.
+pub(crate) fn says_nullable(schema: &Value) -> bool {
+    let is_true = |key: &str| schema.get(key).and_then(Value::as_bool) == Some(true);
+    is_true("nullable") || is_true("x-nullable")
+}
+
+/// Follows references and `allOf`.
+pub(crate) struct Flattening<'r, 'd> {
+    pub(crate) references: &'r References<'d>,
+    pub(crate) notes: Vec<Note<'d>>,
+    pub(crate) broken: Vec<(&'d Value, String, Option<String>)>,
+}
+
+impl<'d> Flattening<'_, 'd> {
+    pub(crate) fn flat(&mut self, spec: &Spec<'d>) -> Flat<'d> {
+        let mut flat = Flat::default();
+        self.add(spec, &mut flat, &mut Vec::new());
+        flat
+    }
+
+    fn add(&mut self, spec: &Spec<'d>, flat: &mut Flat<'d>, on_the_way: &mut Vec<*const Value>) {
+        match spec {
+            Spec::One(value) => self.add_one(value, flat, on_the_way),
+            Spec::Bare(value) => {
+                let known = flat.alternatives.len();
+                self.add_one(value, flat, on_the_way);
+                flat.alternatives.truncate(known);
+                flat.discriminator = None;
+            }
+            Spec::All(specs) => specs.iter().for_each(|spec| self.add(spec, flat, on_the_way)),
+            Spec::Any(specs) => flat.alternatives.push(specs.clone()),
+        }
+    }
+
+    fn add_one(&mut self, value: &'d Value, flat: &mut Flat<'d>, on_the_way: &mut Vec<*const Value>) {
+        let object = match value {
+            Value::Object(object) => object,
+            Value::Bool(false) => {
+                flat.is_never = true;
+                return self.note(value, NoteKind::Never);
+            }
+            _ => return,
+        };
+        let here = std::ptr::from_ref(value);
+        if on_the_way.contains(&here) {
+            return self.note(value, NoteKind::Circular);
+        }
+        on_the_way.push(here);
+        if ["$ref", "$dynamicRef", "$recursiveRef"].iter().any(|key| object.get(*key).is_some_and(Value::is_string)) {
+            match self.references.follow(value) {
+                Ok((target, _)) => self.add_one(target.value, flat, on_the_way),
+                Err((message, help)) => self.broken.push((value, message, help)),
+            }
+        }
+        self.add_keywords(value, object, flat, on_the_way);
+        on_the_way.pop();
+    }
+
+    fn add_keywords(
+        &mut self,
+        value: &'d Value,
+        object: &'d Map<String, Value>,
+        flat: &mut Flat<'d>,
+        on_the_way: &mut Vec<*const Value>,
+    ) {
+        for keyword in UNHEARD {
+            if object.get(*keyword).is_some_and(|said| !said.is_boolean()) {
+                self.note(value, NoteKind::Keyword(keyword));
+            }
+        }
+        add_types(value, object, flat);
+        add_object(object, flat);
+        add_list(object, flat);
+        let number = |key: &str| object.get(key).and_then(Value::as_f64);
+        flat.least = flat.least.or_else(|| number("minimum").or_else(|| number("exclusiveMinimum")));
+        flat.greatest = flat.greatest.or_else(|| number("maximum").or_else(|| number("exclusiveMaximum")));
+        flat.format = flat.format.or_else(|| object.get("format").and_then(Value::as_str));
+        let values = match (object.get("const"), object.get("enum").and_then(Value::as_array)) {
+            (Some(one), _) => Some(vec![one]),
+            (None, Some(values)) => Some(values.iter().collect()),
+            (None, None) => None,
+        };
+        if let Some(values) = values {
+            flat.values = Some(match flat.values.take() {
+                // What both say is what fits.
+                Some(known) => known.into_iter().filter(|value| values.contains(value)).collect(),
+                None => values,
+            });
+        }
+        flat.discriminator = flat.discriminator.or_else(|| object.get("discriminator"));
+        for part in object.get("allOf").and_then(Value::as_array).into_iter().flatten() {
+            self.add_one(part, flat, on_the_way);
+        }
+        for key in ["oneOf", "anyOf"] {
+            if let Some(cases) = object.get(key).and_then(Value::as_array).filter(|cases| !cases.is_empty()) {
+                flat.alternatives.push(cases.iter().map(Spec::One).collect());
+            }
+        }
+    }
+
+    pub(crate) fn note(&mut self, at: &'d Value, what: NoteKind) {
+        self.notes.push(Note { at, what });
+    }
+}
+
+fn add_types<'d>(value: &'d Value, object: &'d Map<String, Value>, flat: &mut Flat<'d>) {
+    let names: Vec<&str> = match object.get("type") {
+        Some(Value::String(one)) => vec![one],
+        Some(Value::Array(several)) => several.iter().filter_map(Value::as_str).collect(),
+        _ => Vec::new(),
+    };
+    let kind = |name: &&str| match *name {
+        "object" => Some(JsonKind::Object),
+        "array" => Some(JsonKind::List),
+        "string" | "file" => Some(JsonKind::Text),
+        "boolean" => Some(JsonKind::Boolean),
+        "integer" => Some(JsonKind::Integer),
+        "number" => Some(JsonKind::Number),
+        _ => None,
+    };
+    let is_nullable = says_nullable(value) || names.contains(&"null");
+    flat.is_nullable |= is_nullable;
+    if names.is_empty() {
+        return;
+    }
+    flat.refuses_null |= !is_nullable;
+    let kinds: BTreeSet<JsonKind> = names.iter().filter_map(kind).collect();
+    if kinds.is_empty() {
+        return;
+    }
+    flat.kinds = Some(match flat.kinds.take() {
+        Some(known) => {
+            let both: BTreeSet<JsonKind> = known.intersection(&kinds).copied().collect();
+            if both.is_empty() { kinds } else { both }
+        }
+        None => kinds,
+    });
+}
+
+fn add_object<'d>(object: &'d Map<String, Value>, flat: &mut Flat<'d>) {
+    for (key, schema) in object.get("properties").and_then(Value::as_object).into_iter().flatten() {
+        let spec = match flat.properties.get(key.as_str()) {
+            Some(Spec::One(known)) if std::ptr::eq(*known, schema) => Spec::One(schema),
+            Some(known) => Spec::All(vec![known.clone(), Spec::One(schema)]),
+            None => Spec::One(schema),
+        };
+        flat.properties.insert(key, spec);
+    }
+    let required = object.get("required").and_then(Value::as_array);
+    flat.required.extend(required.into_iter().flatten().filter_map(Value::as_str));
+    if let Some(additional) = object.get("additionalProperties") {
+        flat.additional = flat.additional.filter(|known| known.is_object()).or(Some(additional));
+    }
+    flat.patterns.extend(object.get("patternProperties").and_then(Value::as_object).into_iter().flat_map(Map::values));
+}
+
+fn add_list<'d>(object: &'d Map<String, Value>, flat: &mut Flat<'d>) {
+    let is_false = |key: &str| object.get(key).and_then(Value::as_bool) == Some(false);
+    match object.get("items") {
+        // The drafts before 2020-12 have the prefix there.
+        Some(Value::Array(prefix)) => flat.prefix.extend(prefix),
+        Some(items) if !items.is_boolean() => {
+            flat.items = Some(match flat.items.take() {
+                Some(known) => Spec::All(vec![known, Spec::One(items)]),
+                None => Spec::One(items),
+            });
+        }
+        Some(_) | None => {}
+    }
+    flat.prefix.extend(object.get("prefixItems").and_then(Value::as_array).into_iter().flatten());
+    let most = object.get("maxItems").and_then(Value::as_u64);
+    flat.is_closed |= is_false("items")
+        || is_false("additionalItems")
+        || most.is_some_and(|most| most <= flat.prefix.len() as u64);
+}
+
+impl Flat<'_> {
+    /// The kinds that fit: those that are said, else those that the keywords speak of.
+    pub(crate) fn likely_kinds(&self) -> BTreeSet<JsonKind> {
+        if let Some(kinds) = &self.kinds {
+            let mut kinds = kinds.clone();
+            if kinds.contains(&JsonKind::Number) {
+                kinds.remove(&JsonKind::Integer);
+            }
+            return kinds;
+        }
+        let mut kinds = BTreeSet::new();
+        if !self.properties.is_empty() || self.additional.is_some_and(Value::is_object) || !self.patterns.is_empty() {
+            kinds.insert(JsonKind::Object);
+        }
+        if self.items.is_some() || !self.prefix.is_empty() {
+            kinds.insert(JsonKind::List);
+        }
+        if kinds.is_empty() {
+            match self.format {
+                Some("int32" | "int64") => drop(kinds.insert(JsonKind::Integer)),
+                Some("float" | "double") => drop(kinds.insert(JsonKind::Number)),
+                Some(_) => drop(kinds.insert(JsonKind::Text)),
+                None => {}
+            }
+        }
+        kinds
+    }
+
+    /// Whether it says anything of what fits, its alternatives aside.
+    pub(crate) fn has_substance(&self) -> bool {
+        self.values.is_some()
+            || !self.likely_kinds().is_empty()
+            || !self.properties.is_empty()
+            || self.items.is_some()
+    }
+}

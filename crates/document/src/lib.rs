@@ -1,0 +1,20 @@
+//! Documents to draft: JSON Schema, OpenAPI and Swagger, in JSON and YAML.
+//!
+//! ```text
+//! text ──read──> value ──gather──> library (references indexed) ──draft──> draft, roots, warnings
+//! ```
+//!
+//! Nothing here knows samples or languages, and nothing touches files: whoever calls hands over what a reference to
+//! another file leads to.
+
+mod api;
+mod draft;
+mod flat;
+mod library;
+mod names;
+mod read;
+
+pub use api::{Carried, Operation};
+pub use draft::{Drafted, Root, draft_document};
+pub use library::{Files, Library};
+pub use read::{Fault, Kind, read_value, recognise};

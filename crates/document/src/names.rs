@@ -1,0 +1,48 @@
+//! Names of components: as they stand, and where they are made of several, in the order in which people say them.
+
+use jar_sprout_model::Words;
+
+/// The name of a component: `Page«Hive»` and `Page[Hive]` are a hive page.
+pub(crate) fn component_name(name: &str) -> Words {
+    let opening = name.find(['«', '<', '[']);
+    let parts = match opening {
+        Some(at) => Some((&name[..at], name[at..].trim_matches(|c: char| !c.is_alphanumeric()))),
+        // The same with every odd letter replaced.
+        None => name.strip_suffix('_').and_then(|name| name.split_once('_')),
+    };
+    let Some((outer, inner)) = parts.filter(|(outer, inner)| !outer.is_empty() && !inner.is_empty()) else {
+        return Words::split(last_part(name));
+    };
+    let inner: Vec<Words> =
+        inner.split(',').map(|part| component_name(part.trim())).filter(|words| words.iter().len() > 0).collect();
+    let outer = Words::split(last_part(outer));
+    inner.iter().rev().fold(outer, |name, part| name.prefixed(part))
+}
+
+/// `Hive` of `com.honey.example.Hive`
+fn last_part(name: &str) -> &str {
+    let last = name.rsplit('.').next().unwrap_or(name);
+    let is_versioned = last.chars().all(|c| c.is_ascii_digit());
+    if last.is_empty() || is_versioned { name } else { last }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn generics_are_said_as_people_say_them() {
+        for (name, expected) in [
+            ("Hive", "Hive"),
+            ("hive_page", "HivePage"),
+            ("Page«Hive»", "HivePage"),
+            ("Page[Hive]", "HivePage"),
+            ("Page<List<Hive>>", "HiveListPage"),
+            ("Page_Hive_", "HivePage"),
+            ("Map«string,Hive»", "StringHiveMap"),
+            ("example.honey.Hive", "Hive"),
+        ] {
+            assert_eq!(component_name(name).in_capitals(), expected, "{name}");
+        }
+    }
+}

@@ -1,0 +1,183 @@
+//! Reading: JSON or YAML text to a value, and what kind of document it is.
+
+use serde_json::{Map, Value};
+use serde_yaml_ng as yaml;
+
+/// Why a text is neither JSON nor YAML.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Fault {
+    /// What is wrong.
+    pub message: String,
+    /// Line and column, from 1, where they are known.
+    pub place: Option<(u64, u64)>,
+    /// The way out.
+    pub help: Option<String>,
+}
+
+/// What a document describes.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Kind {
+    /// JSON Schema, of any draft.
+    Schema,
+    /// OpenAPI 3.
+    OpenApi,
+    /// Swagger 2.0.
+    Swagger,
+}
+
+/// The value of a JSON or YAML text.
+///
+/// # Errors
+/// A text that is neither; YAML whose aliases blow up, whose keys stand twice or are no scalars.
+pub fn read_value(text: &str) -> Result<Value, Fault> {
+    let text = text.trim_start_matches('\u{FEFF}');
+    if text.trim_start().starts_with(['{', '[']) {
+        let json = serde_json::from_str(text);
+        // YAML may open with a bracket too; what JSON says is more telling where both fail.
+        return json.or_else(|error| read_yaml(text).map_err(|_| of_json(&error)));
+    }
+    read_yaml(text)
+}
+
+fn of_json(error: &serde_json::Error) -> Fault {
+    let message = error.to_string();
+    let message = message.split(" at line ").next().unwrap_or(&message).to_owned();
+    Fault { message, place: Some((error.line() as u64, error.column() as u64)), help: None }
+}
+
+fn read_yaml(text: &str) -> Result<Value, Fault> {
+    let fault = |error: &yaml::Error| {
+        let message = error.to_string();
+        let message = message.split(" at line ").next().unwrap_or(&message).to_owned();
+        let place = error.location().map(|place| (place.line() as u64, place.column() as u64));
+        let is_tab = message.contains("cannot start any token") && text.contains('\t');
+        let help = if is_tab {
+            Some("YAML is indented with blanks, never with tabs".to_owned())
+        } else if message.contains("repetition limit") {
+            Some("its aliases multiply beyond measure".to_owned())
+        } else {
+            None
+        };
+        Fault { message, place, help }
+    };
+    let mut value: yaml::Value = yaml::from_str(text).map_err(|error| fault(&error))?;
+    value.apply_merge().map_err(|error| fault(&error))?;
+    as_json(value)
+}
+
+/// Keys that are numbers become text: YAML writes the status 200 so.
+fn as_json(value: yaml::Value) -> Result<Value, Fault> {
+    Ok(match value {
+        yaml::Value::Null => Value::Null,
+        yaml::Value::Bool(flag) => Value::Bool(flag),
+        yaml::Value::Number(number) => {
+            let integer = number.as_i64().map(Value::from).or_else(|| number.as_u64().map(Value::from));
+            integer.or_else(|| number.as_f64().map(Value::from)).unwrap_or(Value::Null)
+        }
+        yaml::Value::String(text) => Value::String(text),
+        yaml::Value::Sequence(items) => {
+            Value::Array(items.into_iter().map(as_json).collect::<Result<_, _>>()?)
+        }
+        yaml::Value::Mapping(mapping) => {
+            let mut object = Map::new();
+            for (key, value) in mapping {
+                let key = match as_json(key)? {
+                    Value::String(text) => text,
+                    Value::Array(_) | Value::Object(_) => {
+                        let message = "a key is a list or an object".to_owned();
+                        return Err(Fault { message, place: None, help: None });
+                    }
+                    other => other.to_string(),
+                };
+                object.insert(key, as_json(value)?);
+            }
+            Value::Object(object)
+        }
+        yaml::Value::Tagged(tagged) => as_json(tagged.value)?,
+    })
+}
+
+/// What kind of document a value is; none where it is data.
+pub fn recognise(value: &Value) -> Option<Kind> {
+    let object = value.as_object()?;
+    let text = |key: &str| object.get(key).and_then(Value::as_str);
+    let version = |key: &str| text(key).is_some_and(|text| text.starts_with(|c: char| c.is_ascii_digit()));
+    if version("openapi") {
+        return Some(Kind::OpenApi);
+    }
+    if version("swagger") || object.get("swagger").and_then(Value::as_f64) == Some(2.0) {
+        return Some(Kind::Swagger);
+    }
+    if text("$schema").is_some_and(|schema| schema.contains("json-schema.org")) {
+        return Some(Kind::Schema);
+    }
+    let holds = |key: &str| object.get(key).is_some_and(Value::is_object);
+    let is_type = |value: &Value| {
+        let names = ["object", "array", "string", "number", "integer", "boolean", "null"];
+        value.as_str().is_some_and(|text| names.contains(&text))
+    };
+    let has_type = match object.get("type") {
+        Some(Value::Array(types)) => !types.is_empty() && types.iter().all(is_type),
+        Some(one) => is_type(one),
+        None => false,
+    };
+    let properties_are_schemas = object.get("properties").and_then(Value::as_object).is_some_and(|properties| {
+        !properties.is_empty() && properties.values().all(|schema| schema.is_object() || schema.is_boolean())
+    });
+    let has_list = |key: &str| object.get(key).is_some_and(Value::is_array);
+    let is_schema = (has_type && (properties_are_schemas || object.contains_key("items") || has_list("enum")))
+        || (properties_are_schemas && (has_list("required") || holds("definitions") || holds("$defs")))
+        || ((has_list("oneOf") || has_list("anyOf") || has_list("allOf") || text("$ref").is_some())
+            && (holds("definitions") || holds("$defs")));
+    is_schema.then_some(Kind::Schema)
+}
+
+#[cfg(test)]
+mod tests {
+    use serde_json::json;
+
+    use super::*;
+
+    #[test]
+    fn json_and_yaml_are_read_alike() {
+        let expected = json!({"openapi": "3.1.0", "paths": {"/hives": {"200": [1, 2.5, null, true]}}});
+        assert_eq!(read_value(&expected.to_string()), Ok(expected.clone()));
+        let yaml = "openapi: 3.1.0\npaths:\n  /hives:\n    200: [1, 2.5, null, true]\n";
+        assert_eq!(read_value(yaml), Ok(expected));
+    }
+
+    #[test]
+    fn what_cannot_be_read_says_why() {
+        #[track_caller]
+        fn check(text: &str, expected: &str) {
+            let fault = read_value(text).expect_err(text);
+            assert!(fault.message.contains(expected), "{fault:?}");
+        }
+        check("{\"a\": 1,}", "trailing comma");
+        check("a: 1\na: 2\n", "duplicate");
+        check("a:\n\tb: 1\n", "cannot start any token");
+        check("? [a]\n: 1\n", "a key is a list");
+        let mut bomb = "a: &a [x, x, x, x, x, x, x, x, x]\n".to_owned();
+        for (name, before) in ('b'..='i').zip('a'..) {
+            let aliases = vec![format!("*{before}"); 9].join(", ");
+            bomb.push_str(&format!("{name}: &{name} [{aliases}]\n"));
+        }
+        check(&bomb, "repetition limit");
+    }
+
+    #[test]
+    fn documents_are_recognised_by_what_they_say() {
+        for (value, expected) in [
+            (json!({"openapi": "3.0.3"}), Some(Kind::OpenApi)),
+            (json!({"swagger": "2.0"}), Some(Kind::Swagger)),
+            (json!({"$schema": "https://json-schema.org/draft/2020-12/schema"}), Some(Kind::Schema)),
+            (json!({"type": "object", "properties": {"id": {}}}), Some(Kind::Schema)),
+            (json!({"$ref": "#/$defs/hive", "$defs": {}}), Some(Kind::Schema)),
+            (json!({"type": "Feature", "properties": {"name": "Alder"}}), None),
+            (json!({"type": "object", "properties": {"id": 5}}), None),
+            (json!([{"openapi": "3.0.3"}]), None),
+        ] {
+            assert_eq!(recognise(&value), expected, "{value}");
+        }
+    }
+}
