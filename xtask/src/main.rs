@@ -1,5 +1,6 @@
 //! Chores of the project: `cargo xtask bless`, `cargo xtask sweep FOLDER`, `cargo xtask tidy`.
 
+mod documents;
 mod sweep;
 mod tidy;
 

@@ -12,12 +12,16 @@ use jar_sprout_settle::{Policies, RootName, draft_shape, root_name, settle};
 use jar_sprout_shape::{Shape, observe};
 use serde::Deserialize;
 
+use crate::documents;
+
 /// An entry of a folder's `index.json`.
 #[derive(Deserialize)]
 struct Entry {
     id: String,
     kind: String,
     files: Vec<String>,
+    /// The document that the samples belong to.
+    samples_for: Option<String>,
 }
 
 /// Proves every group of samples, in all languages or in those named after the folder; `KEY=VALUE` is a setting.
@@ -34,7 +38,6 @@ pub(crate) fn sweep(arguments: &[String]) -> Result<()> {
         languages.iter().map(find).collect::<Result<_>>()?
     };
     let proofs = proofs(Path::new(folder))?;
-    println!("{} groups of samples", proofs.len());
     let tools = Tools::of_this_machine();
     let mut failed = false;
     for language in languages {
@@ -77,7 +80,20 @@ fn proofs(folder: &Path) -> Result<Vec<Proof>> {
     let text = fs::read_to_string(&index).with_context(|| index.display().to_string())?;
     let entries: Vec<Entry> = serde_json::from_str(&text)?;
     let samples = entries.iter().filter(|entry| entry.kind == "samples");
-    samples.map(|entry| proof(folder, entry).with_context(|| entry.id.clone())).collect()
+    let mut proofs: Vec<Proof> =
+        samples.map(|entry| proof(folder, entry).with_context(|| entry.id.clone())).collect::<Result<_>>()?;
+    let groups = proofs.len();
+    for entry in entries.iter().filter(|entry| entry.kind != "samples") {
+        let belonging: Vec<&Proof> = entries
+            .iter()
+            .filter(|other| other.samples_for.as_deref() == Some(&entry.id))
+            .filter_map(|other| proofs[..groups].iter().find(|proof| proof.name == other.id))
+            .collect();
+        let of_documents = documents::proofs(folder, &entry.id, &entry.files, &belonging)?;
+        proofs.extend(of_documents);
+    }
+    println!("{groups} groups of samples, {} documents", proofs.len() - groups);
+    Ok(proofs)
 }
 
 fn proof(folder: &Path, entry: &Entry) -> Result<Proof> {

@@ -38,14 +38,19 @@ pub(crate) enum Command {
 /// What is read.
 #[derive(Debug, Clone, clap::Args)]
 pub(crate) struct SourceArgs {
-    /// JSON or NDJSON samples of the same thing: files, globs such as `hive-*.json`, or `-` for standard input; none
-    /// for those of the jar
+    /// Samples of the same thing, in JSON, NDJSON or YAML: files, globs such as `hive-*.json`, or `-` for standard
+    /// input; or a JSON Schema, OpenAPI or Swagger document, or a part of one: `api.yaml#/components/schemas/Hive`.
+    /// None for those of the jar
     #[arg(value_name = "SOURCE")]
     pub(crate) sources: Vec<String>,
 
     /// Take only this part of each sample: `$.hives[*].queen`
     #[arg(long, value_name = "JSONPATH", requires = "sources")]
     pub(crate) at: Option<String>,
+
+    /// The folder in which a document may refer to other files; without it, the document's own
+    #[arg(long, value_name = "FOLDER", requires = "sources")]
+    pub(crate) refs_from: Option<PathBuf>,
 }
 
 /// Which models of the jar.

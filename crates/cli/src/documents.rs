@@ -20,8 +20,17 @@ const HEAD: usize = 1 << 16;
 const LONGEST: u64 = 1 << 28;
 
 /// What stands in the head of every document.
-const SIGNS: &[&str] =
-    &["openapi", "swagger", "json-schema.org", "$defs", "definitions", "properties", "$ref", "allOf", "oneOf"];
+const SIGNS: &[&str] = &[
+    "openapi",
+    "swagger",
+    "json-schema.org",
+    "$defs",
+    "definitions",
+    "properties",
+    "$ref",
+    "allOf",
+    "oneOf",
+];
 
 /// Whether a file is a schema or an API description, by what stands in it.
 pub(crate) fn is_document(path: &Path) -> bool {
@@ -43,7 +52,9 @@ pub(crate) fn is_document(path: &Path) -> bool {
 /// Whether a text that cannot be read says that it is an API description, so that its fault is told as one.
 fn says_that_it_is_one(text: &str) -> bool {
     let mut lines = text.lines().take(20).map(str::trim_start);
-    lines.any(|line| line.starts_with("openapi:") || line.starts_with("swagger:") || line.starts_with("\"openapi\":"))
+    lines.any(|line| {
+        line.starts_with("openapi:") || line.starts_with("swagger:") || line.starts_with("\"openapi\":")
+    })
 }
 
 /// Whether a sample is YAML: JSON's own ending says nothing of the kind.
@@ -58,11 +69,11 @@ pub(crate) fn read_yaml(path: &Path) -> Result<Value, Box<Problem>> {
 }
 
 /// What a document says.
-pub(crate) fn read(path: &Path, pointer: Option<&str>) -> Outcome<Drafted> {
+pub(crate) fn read(path: &Path, pointer: Option<&str>, refs_from: Option<&Path>) -> Outcome<Drafted> {
     let text = fs::read_to_string(path).map_err(|error| Failure::path(reason(&error), path))?;
-    let folder = path.parent().unwrap_or(Path::new("")).to_path_buf();
     let source = path.display().to_string();
-    let library = match Library::gather(&source, &text, &Beside { folder }) {
+    let (folder, name) = home(path, refs_from)?;
+    let library = match Library::gather(&name, &text, &Beside { folder }) {
         Ok(library) => library,
         Err(fault) => return Err(problem_of(&fault, path).into()),
     };
@@ -78,6 +89,23 @@ pub(crate) fn read(path: &Path, pointer: Option<&str>) -> Outcome<Drafted> {
         return Err(error.into());
     }
     Ok(drafted)
+}
+
+/// The folder in which files are read, and the path of the document from there.
+fn home(path: &Path, refs_from: Option<&Path>) -> Outcome<(PathBuf, String)> {
+    let slashed = |path: &Path| path.to_string_lossy().replace('\\', "/");
+    let Some(folder) = refs_from else {
+        let name = path.file_name().map(|name| slashed(Path::new(name))).unwrap_or_default();
+        return Ok((path.parent().unwrap_or(Path::new("")).to_path_buf(), name));
+    };
+    let real = |path: &Path| path.canonicalize().map_err(|error| Failure::path(reason(&error), path));
+    match real(path)?.strip_prefix(real(folder)?) {
+        Ok(inside) => Ok((folder.to_path_buf(), slashed(inside))),
+        Err(_) => {
+            let problem = Failure::path("this document is not in the folder of `--refs-from`", path);
+            Err(problem.with_help("name a folder above it").into())
+        }
+    }
 }
 
 fn problem_of(fault: &Fault, path: &Path) -> Problem {
@@ -101,10 +129,11 @@ struct Beside {
 impl Files for Beside {
     fn read(&self, path: &str) -> Result<String, (String, Option<String>)> {
         let relative = Path::new(path);
-        let is_inside = relative.components().all(|part| matches!(part, Component::Normal(_) | Component::CurDir));
+        let is_inside =
+            relative.components().all(|part| matches!(part, Component::Normal(_) | Component::CurDir));
         let whole = self.folder.join(relative);
         let leads_out = || {
-            let help = "put it into the folder of the document, or below".to_owned();
+            let help = "name a folder above both: `--refs-from FOLDER`".to_owned();
             ("this file is outside the folder of the document, where nothing is read".to_owned(), Some(help))
         };
         let folder = if self.folder.as_os_str().is_empty() { Path::new(".") } else { &self.folder };

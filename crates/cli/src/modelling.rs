@@ -2,16 +2,16 @@
 
 use std::collections::HashMap;
 
-use jar_sprout_model::{DraftId, Problem, Severity, Words};
+use jar_sprout_model::{DraftId, Problem, Severity, Spot, Words};
 use jar_sprout_settle::{
     Decision, Drafted, Policies, RootName, Settled, Settling, Subject, Trust, Unmatched, VERDICTS, Verdict,
-    decide, draft_shape, open_questions, settle, settle_roots,
+    decide, draft_shape, misfits, open_questions, settle, settle_roots,
 };
 
-use crate::args::{DateForm, IntegerWidth, ModelArgs, Questions, Switch, TrustLevel};
-use crate::failure::Failure;
+use crate::args::{DateForm, IntegerWidth, ModelArgs, Questions, SourceArgs, Switch, TrustLevel};
+use crate::failure::{Failure, Outcome};
 use crate::report;
-use crate::sources::{Gathered, nearest};
+use crate::sources::{Gathered, SourceNames, located_samples, nearest};
 
 /// What was made of all samples.
 pub(crate) struct Modelled {
@@ -133,6 +133,35 @@ fn policies(args: &ModelArgs) -> Policies {
     }
 }
 
+/// The most misfits that are shown unless all are asked for by `check`.
+const FEW_MISFITS: usize = 20;
+
+/// Where a document and samples are both given, shows what the samples contradict.
+pub(crate) fn show_misfits(modelled: &Modelled, gathered: &Gathered, source: &SourceArgs) -> Outcome<()> {
+    if gathered.document.is_none() || gathered.samples == 0 {
+        return Ok(());
+    }
+    let mut count = 0;
+    for sample in located_samples(source)? {
+        let Ok(value) = serde_json::from_str(sample.text()) else { continue };
+        for misfit in misfits(&modelled.settled.model, &value) {
+            count += 1;
+            if count <= FEW_MISFITS {
+                let place = format!("{}:{}", sample.file, sample.line_of(&misfit.path));
+                let problem = Problem::warning(misfit.to_string(), Spot::Path(place));
+                report::problem(&problem, &SourceNames::default());
+            }
+        }
+    }
+    if count > FEW_MISFITS {
+        report::note(&format!(
+            "and {} more places where the samples are not what the document says",
+            count - FEW_MISFITS
+        ));
+    }
+    Ok(())
+}
+
 /// Where decisions are kept.
 #[derive(Debug, Clone, Copy)]
 pub(crate) enum Home<'h> {
@@ -172,6 +201,10 @@ fn shell_word(text: &str) -> String {
 
 /// Shows the open questions on standard error, the worst first.
 pub(crate) fn show_questions(modelled: &Modelled, gathered: &Gathered, shown: Questions, home: Home<'_>) {
+    if gathered.document.is_some() {
+        // A document says what is so; what samples contradict is told elsewhere.
+        return;
+    }
     let questions = open_questions(&modelled.drafted, &modelled.settled, gathered.samples);
     let most = match shown {
         Questions::None => return,

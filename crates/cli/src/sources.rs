@@ -77,7 +77,7 @@ pub(crate) fn gather(args: &SourceArgs) -> Outcome<Gathered> {
         stems,
         folder,
         at,
-        document: read_document(&sources)?,
+        document: read_document(&sources, args.refs_from.as_deref())?,
     };
     for (id, source) in (0..).map(SourceId).zip(&sources) {
         if !matches!(source, Source::Document(..)) {
@@ -262,14 +262,14 @@ fn named_sources(argument: &str) -> Outcome<Vec<Source>> {
 }
 
 /// What the one document among the sources says.
-fn read_document(sources: &[Source]) -> Outcome<Option<Drafted>> {
+fn read_document(sources: &[Source], refs_from: Option<&Path>) -> Outcome<Option<Drafted>> {
     let documents = sources.iter().filter_map(|source| match source {
         Source::Document(path, pointer) => Some((path, pointer)),
         Source::File(_) | Source::StandardInput => None,
     });
     match documents.collect::<Vec<_>>()[..] {
         [] => Ok(None),
-        [(path, pointer)] => Ok(Some(documents::read(path, pointer.as_deref())?)),
+        [(path, pointer)] => Ok(Some(documents::read(path, pointer.as_deref(), refs_from)?)),
         [_, (second, _), ..] => {
             let problem = Failure::path("one document at a time", second);
             Err(problem.with_help("a model comes from one document; several models make a jar").into())

@@ -62,10 +62,12 @@ pub(crate) fn wanted<'d>(
     match library.kind {
         Kind::Schema => {
             let title = whole.get("title").and_then(Value::as_str).map(Words::split);
-            let name = title.filter(|title| (1..=4).contains(&title.iter().len())).unwrap_or_else(|| name.clone());
+            let name =
+                title.filter(|title| (1..=4).contains(&title.iter().len())).unwrap_or_else(|| name.clone());
             let holders = ["definitions", "$defs"];
             let says_itself = whole.as_object().is_none_or(|object| {
-                let telling = ["type", "properties", "items", "$ref", "allOf", "oneOf", "anyOf", "enum", "const"];
+                let telling =
+                    ["type", "properties", "items", "$ref", "allOf", "oneOf", "anyOf", "enum", "const"];
                 telling.iter().any(|key| object.contains_key(*key))
             });
             if says_itself {
@@ -95,7 +97,8 @@ impl<'d> Asked<'_, 'd> {
             wanted.missing = Some((format!("nothing stands at `{pointer}`"), near(whole, pointer)));
             return;
         };
-        let parts: Vec<String> = pointer.split('/').map(|part| part.replace("~1", "/").replace("~0", "~")).collect();
+        let parts: Vec<String> =
+            pointer.split('/').map(|part| part.replace("~1", "/").replace("~0", "~")).collect();
         let is_path = parts.len() >= 3 && parts[1] == "paths";
         if let (true, Some(item)) = (is_path, value.as_object()) {
             match &parts[..] {
@@ -118,19 +121,23 @@ impl<'d> Asked<'_, 'd> {
     fn whole_api(&self, whole: &'d Value, name: &Words, wanted: &mut Wanted<'d>) {
         let holder = if self.kind == Kind::Swagger { "/definitions" } else { "/components/schemas" };
         let components = whole.pointer(holder).and_then(Value::as_object);
-        wanted.roots.extend(components.into_iter().flatten().map(|(name, schema)| (component_name(name), schema)));
+        wanted
+            .roots
+            .extend(components.into_iter().flatten().map(|(name, schema)| (component_name(name), schema)));
         let paths = ["paths", "webhooks"].iter().filter_map(|key| whole.get(*key)?.as_object()).flatten();
         for (path, item) in paths {
             if let Some(item) = self.follow(item).as_object() {
                 let known = wanted.roots.len();
                 self.path(path, item, wanted);
                 // What has a name of its own is there already.
-                let inline: Vec<_> = wanted.roots.drain(known..).filter(|(_, schema)| is_inline(schema)).collect();
+                let inline: Vec<_> =
+                    wanted.roots.drain(known..).filter(|(_, schema)| is_inline(schema)).collect();
                 wanted.roots.extend(inline);
             }
         }
         let title = whole.pointer("/info/title").and_then(Value::as_str).map(Words::split);
-        wanted.title = title.filter(|title| (1..=5).contains(&title.iter().len())).or_else(|| Some(name.clone()));
+        wanted.title =
+            title.filter(|title| (1..=5).contains(&title.iter().len())).or_else(|| Some(name.clone()));
         if wanted.roots.is_empty() {
             wanted.missing = Some(("the document describes no JSON".to_owned(), None));
         }
@@ -165,7 +172,8 @@ impl<'d> Asked<'_, 'd> {
             takes: Vec::new(),
             gives: Vec::new(),
         };
-        let list = |holder: Option<&'d Map<String, Value>>| holder.and_then(|holder| holder.get("parameters"));
+        let list =
+            |holder: Option<&'d Map<String, Value>>| holder.and_then(|holder| holder.get("parameters"));
         let parameters = [list(item), list(Some(operation))];
         for parameter in parameters.into_iter().flatten().filter_map(Value::as_array).flatten() {
             self.parameter(self.follow(parameter), &name, &mut described, wanted);
@@ -219,7 +227,10 @@ impl<'d> Asked<'_, 'd> {
         let content = holder.get("content")?.as_object()?;
         let is_json = |media: &&String| {
             let media = media.split(';').next().unwrap_or_default().trim();
-            media == "application/json" || media.ends_with("+json") || media == "*/*" || media.ends_with("/json")
+            media == "application/json"
+                || media.ends_with("+json")
+                || media == "*/*"
+                || media.ends_with("/json")
         };
         let (_, media) = content.iter().find(|(media, _)| is_json(media))?;
         media.get("schema").or_else(|| media.get("itemSchema"))
@@ -244,12 +255,16 @@ impl<'d> Asked<'_, 'd> {
         }
         match schema.get("type") {
             Some(Value::String(ty)) if ty == "array" => {
-                let items = schema.get("items").map_or_else(|| "any".to_owned(), |items| self.type_name(items));
+                let items =
+                    schema.get("items").map_or_else(|| "any".to_owned(), |items| self.type_name(items));
                 format!("[{items}]")
             }
             Some(Value::String(ty)) => match schema.get("enum").and_then(Value::as_array) {
                 Some(values) => values.iter().filter_map(Value::as_str).collect::<Vec<_>>().join(" | "),
-                None => schema.get("format").and_then(Value::as_str).map_or_else(|| ty.clone(), |f| format!("{ty} {f}")),
+                None => schema
+                    .get("format")
+                    .and_then(Value::as_str)
+                    .map_or_else(|| ty.clone(), |f| format!("{ty} {f}")),
             },
             _ => "any".to_owned(),
         }
@@ -287,7 +302,11 @@ fn near(whole: &Value, pointer: &str) -> Option<String> {
                 }
                 _ => return None,
             };
-            return Some(format!("`{}` has {}", if end == 0 { "#" } else { &pointer[..end] }, keys.join(", ")));
+            return Some(format!(
+                "`{}` has {}",
+                if end == 0 { "#" } else { &pointer[..end] },
+                keys.join(", ")
+            ));
         }
         end = pointer[..end].rfind('/')?;
     }

@@ -71,8 +71,10 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
             None => problem,
         });
     }
-    let roots: Vec<Root> =
-        roots.into_iter().map(|(name, schema)| Root { name, node: drafter.place(&Spec::One(schema)) }).collect();
+    let roots: Vec<Root> = roots
+        .into_iter()
+        .map(|(name, schema)| Root { name, node: drafter.place(&Spec::One(schema)) })
+        .collect();
     drafter.fill_all();
     drafter.resolve_aliases();
     problems.extend(drafter.problems(source));
@@ -222,8 +224,10 @@ impl<'d> Drafter<'_, 'd> {
         let made = self.heirs_of(at).unwrap_or_else(|| self.made(flat, at));
         match made {
             Made::Kind(kind, is_nullable) => {
-                let has_name =
-                    matches!(kind, DraftKind::Record(_) | DraftKind::Enumeration(_) | DraftKind::Union { .. });
+                let has_name = matches!(
+                    kind,
+                    DraftKind::Record(_) | DraftKind::Enumeration(_) | DraftKind::Union { .. }
+                );
                 self.draft.set(id, kind, is_nullable);
                 if has_name && let Spec::One(schema) = spec {
                     let name = self.name_of(schema);
@@ -247,7 +251,8 @@ impl<'d> Drafter<'_, 'd> {
         let discriminator = at.get("discriminator");
         let tag = discriminator_key(discriminator)?;
         let specs: Vec<Spec<'d>> = heirs.into_iter().map(Spec::One).collect();
-        let tags: Vec<String> = specs.iter().map(|spec| self.mapped(discriminator, spec)).collect::<Option<_>>()?;
+        let tags: Vec<String> =
+            specs.iter().map(|spec| self.mapped(discriminator, spec)).collect::<Option<_>>()?;
         Some(Made::Kind(self.tagged(tag, tags, &specs), false))
     }
 
@@ -279,14 +284,18 @@ impl<'d> Drafter<'_, 'd> {
     /// What the values of an `enum` are.
     fn of_values(&mut self, values: &[&'d Value], may_be_null: bool, at: &'d Value) -> Made {
         let is_nullable = may_be_null || values.iter().any(|value| value.is_null());
-        let mut texts: Vec<WireName> = values.iter().filter_map(|value| value.as_str()).map(WireName::new).collect();
+        let mut texts: Vec<WireName> =
+            values.iter().filter_map(|value| value.as_str()).map(WireName::new).collect();
         texts.dedup();
-        let others: Vec<&&Value> = values.iter().filter(|value| !value.is_string() && !value.is_null()).collect();
+        let others: Vec<&&Value> =
+            values.iter().filter(|value| !value.is_string() && !value.is_null()).collect();
         let scalars: Option<Vec<Scalar>> = others
             .iter()
             .map(|value| match value {
                 Value::Bool(_) => Some(Scalar::Boolean),
-                Value::Number(number) if number.is_i64() || number.is_u64() => Some(Scalar::Integer(Width::Wide)),
+                Value::Number(number) if number.is_i64() || number.is_u64() => {
+                    Some(Scalar::Integer(Width::Wide))
+                }
                 Value::Number(_) => Some(Scalar::Float),
                 Value::Null | Value::String(_) | Value::Array(_) | Value::Object(_) => None,
             })
@@ -302,7 +311,8 @@ impl<'d> Drafter<'_, 'd> {
             (!texts.is_empty()).then_some(DraftKind::Enumeration(texts)).into_iter().chain(kinds).collect();
         if kinds.len() > 1 {
             self.flattening.note(at, NoteKind::UnlikeValues);
-            let cases = kinds.into_iter().map(|kind| DraftCase { tag: None, node: self.draft.add(kind, false) });
+            let cases =
+                kinds.into_iter().map(|kind| DraftCase { tag: None, node: self.draft.add(kind, false) });
             return Made::Kind(DraftKind::Union { tag: None, cases: cases.collect() }, is_nullable);
         }
         Made::Kind(kinds.pop().unwrap_or(DraftKind::Any), is_nullable)
@@ -412,7 +422,9 @@ impl<'d> Drafter<'_, 'd> {
             }
         }
         if has_shared {
-            if cases.is_empty() || cases.iter().all(|(_, own)| own.properties.is_empty() && own.values.is_none()) {
+            if cases.is_empty()
+                || cases.iter().all(|(_, own)| own.properties.is_empty() && own.values.is_none())
+            {
                 let kind = self.made(flat, at);
                 return match kind {
                     Made::Kind(kind, nullable) => Made::Kind(kind, nullable || is_nullable),
@@ -447,7 +459,9 @@ impl<'d> Drafter<'_, 'd> {
             _ => {}
         }
         let are_objects = cases.iter().all(|(_, flat)| {
-            flat.values.is_none() && flat.likely_kinds().iter().eq([&JsonKind::Object]) && !flat.properties.is_empty()
+            flat.values.is_none()
+                && flat.likely_kinds().iter().eq([&JsonKind::Object])
+                && !flat.properties.is_empty()
         });
         if are_objects && let Some((tag, tags)) = self.tags_of(&cases, discriminator) {
             let specs: Vec<Spec<'d>> = cases.into_iter().map(|(spec, _)| spec).collect();
@@ -502,9 +516,13 @@ impl<'d> Drafter<'_, 'd> {
                 DraftKind::Scalar(if is_whole { Scalar::Integer(Width::Wide) } else { Scalar::Float })
             }
             JsonKind::Text => {
-                let values: Option<Vec<&Value>> =
-                    cases.iter().map(|(_, flat)| flat.values.clone()).collect::<Option<Vec<_>>>().map(|all| all.concat());
-                let texts = values.map(|values| values.into_iter().filter_map(Value::as_str).map(WireName::new));
+                let values: Option<Vec<&Value>> = cases
+                    .iter()
+                    .map(|(_, flat)| flat.values.clone())
+                    .collect::<Option<Vec<_>>>()
+                    .map(|all| all.concat());
+                let texts =
+                    values.map(|values| values.into_iter().filter_map(Value::as_str).map(WireName::new));
                 match texts {
                     Some(texts) => {
                         let known: indexmap::IndexSet<WireName> = texts.collect();
@@ -539,7 +557,8 @@ impl<'d> Drafter<'_, 'd> {
         let are_distinct = |tags: &[String]| tags.iter().collect::<HashSet<_>>().len() == tags.len();
         if let Some(key) = discriminator_key(discriminator) {
             let fixed = self.fixed(cases, key);
-            let named: Option<Vec<String>> = cases.iter().map(|(spec, _)| self.mapped(discriminator, spec)).collect();
+            let named: Option<Vec<String>> =
+                cases.iter().map(|(spec, _)| self.mapped(discriminator, spec)).collect();
             let has_mapping = discriminator.is_some_and(|said| said.get("mapping").is_some());
             let tags = if has_mapping { named.or(fixed) } else { fixed.or(named) };
             return tags.filter(|tags| are_distinct(tags)).map(|tags| (key.to_owned(), tags));
@@ -641,7 +660,9 @@ impl<'d> Drafter<'_, 'd> {
 
     /// What was noted, once per kind; what cannot be followed, each.
     fn problems(&self, source: &str) -> Vec<Problem> {
-        let place = |at: &Value| Spot::Path(format!("{source}#{}", pointer_to(self.library.root(), at).unwrap_or_default()));
+        let place = |at: &Value| {
+            Spot::Path(format!("{source}#{}", pointer_to(self.library.root(), at).unwrap_or_default()))
+        };
         let mut problems = Vec::new();
         let mut broken = HashSet::new();
         for (at, message, help) in &self.flattening.broken {
@@ -661,7 +682,8 @@ impl<'d> Drafter<'_, 'd> {
             }
         }
         for (what, (count, at)) in counts {
-            let more = if count > 1 { format!(" ({count} times, the first one here)") } else { String::new() };
+            let more =
+                if count > 1 { format!(" ({count} times, the first one here)") } else { String::new() };
             problems.push(Problem::warning(what.text() + &more, place(at)));
         }
         problems
@@ -755,7 +777,8 @@ fn text_scalar(format: Option<&str>) -> Scalar {
 
 /// What a schema says of itself, with the bounds it sets.
 fn docs_of(schema: &Value) -> Docs {
-    let text = |key: &str| schema.get(key).and_then(Value::as_str).map(str::trim).filter(|text| !text.is_empty());
+    let text =
+        |key: &str| schema.get(key).and_then(Value::as_str).map(str::trim).filter(|text| !text.is_empty());
     let is_true = |key: &str| schema.get(key).and_then(Value::as_bool) == Some(true);
     let mut said: Vec<String> = text("description").map(str::to_owned).into_iter().collect();
     let bounds = bounds(schema);
@@ -793,7 +816,8 @@ fn bounds(schema: &Value) -> String {
     if is_true("uniqueItems") {
         parts.push("No item twice.".to_owned());
     }
-    if let Some(default) = schema.get("default").filter(|default| !default.is_array() && !default.is_object()) {
+    if let Some(default) = schema.get("default").filter(|default| !default.is_array() && !default.is_object())
+    {
         parts.push(format!("{default} where nothing is said."));
     }
     if is_true("readOnly") {

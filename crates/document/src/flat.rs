@@ -82,16 +82,23 @@ pub(crate) enum NoteKind {
 impl NoteKind {
     pub(crate) fn text(self) -> String {
         match self {
-            Self::Keyword(keyword) => format!("`{keyword}` does not decide a type, and is left to a validator"),
+            Self::Keyword(keyword) => {
+                format!("`{keyword}` does not decide a type, and is left to a validator")
+            }
             Self::Circular => "this `allOf` leads back to itself".to_owned(),
             Self::Never => "nothing can fit this schema; it becomes any value".to_owned(),
             Self::ManyGroups => "`oneOf` beside `anyOf`: the second one is left to a validator".to_owned(),
             Self::MergedObjects => {
-                "nothing tells these alternatives apart: they become one type with all their properties".to_owned()
+                "nothing tells these alternatives apart: they become one type with all their properties"
+                    .to_owned()
             }
-            Self::MixedTuple => "items of unlike types, as many as there may be: they become any values".to_owned(),
+            Self::MixedTuple => {
+                "items of unlike types, as many as there may be: they become any values".to_owned()
+            }
             Self::ExtraKeys => "keys beyond the properties are not kept".to_owned(),
-            Self::UnlikeValues => "the values of this `enum` are of unlike kinds: they become their kinds".to_owned(),
+            Self::UnlikeValues => {
+                "the values of this `enum` are of unlike kinds: they become their kinds".to_owned()
+            }
             Self::Format => "a time of day with an offset, or a duration, stays text".to_owned(),
         }
     }
@@ -112,8 +119,25 @@ const UNHEARD: &[&str] = &[
 
 /// Keys that say something about a schema, not what fits it.
 const ANNOTATIONS: &[&str] = &[
-    "title", "description", "summary", "deprecated", "default", "example", "examples", "readOnly", "writeOnly",
-    "externalDocs", "xml", "$comment", "nullable", "$id", "$schema", "$anchor", "$defs", "definitions", "id",
+    "title",
+    "description",
+    "summary",
+    "deprecated",
+    "default",
+    "example",
+    "examples",
+    "readOnly",
+    "writeOnly",
+    "externalDocs",
+    "xml",
+    "$comment",
+    "nullable",
+    "$id",
+    "$schema",
+    "$anchor",
+    "$defs",
+    "definitions",
+    "id",
 ];
 
 fn is_annotation(key: &str) -> bool {
@@ -183,7 +207,10 @@ impl<'d> Flattening<'_, 'd> {
             return self.note(value, NoteKind::Circular);
         }
         on_the_way.push(here);
-        if ["$ref", "$dynamicRef", "$recursiveRef"].iter().any(|key| object.get(*key).is_some_and(Value::is_string)) {
+        if ["$ref", "$dynamicRef", "$recursiveRef"]
+            .iter()
+            .any(|key| object.get(*key).is_some_and(Value::is_string))
+        {
             match self.references.follow(value) {
                 Ok((target, _)) => self.add_one(target.value, flat, on_the_way),
                 Err((message, help)) => self.broken.push((value, message, help)),
@@ -288,7 +315,8 @@ fn add_object<'d>(object: &'d Map<String, Value>, flat: &mut Flat<'d>) {
     if let Some(additional) = object.get("additionalProperties") {
         flat.additional = flat.additional.filter(|known| known.is_object()).or(Some(additional));
     }
-    flat.patterns.extend(object.get("patternProperties").and_then(Value::as_object).into_iter().flat_map(Map::values));
+    flat.patterns
+        .extend(object.get("patternProperties").and_then(Value::as_object).into_iter().flat_map(Map::values));
 }
 
 fn add_list<'d>(object: &'d Map<String, Value>, flat: &mut Flat<'d>) {
@@ -322,7 +350,10 @@ impl Flat<'_> {
             return kinds;
         }
         let mut kinds = BTreeSet::new();
-        if !self.properties.is_empty() || self.additional.is_some_and(Value::is_object) || !self.patterns.is_empty() {
+        if !self.properties.is_empty()
+            || self.additional.is_some_and(Value::is_object)
+            || !self.patterns.is_empty()
+        {
             kinds.insert(JsonKind::Object);
         }
         if self.items.is_some() || !self.prefix.is_empty() {

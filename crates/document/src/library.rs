@@ -34,10 +34,13 @@ struct Held {
 }
 
 /// The scheme of documents that have no address of their own.
-const HOME: &str = "jar:///";
+const SCHEME: &str = "jar:";
+
+/// Where they stand: so deep that a reference which leads out of the folder is seen to do so.
+const HOME: &str = "jar:///a/b/c/d/e/f/g/h/i/j/k/l/m/n/o/p/";
 
 impl Library {
-    /// Reads a document, and the files it refers to.
+    /// Reads a document, and the files it refers to. `name` is its path from the folder in which files are read.
     ///
     /// # Errors
     /// A text that cannot be read, or is no document.
@@ -52,8 +55,10 @@ impl Library {
 
     /// The library of a value that was read already.
     pub fn of(name: &str, kind: Kind, value: Value, files: &dyn Files) -> Self {
-        // `Url` needs a path of its own for what stands in the same folder.
-        let url = Url::parse(HOME).and_then(|home| home.join("document")).expect("a fixed address");
+        let mut url = Url::parse(HOME).expect("a fixed address");
+        if let Ok(mut parts) = url.path_segments_mut() {
+            parts.pop_if_empty().extend(name.split('/').filter(|part| !part.is_empty()));
+        }
         let mut library =
             Self { kind, documents: vec![Held { name: name.to_owned(), url, value }], faults: Vec::new() };
         let mut next = 0;
@@ -74,8 +79,11 @@ impl Library {
         let mut index = Index::default();
         index.walk(value, url);
         let own: HashSet<&str> = index.ids.keys().map(String::as_str).collect();
-        let mut targets: Vec<String> = index.targets.values().map(|target| without_fragment(target)).collect();
-        targets.retain(|target| target.starts_with(HOME) && !own.contains(target.as_str()) && target != url.as_str());
+        let mut targets: Vec<String> =
+            index.targets.values().map(|target| without_fragment(target)).collect();
+        targets.retain(|target| {
+            target.starts_with(HOME) && !own.contains(target.as_str()) && target != url.as_str()
+        });
         targets.sort();
         targets.dedup();
         targets
@@ -148,7 +156,8 @@ impl<'d> Index<'d> {
                         let address = format!("{}#{anchor}", without_fragment(base.as_str()));
                         self.ids.entry(address).or_insert(value);
                     }
-                    let reference = text("$ref").or_else(|| text("$dynamicRef")).or_else(|| text("$recursiveRef"));
+                    let reference =
+                        text("$ref").or_else(|| text("$dynamicRef")).or_else(|| text("$recursiveRef"));
                     if let Some(target) = reference.and_then(|reference| base.join(reference).ok()) {
                         self.targets.insert(std::ptr::from_ref(value), target.into());
                     }
@@ -194,14 +203,24 @@ impl<'d> References<'d> {
             .copied()
             .or_else(|| self.documents.get(address).map(|(_, value)| *value));
         let Some(whole) = whole else {
+            if address.starts_with(SCHEME) && !address.starts_with(HOME) {
+                let help = "name a folder above both: `--refs-from FOLDER`".to_owned();
+                let message =
+                    format!("`{written}` leads out of the folder of the document, where nothing is read");
+                return Err((message, Some(help)));
+            }
             if address.starts_with("http") {
                 let help = "save what it leads to beside the document, and refer to the file".to_owned();
-                return Err((format!("`{written}` is on the network, where nothing is fetched from"), Some(help)));
+                return Err((
+                    format!("`{written}` is on the network, where nothing is fetched from"),
+                    Some(help),
+                ));
             }
             return Err((format!("`{written}` leads to no file"), None));
         };
         let anchor = self.index.ids.get(&format!("{address}#{fragment}")).copied();
-        let found = if fragment.is_empty() { Some(whole) } else { anchor.or_else(|| whole.pointer(&fragment)) };
+        let found =
+            if fragment.is_empty() { Some(whole) } else { anchor.or_else(|| whole.pointer(&fragment)) };
         match found {
             Some(value) => Ok((Target { value }, fragment)),
             None => Err((format!("`{written}` leads nowhere"), nearest_pointer(whole, &fragment))),

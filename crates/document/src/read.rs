@@ -121,14 +121,20 @@ pub fn recognise(value: &Value) -> Option<Kind> {
         Some(one) => is_type(one),
         None => false,
     };
-    let properties_are_schemas = object.get("properties").and_then(Value::as_object).is_some_and(|properties| {
-        !properties.is_empty() && properties.values().all(|schema| schema.is_object() || schema.is_boolean())
-    });
+    let properties_are_schemas =
+        object.get("properties").and_then(Value::as_object).is_some_and(|properties| {
+            !properties.is_empty()
+                && properties.values().all(|schema| schema.is_object() || schema.is_boolean())
+        });
     let has_list = |key: &str| object.get(key).is_some_and(Value::is_array);
-    let is_schema = (has_type && (properties_are_schemas || object.contains_key("items") || has_list("enum")))
-        || (properties_are_schemas && (has_list("required") || holds("definitions") || holds("$defs")))
-        || ((has_list("oneOf") || has_list("anyOf") || has_list("allOf") || text("$ref").is_some())
-            && (holds("definitions") || holds("$defs")));
+    let says_values = holds("additionalProperties") || holds("patternProperties");
+    let says_parts =
+        properties_are_schemas || says_values || object.contains_key("items") || has_list("enum");
+    let holds_more = holds("definitions") || holds("$defs");
+    let says_cases = ["oneOf", "anyOf", "allOf"].into_iter().any(has_list) || text("$ref").is_some();
+    let is_schema = (has_type && says_parts)
+        || (properties_are_schemas && (has_list("required") || holds_more))
+        || (says_cases && holds_more);
     is_schema.then_some(Kind::Schema)
 }
 

@@ -66,6 +66,10 @@ impl Comment {
                 Form::Stars if self.is_javadoc() && !wrapped.is_empty() => format!("<p>{paragraph}"),
                 Form::Stars | Form::Lines(_) | Form::Summary | Form::Quotes => paragraph.clone(),
             };
+            // All on one line, its quotes stand there as well.
+            let is_alone = said.len() == 1 && matches!(self.form, Form::Quotes);
+            let room =
+                if is_alone && paragraph.chars().count() <= room { room.saturating_sub(6) } else { room };
             wrapped.extend(wrap(&paragraph, room, ""));
         }
         wrapped
@@ -104,7 +108,7 @@ impl Comment {
                 text(format!("/// <summary>{}</summary>", wrapped[0]))
             }
             Form::Summary => framed("/// <summary>", "/// </summary>"),
-            Form::Quotes if is_one && length + 6 <= room => text(format!("\"\"\"{}\"\"\"", wrapped[0])),
+            Form::Quotes if is_one => text(format!("\"\"\"{}\"\"\"", wrapped[0])),
             Form::Quotes => {
                 let mut inside = wrapped.into_iter();
                 let first = inside.next().map(|first| text(format!("\"\"\"{first}")));

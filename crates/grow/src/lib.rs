@@ -7,6 +7,7 @@
 
 mod code;
 mod docs;
+mod json_schema;
 mod language;
 mod languages;
 mod literal;
@@ -15,6 +16,7 @@ mod settings;
 mod trial;
 
 pub use code::{Arrangement, GrownFile, MARK, Origin, grow, origin, sealed};
+pub use json_schema::json_schema;
 pub use language::{About, LANGUAGES, Language, find_language, nearest_language};
 pub use settings::{Choice, Setting, SettingError, Settings, Values};
 pub use trial::{Trial, TrialSample};

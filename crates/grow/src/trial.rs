@@ -27,6 +27,8 @@ pub struct TrialSample {
     pub name: String,
     /// One JSON text.
     pub text: String,
+    /// The same without the keys that the model does not know.
+    pub known: String,
 }
 
 impl Trial {

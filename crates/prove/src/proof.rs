@@ -1,7 +1,8 @@
 //! What is proven: a model and its samples.
 
 use jar_sprout_grow::{Arrangement, GrownFile, Language, Settings, Trial, TrialSample, grow};
-use jar_sprout_model::Model;
+use jar_sprout_model::{Definition, Model, Slot, Type};
+use serde_json::Value;
 
 /// A model and the samples it must carry.
 #[derive(Debug, Clone)]
@@ -31,6 +32,67 @@ pub(crate) struct Laid {
     pub(crate) files: Vec<GrownFile>,
 }
 
+/// A sample without the keys that its model does not know; as it is where all are known.
+fn known(model: &Model, text: &str) -> String {
+    let Ok(mut value) = serde_json::from_str::<Value>(text) else { return text.to_owned() };
+    if prune(model, &model.root.slot, &mut value) { value.to_string() } else { text.to_owned() }
+}
+
+/// Takes unknown keys out of a value; whether there was one.
+fn prune(model: &Model, slot: &Slot, value: &mut Value) -> bool {
+    let mut is_pruned = false;
+    match (&slot.ty, value) {
+        (Type::List(items) | Type::Map(items), Value::Array(values)) => {
+            values.iter_mut().for_each(|value| is_pruned |= prune(model, items, value));
+        }
+        (Type::Map(values), Value::Object(object)) => {
+            object.values_mut().for_each(|value| is_pruned |= prune(model, values, value));
+        }
+        (Type::Tuple(items), Value::Array(values)) => {
+            items.iter().zip(values).for_each(|(item, value)| is_pruned |= prune(model, item, value));
+        }
+        (Type::Named(id), value) => match (&model.get(*id).definition, value) {
+            (Definition::Record(record), Value::Object(object)) => {
+                let before = object.len();
+                object.retain(|key, _| record.fields.iter().any(|field| field.wire.as_str() == key));
+                is_pruned = object.len() < before;
+                for field in &record.fields {
+                    if let Some(value) = object.get_mut(field.wire.as_str()) {
+                        is_pruned |= prune(model, &field.slot, value);
+                    }
+                }
+            }
+            (Definition::Union(union), value) => {
+                let tag =
+                    union.tag.as_ref().and_then(|tag| value.get(tag.as_str())?.as_str().map(str::to_owned));
+                let is_meant = |case: &&jar_sprout_model::UnionCase| match (&case.tag, &tag) {
+                    (Some(case), Some(tag)) => case.as_str() == tag,
+                    (None, _) => is_of_kind(model, &case.slot, value),
+                    (Some(_), None) => false,
+                };
+                if let Some(case) = union.cases.iter().find(is_meant) {
+                    is_pruned = prune(model, &case.slot, value);
+                }
+            }
+            (Definition::Record(_) | Definition::Enumeration(_), _) => {}
+        },
+        _ => {}
+    }
+    is_pruned
+}
+
+/// Whether a value is of the kind that a case without a tag holds.
+fn is_of_kind(model: &Model, slot: &Slot, value: &Value) -> bool {
+    match &slot.ty {
+        Type::List(_) | Type::Tuple(_) => value.is_array(),
+        Type::Map(_) => value.is_object(),
+        Type::Named(id) => {
+            value.is_object() && !matches!(model.get(*id).definition, Definition::Enumeration(_))
+        }
+        Type::Any | Type::Scalar(_) | Type::Constant(_) => false,
+    }
+}
+
 impl Laid {
     pub(crate) fn of(language: &dyn Language, settings: &Settings, index: usize, proof: &Proof) -> Self {
         let place = format!("t{index:04}");
@@ -38,6 +100,7 @@ impl Laid {
         let files = grow(language, &proof.model, &settings, Arrangement::AsUsual);
         let sample = |(number, sample): (usize, &Sample)| TrialSample {
             name: format!("{place}-{number}"),
+            known: known(&proof.model, &sample.text),
             text: sample.text.clone(),
         };
         let samples = proof.samples.iter().enumerate().map(sample).collect();

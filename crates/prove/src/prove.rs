@@ -117,9 +117,11 @@ fn lay_out(order: &Order<'_>, ready: &Ready, laid: &[Laid], folder: &Path) -> io
     // What did not compile must not lie about.
     for entry in fs::read_dir(&code).into_iter().flatten().flatten() {
         let name = entry.file_name();
-        let is_place = name.to_str().is_some_and(|name| place_index(name).is_some());
-        if is_place && entry.path().is_dir() {
-            fs::remove_dir_all(entry.path())?;
+        let stem = name.to_str().and_then(|name| name.split('.').next());
+        match (stem.is_some_and(|stem| place_index(stem).is_some()), entry.path().is_dir()) {
+            (true, true) => fs::remove_dir_all(entry.path())?,
+            (true, false) => fs::remove_file(entry.path())?,
+            (false, _) => {}
         }
     }
     let trials: Vec<_> = laid.iter().map(|laid| laid.trial.clone()).collect();

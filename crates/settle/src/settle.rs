@@ -59,12 +59,7 @@ pub fn settle_roots(draft: &Draft, roots: &[(DraftId, RootName)], policies: &Pol
     let page_of = page_of(draft, roots[0].0, &roots[0].1.words);
     let mut model = Model::new(builder.types, root);
     model.more_roots = more_roots;
-    Settled {
-        model,
-        origins,
-        decided: BTreeSet::new(),
-        page_of,
-    }
+    Settled { model, origins, decided: BTreeSet::new(), page_of }
 }
 
 /// The key of the list that a page carries.

@@ -67,7 +67,7 @@ pub(crate) fn demo(args: &DemoArgs) -> Outcome<Exit> {
     let mut lines = Vec::new();
     for endpoint in ENDPOINTS {
         let files = endpoint.samples.iter().map(|sample| samples.join(sample.file).display().to_string());
-        let gathered = gather(&SourceArgs { sources: files.collect(), at: None })?;
+        let gathered = gather(&SourceArgs { sources: files.collect(), at: None, refs_from: None })?;
         let modelled = model(&gathered, &ModelArgs::default())?;
         let model = &modelled.settled.model;
         for language in LANGUAGES {

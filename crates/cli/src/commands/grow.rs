@@ -6,7 +6,7 @@ use std::path::{Path, PathBuf};
 use std::time::Duration;
 
 use jar_sprout_grow::{
-    Arrangement, GrownFile, LANGUAGES, Language, Origin, SettingError, Settings, find_language,
+    Arrangement, GrownFile, LANGUAGES, Language, Origin, SettingError, Settings, find_language, json_schema,
     nearest_language,
 };
 use jar_sprout_model::{Model, Problem, Spot};
@@ -17,9 +17,9 @@ use crate::args::GrowArgs;
 use crate::commands::demo::quoted_with;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
-use crate::files::{Changes, NewFile, Over};
+use crate::files::{Changes, NewFile, Over, write_all};
 use crate::jar::{FILE, Jar, JarLanguage, Models, Opened, enter_jar, nearest_jar, open_models};
-use crate::modelling::{Home, model, show_questions};
+use crate::modelling::{Home, model, show_misfits, show_questions};
 use crate::report;
 use crate::sources::{SourceNames, gather};
 
@@ -32,11 +32,15 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
         let help = format!("`--into` one of {}", quoted_with("and", &known));
         return Err(Failure::argument("into which language?", "jar-sprout grow").with_help(help).into());
     };
+    if into == JSON_SCHEMA {
+        return grow_schema(args);
+    }
     let language = language(into, format!("--into {into}"))?;
     let settings = settings(language, args)?;
     let gathered = gather(&args.source)?;
     gathered.show_warnings();
     let modelled = model(&gathered, &args.model)?;
+    show_misfits(&modelled, &gathered, &args.source)?;
     let model = &modelled.settled.model;
     match &args.dir {
         None => {
@@ -56,6 +60,34 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
                 changes.make()?;
                 report::note(&format!("grown into {}: {}", dir.display(), names.join(", ")));
             }
+        }
+    }
+    show_questions(&modelled, &gathered, args.model.questions, Home::Arguments);
+    Ok(Exit::Well)
+}
+
+/// What `--into` takes beside the languages.
+const JSON_SCHEMA: &str = "json-schema";
+
+/// The model as a JSON Schema, on standard output.
+fn grow_schema(args: &GrowArgs) -> Outcome<Exit> {
+    if let Some(setting) = args.settings.first() {
+        let problem = Failure::argument("a JSON Schema has no settings", format!("--with {setting}"));
+        return Err(problem.with_help("leave it out").into());
+    }
+    let gathered = gather(&args.source)?;
+    gathered.show_warnings();
+    let modelled = model(&gathered, &args.model)?;
+    show_misfits(&modelled, &gathered, &args.source)?;
+    let text = format!("{:#}\n", json_schema(&modelled.settled.model));
+    match &args.dir {
+        None => report::result(&text)?,
+        Some(dir) => {
+            let name = modelled.settled.model.root.name.iter().collect::<Vec<_>>().join("-");
+            let path = dir.join(format!("{name}.schema.json"));
+            let note = format!("grown into {}", path.display());
+            write_all(vec![NewFile { path, text }], Over::Nothing)?;
+            report::note(&note);
         }
     }
     show_questions(&modelled, &gathered, args.model.questions, Home::Arguments);

@@ -71,7 +71,8 @@ fn model_name(args: &InitArgs) -> Outcome<String> {
     if let Some(name) = &args.model {
         return Ok(name.clone());
     }
-    let gathered = gather(&SourceArgs { sources: args.sources.clone(), at: args.at.clone() })?;
+    let gathered =
+        gather(&SourceArgs { sources: args.sources.clone(), at: args.at.clone(), refs_from: None })?;
     let words = gathered.root_name();
     let plain =
         |word: &str| word.to_lowercase().chars().filter(char::is_ascii_alphanumeric).collect::<String>();

@@ -2,6 +2,7 @@
 
 use std::io::Write as _;
 
+use jar_sprout_document::Drafted;
 use jar_sprout_shape::Step;
 use owo_colors::OwoColorize;
 use serde_json::Value;
@@ -10,8 +11,8 @@ use crate::args::{Format, LookArgs, SourceArgs};
 use crate::exit::Exit;
 use crate::failure::Outcome;
 use crate::jar::{Opened, enter_jar, open_models};
-use crate::look::{json, text};
-use crate::modelling::{Home, Modelled, model, show_questions};
+use crate::look::{document, json, text};
+use crate::modelling::{Home, Modelled, model, show_misfits, show_questions};
 use crate::sources::{SourceNames, gather};
 use crate::{report, screen};
 
@@ -21,9 +22,15 @@ pub(crate) fn look(args: &LookArgs) -> Outcome<Exit> {
     }
     let gathered = gather(&args.source)?;
     gathered.show_warnings();
+    if let (Some(drafted), 0) = (&gathered.document, gathered.samples) {
+        let modelled = model(&gathered, &args.model)?;
+        look_at_document(drafted, &modelled, args.format)?;
+        return Ok(Exit::Well);
+    }
     match args.format {
         Format::Text => {
             let modelled = model(&gathered, &args.model)?;
+            show_misfits(&modelled, &gathered, &args.source)?;
             text(&gathered, &mut anstream::stdout().lock(), screen::width())?;
             show_page(&modelled, &args.source);
             show_questions(&modelled, &gathered, args.model.questions, Home::Arguments);
@@ -31,6 +38,15 @@ pub(crate) fn look(args: &LookArgs) -> Outcome<Exit> {
         Format::Json => report::result(&json(&gathered))?,
     }
     Ok(Exit::Well)
+}
+
+fn look_at_document(drafted: &Drafted, modelled: &Modelled, format: Format) -> Outcome<()> {
+    let model = &modelled.settled.model;
+    match format {
+        Format::Text => document::text(drafted, model, &mut anstream::stdout().lock(), screen::width())?,
+        Format::Json => report::result(&format!("{:#}\n", document::json(drafted, model)))?,
+    }
+    Ok(())
 }
 
 /// Each model of the jar, one below the other.
@@ -52,6 +68,10 @@ fn look_at_jar(args: &LookArgs) -> Outcome<Exit> {
                 let mut out = anstream::stdout().lock();
                 if jar.models.len() > 1 {
                     writeln!(out, "\n{}", model.name.bold())?;
+                }
+                if let (Some(drafted), 0) = (&gathered.document, gathered.samples) {
+                    look_at_document(drafted, modelled, args.format)?;
+                    continue;
                 }
                 text(gathered, &mut out, screen::width())?;
                 show_questions(modelled, gathered, args.model.questions, jar.home(model));

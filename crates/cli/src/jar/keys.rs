@@ -51,6 +51,12 @@ pub(crate) const MODEL: &[Key] = &[
         "sources = [\"samples/hives-*.json\"]",
     ),
     key("at", Takes::Text, "the part of each sample that is taken, as JSONPath", "at = \"$.hives[*]\""),
+    key(
+        "refs-from",
+        Takes::Text,
+        "the folder in which a document may refer to other files; without it, the document's own",
+        "refs-from = \"api\"",
+    ),
     key("root", Takes::Text, "the name of the root type", "root = \"Hive\""),
     key(
         "policies",

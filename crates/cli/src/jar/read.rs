@@ -126,7 +126,8 @@ impl Reader<'_> {
         model.name = text(&table, "root");
         let mut decisions = shared.to_vec();
         decisions.extend(self.decisions(&table, false)?);
-        let source = SourceArgs { sources, at: text(&table, "at") };
+        let refs_from = text(&table, "refs-from").map(PathBuf::from);
+        let source = SourceArgs { sources, at: text(&table, "at"), refs_from };
         Ok(JarModel { name: name.get().to_owned(), source, model, decisions })
     }
 

@@ -1,6 +1,7 @@
 //! The shape shown: as a tree for people, as JSON for programs.
 
 mod describe;
+pub(crate) mod document;
 mod json;
 mod text;
 

@@ -17,6 +17,8 @@ target-version = "py311"
 select = ["A", "B", "C4", "E", "F", "I", "N", "PIE", "PYI", "RUF", "SIM", "UP", "W"]
 ignore = [
     "E501", # the formatter's affair
+    "RUF001", # what a document says is in its own letters
+    "RUF002",
     "I001", # the driver, beside which the trials lie
 ]
 "#;

@@ -44,7 +44,10 @@ pub(super) fn enumeration(
         Level::Seven => format!("new {ident}(text);"),
         Level::Twelve => "new(text);".to_owned(),
     };
-    let parse = text(format!("protected override {ident} Parse(string text) => {parse}"));
+    let parse = group(cat([
+        text(format!("protected override {ident} Parse(string text) =>")),
+        nest(cat([line(), text(parse)])),
+    ]));
     let converter =
         members(text(format!("internal sealed class Converter : TextConverter<{ident}>")), [parse]);
     let to_string = text("public override string ToString() => Value;");

@@ -19,7 +19,7 @@ pub(super) fn driver(trials: &[Trial]) -> Vec<GrownFile> {
         format!("  '{place}': (dynamic json) => {call},\n")
     };
     let imports: String = trials.iter().map(import).collect();
-    let entries: String = trials.iter().map(entry).collect();
+    let entries: String = trials.iter().filter(|trial| !trial.samples.is_empty()).map(entry).collect();
     let table = format!("{imports}\nfinal trials = <String, Object? Function(dynamic)>{{\n{entries}}};\n");
     vec![
         GrownFile { name: "main.dart".to_owned(), text: DRIVER.to_owned() },

@@ -1,5 +1,6 @@
 package trials;
 
+import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -24,7 +25,8 @@ public final class Driver {
    * @throws IOException when a file cannot be read or written
    */
   public static void main(String[] arguments) throws IOException {
-    ObjectMapper mapper = new ObjectMapper();
+    ObjectMapper mapper =
+        new ObjectMapper().disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);
     BufferedReader lines =
         new BufferedReader(new InputStreamReader(System.in, StandardCharsets.UTF_8));
     for (String line = lines.readLine(); line != null; line = lines.readLine()) {

@@ -66,7 +66,8 @@ fn by_tag(
     let branch = |case: &PlannedUnionCase<'_>, needs: &mut Needs| {
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
         let ty = types::boxed(plan, case.slot, needs);
-        text(format!("case {tag} -> new {}(context.readTreeAsValue(node, {ty}.class));", case.ident))
+        let made = text(format!("new {}(context.readTreeAsValue(node, {ty}.class));", case.ident));
+        group(cat([text(format!("case {tag} ->")), nest(nest(cat([line(), made])))]))
     };
     let mut branches: Vec<Doc> = cases.iter().map(|case| branch(case, needs)).collect();
     branches.push(text(format!("default -> new {UNKNOWN}(node);")));
@@ -182,7 +183,12 @@ pub(super) fn value_record(head: &str, ty: &str, supers: &str, more: impl IntoIt
         text("@JsonValue"),
         block(text(format!("public {ty} value()")), [text("return value;")]),
     ]);
-    super::members(text(format!("{head}({ty} value){supers}")), more.into_iter().chain([accessor]))
+    let supers = match supers.trim_start() {
+        "" => Doc::Nil,
+        supers => nest(nest(cat([line(), text(supers.to_owned())]))),
+    };
+    let head = group(cat([text(format!("{head}({ty} value)")), supers]));
+    super::members(head, more.into_iter().chain([accessor]))
 }
 
 fn deserializer(ident: &Ident, body: impl IntoIterator<Item = Doc>, needs: &mut Needs) -> Doc {

@@ -4,7 +4,7 @@ use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nes
 use jar_sprout_model::{Presence, Type, WireName};
 
 use super::settings::{Form, Library};
-use super::unions::{UNKNOWN, branch, interface};
+use super::unions::{Branch, UNKNOWN, interface, when};
 use super::{names, types};
 use crate::code::{Helper, Needs};
 use crate::plan::{Ident, Kind, Plan, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
@@ -191,12 +191,12 @@ fn unknown_type(form: Form, needs: &mut Needs) -> Doc {
 
 /// `is Event.Unknown -> value.value`
 fn content(ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
-    let unwrapped = |case: &str| branch(&format!("is {ident}.{case} ->"), text("value.value"));
-    let branches: Vec<Doc> = match &union.tag {
-        Some(_) => vec![unwrapped(UNKNOWN), text("else -> value")],
+    let unwrapped = |case: &str| (format!("is {ident}.{case}"), text("value.value"));
+    let branches: Vec<Branch> = match &union.tag {
+        Some(_) => vec![unwrapped(UNKNOWN), ("else".to_owned(), text("value"))],
         None => union.cases.iter().map(|case| unwrapped(case.ident.as_str())).collect(),
     };
-    method("content", &[("value", ident.as_str())], "Any", when("value", branches))
+    method("content", &[("value", ident.as_str())], "Any", when("value", branches, 8))
 }
 
 fn of_gson(
@@ -372,11 +372,11 @@ fn by_tag(
     for PlannedUnionCase { ident: _, tag, slot } in &union.cases {
         if let Type::Named(id) = &slot.ty {
             let tag = names::LITERAL.of(tag.map_or("", WireName::as_str));
-            branches.push(branch(&format!("{tag} ->"), read(text(plan.ident(*id).to_string()))));
+            branches.push((tag, read(text(plan.ident(*id).to_string()))));
         }
     }
-    branches.push(branch("else ->", unknown));
-    when(subject, branches)
+    branches.push(("else".to_owned(), unknown));
+    when(subject, branches, 8)
 }
 
 fn by_kind(
@@ -392,16 +392,10 @@ fn by_kind(
     let branches = cases.iter().enumerate().map(|(at, (kind, case))| {
         let condition = if at == last { "else" } else { condition(*kind) };
         // Its parameter says of which type the value is.
-        branch(&format!("{condition} ->"), text(format!("{ident}.{}({read})", case.ident)))
+        (condition.to_owned(), text(format!("{ident}.{}({read})", case.ident)))
     });
     let branches = branches.collect();
-    when(subject, branches)
-}
-
-fn when(subject: &str, branches: Vec<Doc>) -> Doc {
-    let open = if subject.is_empty() { "when {".to_owned() } else { format!("when ({subject}) {{") };
-    let branches = branches.into_iter().map(|branch| cat([hard(), branch]));
-    cat([text(open), nest(cat(branches)), hard(), text("}")])
+    when(subject, branches, 8)
 }
 
 /// A method of one expression.

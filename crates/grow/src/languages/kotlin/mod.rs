@@ -182,7 +182,12 @@ fn key_annotation(wire: &str, form: Form, needs: &mut Needs) -> Option<String> {
 fn supertypes(plan: &Plan<'_>, ty: &PlannedType<'_>) -> Doc {
     let unions: Vec<Doc> =
         plan.unions_of(plan.id_of(ty)).map(|union| text(union.ident.to_string())).collect();
-    if unions.is_empty() { Doc::Nil } else { cat([text(" : "), join(&text(", "), unions)]) }
+    match unions.len() {
+        0 => Doc::Nil,
+        1 => cat([text(" : "), cat(unions)]),
+        // Its linter wants several on lines of their own.
+        _ => cat([text(" :"), nest(cat([hard(), join(&cat([text(","), hard()]), unions)]))]),
+    }
 }
 
 /// `val id: Long,`, with its key where the name does not say it.

@@ -1,6 +1,6 @@
 //! Unions in Kotlin: sealed interfaces, with a serializer that looks at the JSON to choose the case.
 
-use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
+use jar_sprout_layout::{Doc, Style, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text};
 use jar_sprout_model::{Type, WireName};
 
 use super::settings::{Form, Library};
@@ -112,7 +112,7 @@ fn choose_by_tag(
     });
     let unknown = serializer("else", &format!("{ident}.{UNKNOWN}"));
     let key = names::LITERAL.of(tag.as_str());
-    let subject = format!("when (element.jsonObject[{key}]?.jsonPrimitive?.contentOrNull) {{");
+    let subject = format!("element.jsonObject[{key}]?.jsonPrimitive?.contentOrNull");
     selection(ident, &subject, branches.chain([unknown]).collect())
 }
 
@@ -124,7 +124,7 @@ fn choose_by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, need
         serializer(condition, &format!("{ident}.{}", case.ident))
     });
     let branches = branches.collect();
-    selection(ident, "when {", branches)
+    selection(ident, "", branches)
 }
 
 /// What tells a kind of value from those that come after it.
@@ -151,16 +151,38 @@ fn condition(kind: Kind, needs: &mut Needs) -> &'static str {
     condition
 }
 
-/// `condition ->` and what is chosen, on a line of its own where it must be.
-pub(super) fn branch(condition: &str, chosen: Doc) -> Doc {
-    group(cat([text(condition.to_owned()), nest(cat([line(), chosen]))]))
+/// One branch of a `when`: its condition, and what is chosen.
+pub(super) type Branch = (String, Doc);
+
+/// A `when` so many columns from the left. Where one branch needs braces, its linter wants them on all.
+pub(super) fn when(subject: &str, branches: Vec<Branch>, indent: usize) -> Doc {
+    let open = if subject.is_empty() { "when {".to_owned() } else { format!("when ({subject}) {{") };
+    let flat = Style { width: usize::MAX, ..super::ABOUT.style };
+    let inside = indent + INDENT;
+    let width = |(condition, chosen): &Branch| {
+        inside + condition.chars().count() + " -> ".len() + print(chosen, &flat).chars().count()
+    };
+    let needs_braces = branches.iter().any(|branch| width(branch) > super::ABOUT.style.width);
+    let branch = |(condition, chosen): Branch| {
+        if needs_braces {
+            cat([text(format!("{condition} -> {{")), nest(cat([hard(), chosen])), hard(), text("}")])
+        } else {
+            cat([text(format!("{condition} -> ")), chosen])
+        }
+    };
+    let between = if needs_braces { cat([hard(), hard()]) } else { hard() };
+    let branches = join(&between, branches.into_iter().map(branch));
+    cat([text(open), nest(cat([hard(), branches])), hard(), text("}")])
 }
 
-fn serializer(condition: &str, class: &str) -> Doc {
-    branch(&format!("{condition} ->"), text(format!("{class}.serializer()")))
+/// Columns of one level.
+const INDENT: usize = 4;
+
+fn serializer(condition: &str, class: &str) -> Branch {
+    (condition.to_owned(), text(format!("{class}.serializer()")))
 }
 
-fn selection(ident: &Ident, subject: &str, branches: Vec<Doc>) -> Doc {
+fn selection(ident: &Ident, subject: &str, branches: Vec<Branch>) -> Doc {
     let parameter = nest(cat([soft(), text("element: JsonElement"), if_broken(",", "")]));
     let header = group(cat([
         text("override fun selectDeserializer("),
@@ -168,7 +190,5 @@ fn selection(ident: &Ident, subject: &str, branches: Vec<Doc>) -> Doc {
         soft(),
         text(format!("): DeserializationStrategy<{ident}> =")),
     ]));
-    let branches = cat(branches.into_iter().map(|branch| cat([hard(), branch])));
-    let choice = cat([text(subject.to_owned()), nest(branches), hard(), text("}")]);
-    cat([header, nest(cat([hard(), choice]))])
+    cat([header, nest(cat([hard(), when(subject, branches, 2 * INDENT)]))])
 }

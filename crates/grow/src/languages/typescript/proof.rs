@@ -6,9 +6,9 @@ use crate::code::GrownFile;
 use crate::trial::Trial;
 
 /// A module for each trial. JSON is an expression of the language (ECMA-262, since 2019), so that a sample stands
-/// in it as it is, and the compiler objects to missing and to unknown keys.
+/// in it as it is, and the compiler objects to missing keys. It would object to unknown ones as well, which are left out.
 pub(super) fn driver(trials: &[Trial]) -> Vec<GrownFile> {
-    trials.iter().map(module).collect()
+    trials.iter().filter(|trial| !trial.samples.is_empty()).map(module).collect()
 }
 
 fn module(trial: &Trial) -> GrownFile {
@@ -16,7 +16,7 @@ fn module(trial: &Trial) -> GrownFile {
     let module = file.trim_end_matches(".ts");
     let mut text = format!("import type {{ {entry} }} from \"./{place}/{module}.js\";\n");
     for (index, sample) in samples.iter().enumerate() {
-        write!(text, "\nexport const sample{index}: {entry} = {};\n", sample.text.trim())
+        write!(text, "\nexport const sample{index}: {entry} = {};\n", sample.known.trim())
             .expect("a string takes everything");
     }
     GrownFile { name: format!("{place}.ts"), text }

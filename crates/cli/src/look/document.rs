@@ -1,0 +1,138 @@
+//! A document in the terminal: operations with what they take and give, types with their fields.
+
+use std::io::{self, Write};
+
+use jar_sprout_document::{Carried, Drafted, Operation};
+use jar_sprout_model::{Definition, Field, Model, NamedType, Presence, Scalar, Slot, Type, Width};
+use owo_colors::OwoColorize;
+use serde_json::{Value, json};
+
+use crate::screen::{cut, visible};
+
+/// Writes operations, then types.
+pub(crate) fn text(drafted: &Drafted, model: &Model, out: &mut impl Write, width: usize) -> io::Result<()> {
+    let types = model.types().count();
+    let plural = |count: usize, word: &str| format!("{count} {word}{}", if count == 1 { "" } else { "s" });
+    let mut counts = vec![plural(types, "type")];
+    if !drafted.operations.is_empty() {
+        counts.insert(0, plural(drafted.operations.len(), "operation"));
+    }
+    writeln!(out, "{}", counts.join(", "))?;
+    for operation in &drafted.operations {
+        writeln!(out)?;
+        self::operation(operation, out, width)?;
+    }
+    for (_, ty) in model.types() {
+        writeln!(out)?;
+        named_type(model, ty, out, width)?;
+    }
+    Ok(())
+}
+
+fn operation(operation: &Operation, out: &mut impl Write, width: usize) -> io::Result<()> {
+    let Operation { method, path, id, summary, takes, gives } = operation;
+    let said = summary.as_deref().or(id.as_deref()).unwrap_or_default();
+    let said = said.lines().next().unwrap_or_default();
+    let head = format!("{method} {path}");
+    let room = width.saturating_sub(head.chars().count() + 2);
+    writeln!(out, "{}  {}", visible(&head).bold(), cut(&visible(said), room).dimmed())?;
+    for (sign, carried) in [("takes", takes), ("gives", gives)] {
+        for Carried { what, ty } in carried {
+            writeln!(
+                out,
+                "  {sign}  {}",
+                cut(&format!("{:<24}  {}", visible(what), visible(ty)), width - 9)
+            )?;
+        }
+    }
+    Ok(())
+}
+
+fn named_type(model: &Model, ty: &NamedType, out: &mut impl Write, width: usize) -> io::Result<()> {
+    let name = ty.name.in_capitals();
+    let what = match &ty.definition {
+        Definition::Record(_) => String::new(),
+        Definition::Enumeration(known) => {
+            let values: Vec<String> =
+                known.cases.iter().map(|case| format!("{:?}", case.wire.as_str())).collect();
+            format!("  {}", values.join(", "))
+        }
+        Definition::Union(union) => {
+            let cases: Vec<String> = union.cases.iter().map(|case| slot_text(model, &case.slot)).collect();
+            let by = union.tag.as_ref().map(|tag| format!(", told apart by {tag}")).unwrap_or_default();
+            format!("  one of {}{by}", cases.join(", "))
+        }
+    };
+    writeln!(
+        out,
+        "{}{}",
+        visible(&name).bold(),
+        cut(&visible(&what), width.saturating_sub(name.chars().count()))
+    )?;
+    if let Definition::Record(record) = &ty.definition {
+        let longest = record.fields.iter().map(|field| visible(field.wire.as_str()).chars().count()).max();
+        let column = longest.unwrap_or(0).min(32);
+        for Field { wire, name: _, presence, slot, docs } in &record.fields {
+            let mark = if *presence == Presence::Sometimes { ", may be missing" } else { "" };
+            let said = docs.text.lines().next().map(|line| format!("  {line}")).unwrap_or_default();
+            let row = format!("{:<column$}  {}{mark}{said}", visible(wire.as_str()), slot_text(model, slot));
+            writeln!(out, "  {}", cut(&visible(&row), width.saturating_sub(2)))?;
+        }
+    }
+    Ok(())
+}
+
+/// `list of Hive, or null`
+fn slot_text(model: &Model, slot: &Slot) -> String {
+    let text = match &slot.ty {
+        Type::Any => "any value".to_owned(),
+        Type::Scalar(scalar) => scalar_word(*scalar).to_owned(),
+        Type::Constant(text) => format!("always {:?}", text.as_str()),
+        Type::List(items) => format!("list of {}", slot_text(model, items)),
+        Type::Map(values) => format!("map of {}", slot_text(model, values)),
+        Type::Tuple(items) => {
+            let items: Vec<String> = items.iter().map(|item| slot_text(model, item)).collect();
+            format!("[{}]", items.join(", "))
+        }
+        Type::Named(id) => model.get(*id).name.in_capitals(),
+    };
+    if slot.nullable { format!("{text} or null") } else { text }
+}
+
+fn scalar_word(scalar: Scalar) -> &'static str {
+    match scalar {
+        Scalar::Boolean => "boolean",
+        Scalar::Integer(Width::Narrow | Width::Wide) => "integer",
+        Scalar::Integer(Width::Big) => "big integer",
+        Scalar::Float => "float",
+        Scalar::Text => "text",
+        Scalar::DateTime => "date-time",
+        Scalar::LocalDateTime => "date-time without offset",
+        Scalar::Date => "date",
+        Scalar::Time => "time",
+        Scalar::Uuid => "UUID",
+        Scalar::Uri => "URI",
+    }
+}
+
+/// The same for programs.
+pub(crate) fn json(drafted: &Drafted, model: &Model) -> Value {
+    let carried = |all: &[Carried]| -> Vec<Value> {
+        all.iter().map(|Carried { what, ty }| json!({"what": what, "type": ty})).collect()
+    };
+    let operations: Vec<Value> = drafted
+        .operations
+        .iter()
+        .map(|Operation { method, path, id, summary, takes, gives }| {
+            json!({
+                "method": method,
+                "path": path,
+                "id": id,
+                "summary": summary,
+                "takes": carried(takes),
+                "gives": carried(gives),
+            })
+        })
+        .collect();
+    json!({"operations": operations, "schema": jar_sprout_grow::json_schema(model)})
+}

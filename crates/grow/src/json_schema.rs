@@ -1,0 +1,146 @@
+//! Model to JSON Schema, draft 2020-12: for validators and for whoever reads schemas.
+
+use jar_sprout_model::{
+    Definition, Docs, Field, Model, NamedType, Presence, Record, Root, Scalar, Slot, Type, Union, UnionCase,
+    Width,
+};
+use serde_json::{Map, Value, json};
+
+/// The JSON Schema of a model: its root, and each named type among the `$defs`.
+///
+/// It says what the model says: enums are open, so that their values are examples; keys beyond the known ones are
+/// allowed.
+pub fn json_schema(model: &Model) -> Value {
+    let schemas = Schemas { model };
+    let Root { name, slot } = &model.root;
+    let mut whole = json!({
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": name.in_capitals(),
+    });
+    let root = schemas.slot(slot);
+    merge(&mut whole, root);
+    let defs: Map<String, Value> =
+        model.types().map(|(_, ty)| (ty.name.in_capitals(), schemas.named(ty))).collect();
+    if !defs.is_empty() {
+        whole["$defs"] = Value::Object(defs);
+    }
+    whole
+}
+
+fn merge(into: &mut Value, from: Value) {
+    if let (Value::Object(into), Value::Object(from)) = (into, from) {
+        into.extend(from);
+    }
+}
+
+struct Schemas<'m> {
+    model: &'m Model,
+}
+
+impl Schemas<'_> {
+    fn slot(&self, slot: &Slot) -> Value {
+        let schema = self.ty(&slot.ty);
+        if !slot.nullable || slot.ty == Type::Any {
+            return schema;
+        }
+        match schema.get("type").and_then(Value::as_str).map(str::to_owned) {
+            Some(ty) if schema.get("const").is_none() => {
+                let mut schema = schema;
+                schema["type"] = json!([ty, "null"]);
+                schema
+            }
+            _ => json!({"anyOf": [schema, {"type": "null"}]}),
+        }
+    }
+
+    fn ty(&self, ty: &Type) -> Value {
+        match ty {
+            Type::Any => json!({}),
+            Type::Scalar(scalar) => self::scalar(*scalar),
+            Type::Constant(text) => json!({"const": text.as_str()}),
+            Type::List(items) => json!({"type": "array", "items": self.slot(items)}),
+            Type::Map(values) => json!({"type": "object", "additionalProperties": self.slot(values)}),
+            Type::Tuple(items) => {
+                let count = items.len();
+                let items: Vec<Value> = items.iter().map(|item| self.slot(item)).collect();
+                json!({"type": "array", "prefixItems": items, "items": false, "minItems": count})
+            }
+            Type::Named(id) => json!({"$ref": format!("#/$defs/{}", self.model.get(*id).name.in_capitals())}),
+        }
+    }
+
+    fn named(&self, ty: &NamedType) -> Value {
+        let mut schema = docs(&ty.docs);
+        let said = match &ty.definition {
+            Definition::Record(record) => self.record(record),
+            Definition::Enumeration(known) => {
+                let values: Vec<&str> = known.cases.iter().map(|case| case.wire.as_str()).collect();
+                json!({"type": "string", "examples": values})
+            }
+            Definition::Union(union) => self.union(union),
+        };
+        merge(&mut schema, said);
+        schema
+    }
+
+    fn record(&self, record: &Record) -> Value {
+        let required: Vec<&str> = record
+            .fields
+            .iter()
+            .filter(|field| field.presence == Presence::Always)
+            .map(|field| field.wire.as_str())
+            .collect();
+        let property = |Field { wire, name: _, presence: _, slot, docs: said }: &Field| {
+            let mut schema = docs(said);
+            merge(&mut schema, self.slot(slot));
+            (wire.as_str().to_owned(), schema)
+        };
+        let properties: Map<String, Value> = record.fields.iter().map(property).collect();
+        let mut schema = json!({"type": "object", "properties": properties});
+        if !required.is_empty() {
+            schema["required"] = json!(required);
+        }
+        schema
+    }
+
+    /// A tag that is not known fits as well, as it does in code.
+    fn union(&self, union: &Union) -> Value {
+        let Union { tag, cases } = union;
+        let case = |UnionCase { name: _, tag: _, slot }: &UnionCase| self.slot(slot);
+        let mut schemas: Vec<Value> = cases.iter().map(case).collect();
+        if let Some(tag) = tag {
+            let known: Vec<&str> =
+                cases.iter().filter_map(|case| Some(case.tag.as_ref()?.as_str())).collect();
+            let mut properties = Map::new();
+            properties.insert(tag.as_str().to_owned(), json!({"not": {"enum": known}}));
+            schemas.push(json!({"type": "object", "properties": properties}));
+        }
+        json!({"anyOf": schemas})
+    }
+}
+
+fn docs(docs: &Docs) -> Value {
+    let mut schema = Map::new();
+    if !docs.text.is_empty() {
+        schema.insert("description".to_owned(), json!(docs.text));
+    }
+    if docs.is_deprecated {
+        schema.insert("deprecated".to_owned(), json!(true));
+    }
+    Value::Object(schema)
+}
+
+fn scalar(scalar: Scalar) -> Value {
+    match scalar {
+        Scalar::Boolean => json!({"type": "boolean"}),
+        Scalar::Integer(Width::Narrow) => json!({"type": "integer", "format": "int32"}),
+        Scalar::Integer(Width::Wide) => json!({"type": "integer", "format": "int64"}),
+        Scalar::Integer(Width::Big) => json!({"type": "integer"}),
+        Scalar::Float => json!({"type": "number"}),
+        Scalar::Text | Scalar::LocalDateTime | Scalar::Time => json!({"type": "string"}),
+        Scalar::DateTime => json!({"type": "string", "format": "date-time"}),
+        Scalar::Date => json!({"type": "string", "format": "date"}),
+        Scalar::Uuid => json!({"type": "string", "format": "uuid"}),
+        Scalar::Uri => json!({"type": "string", "format": "uri"}),
+    }
+}
