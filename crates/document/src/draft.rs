@@ -84,10 +84,18 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
 /// The names of components, by where they stand.
 fn component_names(library: &Library) -> HashMap<*const Value, String> {
     let mut names = HashMap::new();
-    for holder in ["/components/schemas", "/definitions", "/$defs"] {
-        let held = library.root().pointer(holder).and_then(Value::as_object);
-        for (name, schema) in held.into_iter().flatten() {
-            names.insert(std::ptr::from_ref(schema), name.clone());
+    for (at, (file, document)) in library.documents().enumerate() {
+        for holder in ["/components/schemas", "/definitions", "/$defs"] {
+            let held = document.pointer(holder).and_then(Value::as_object);
+            for (name, schema) in held.into_iter().flatten() {
+                names.insert(std::ptr::from_ref(schema), name.clone());
+            }
+        }
+        // A file that is one schema is called after itself; the first one by whoever asks for it.
+        if at > 0 && document.get("title").is_none() {
+            let file = file.rsplit('/').next().unwrap_or(file);
+            let stem = file.split('.').next().unwrap_or(file);
+            names.insert(std::ptr::from_ref(document), stem.to_owned());
         }
     }
     names
@@ -792,17 +800,17 @@ fn docs_of(schema: &Value) -> Docs {
 fn bounds(schema: &Value) -> String {
     let number = |key: &str| schema.get(key).filter(|value| value.is_number());
     let mut parts: Vec<String> = Vec::new();
-    let mut range = |least: Option<&Value>, most: Option<&Value>, unit: &str| {
-        let least = least.map(|least| format!("at least {least}{unit}"));
-        let most = most.map(|most| format!("at most {most}{unit}"));
+    let mut range = |what: &str, least: Option<&Value>, most: Option<&Value>| {
+        let least = least.map(|least| format!("at least {least}"));
+        let most = most.map(|most| format!("at most {most}"));
         let both: Vec<String> = least.into_iter().chain(most).collect();
         if !both.is_empty() {
-            parts.push(capitalised(&both.join(", ")) + ".");
+            parts.push(capitalised(&format!("{what}{}.", both.join(", "))));
         }
     };
-    range(number("minimum"), number("maximum"), "");
-    range(number("minLength"), number("maxLength"), " characters");
-    range(number("minItems"), number("maxItems"), " items");
+    range("", number("minimum"), number("maximum"));
+    range("length ", number("minLength"), number("maxLength"));
+    range("items: ", number("minItems"), number("maxItems"));
     let above = number("exclusiveMinimum").map(|above| format!("above {above}"));
     let below = number("exclusiveMaximum").map(|below| format!("below {below}"));
     let open: Vec<String> = above.into_iter().chain(below).collect();

@@ -110,6 +110,11 @@ impl Library {
         &self.documents[0].value
     }
 
+    /// All documents: what they are called, and what stands in them.
+    pub(crate) fn documents(&self) -> impl Iterator<Item = (&str, &Value)> {
+        self.documents.iter().map(|held| (held.name.as_str(), &held.value))
+    }
+
     /// Where every reference leads.
     pub(crate) fn references(&self) -> References<'_> {
         let mut index = Index::default();

@@ -40,6 +40,8 @@ pub(crate) struct Naming {
     pub(crate) reserved_members: &'static [&'static str],
     /// Names that a union's case may not have.
     pub(crate) reserved_variants: &'static [&'static str],
+    /// What the case of a union is.
+    pub(crate) variant_kind: VariantKind,
     /// Whether a member may be called as the type it stands in.
     pub(crate) own_name: OwnName,
     /// Makes an identifier of a name that is none as it is: a keyword, say.
@@ -53,6 +55,15 @@ pub(crate) enum Place {
     Type,
     /// Beside all types, with the type's name in front: `QueenStatusLaying`.
     Package,
+}
+
+/// What the case of a union is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum VariantKind {
+    /// A type inside the union's, which would hide one of its name.
+    Type,
+    /// A value, which may be called as the type it holds.
+    Value,
 }
 
 /// Whether a member may be called as the type it stands in.

@@ -4,7 +4,7 @@ use std::collections::HashSet;
 
 use jar_sprout_model::{WireName, Words};
 
-use super::{Ident, Naming, OwnName};
+use super::{Ident, Naming, OwnName, VariantKind};
 
 /// The most characters of a name: what it takes to tell things apart, and no more than a file's name may have.
 const LONGEST: usize = 80;
@@ -39,13 +39,16 @@ impl<'n> Scope<'n> {
         Self { naming, reserved: naming.reserved_members, own, taken: HashSet::new() }
     }
 
-    /// The cases of a union, which must not hide the types they hold.
+    /// The cases of a union; those that are types must not hide the types they hold.
     pub(super) fn of_variants<'i>(
         naming: &'n Naming,
         owner: &Ident,
         held: impl Iterator<Item = &'i Ident>,
     ) -> Self {
-        let taken = held.map(|ident| ident.as_str().to_lowercase()).collect();
+        let taken = match naming.variant_kind {
+            VariantKind::Type => held.map(|ident| ident.as_str().to_lowercase()).collect(),
+            VariantKind::Value => HashSet::new(),
+        };
         Self { naming, reserved: naming.reserved_variants, own: own_name(naming, owner), taken }
     }
 

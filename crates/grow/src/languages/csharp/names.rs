@@ -1,7 +1,7 @@
 //! C#'s names: casing, keywords, and what is taken.
 
 use crate::literal::{Literal, backslash_u};
-use crate::plan::{Naming, OwnName, Place, pascal_case};
+use crate::plan::{Naming, OwnName, Place, VariantKind, pascal_case};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
@@ -28,6 +28,7 @@ pub(super) const NAMING: Naming = Naming {
         "Value",
     ],
     reserved_variants: TAKEN_TYPES,
+    variant_kind: VariantKind::Type,
     // The compiler would take it for a constructor (CS0542).
     own_name: OwnName::Taken,
     escape,

@@ -1,7 +1,7 @@
 //! Dart's names: casing, keywords, and what is taken. Its identifiers are ASCII alone.
 
 use crate::literal::Literal;
-use crate::plan::{Naming, OwnName, Place, camel_case, in_ascii, pascal_case};
+use crate::plan::{Naming, OwnName, Place, VariantKind, camel_case, in_ascii, pascal_case};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: |words| pascal_case(&in_ascii(words)),
@@ -14,6 +14,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_types: TAKEN_TYPES,
     reserved_members: TAKEN_MEMBERS,
     reserved_variants: &[],
+    variant_kind: VariantKind::Type,
     own_name: OwnName::Taken,
     escape: std::convert::identity,
 };

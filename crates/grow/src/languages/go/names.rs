@@ -3,7 +3,7 @@
 use jar_sprout_model::Words;
 
 use crate::literal::{Literal, backslash_u};
-use crate::plan::{Naming, OwnName, Place, initialism, small_words};
+use crate::plan::{Naming, OwnName, Place, VariantKind, initialism, small_words};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: exported,
@@ -17,6 +17,7 @@ pub(super) const NAMING: Naming = Naming {
     // A field may not be called as a method of its type.
     reserved_members: &["MarshalJSON", "UnmarshalJSON"],
     reserved_variants: &["MarshalJSON", "Other", "UnmarshalJSON"],
+    variant_kind: VariantKind::Type,
     own_name: OwnName::Free,
     escape: std::convert::identity,
 };

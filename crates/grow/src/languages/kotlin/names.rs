@@ -1,7 +1,7 @@
 //! Kotlin's names: casing, keywords, and what is taken.
 
 use crate::literal::{Literal, backslash_u};
-use crate::plan::{Naming, OwnName, Place, camel_case, pascal_case, screaming_case};
+use crate::plan::{Naming, OwnName, Place, VariantKind, camel_case, pascal_case, screaming_case};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
@@ -14,6 +14,7 @@ pub(super) const NAMING: Naming = Naming {
     // Its getter would be `getClass`, which every object has.
     reserved_members: &["class"],
     reserved_variants: TAKEN_TYPES,
+    variant_kind: VariantKind::Type,
     own_name: OwnName::Free,
     escape,
 };

@@ -1,6 +1,8 @@
 //! Unions in Kotlin: sealed interfaces, with a serializer that looks at the JSON to choose the case.
 
-use jar_sprout_layout::{Doc, Style, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text};
+use jar_sprout_layout::{
+    Doc, Style, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text,
+};
 use jar_sprout_model::{Type, WireName};
 
 use super::settings::{Form, Library};

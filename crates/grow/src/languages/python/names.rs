@@ -3,7 +3,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use crate::literal::Literal;
-use crate::plan::{Naming, OwnName, Place, pascal_case, screaming_case, snake_case};
+use crate::plan::{Naming, OwnName, Place, VariantKind, pascal_case, screaming_case, snake_case};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
@@ -15,6 +15,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_types: TAKEN_TYPES,
     reserved_members: TAKEN_MEMBERS,
     reserved_variants: &[],
+    variant_kind: VariantKind::Type,
     own_name: OwnName::Free,
     escape,
 };

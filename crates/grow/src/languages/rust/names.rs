@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use jar_sprout_model::Words;
 
 use crate::literal::Literal;
-use crate::plan::{Naming, OwnName, Place, in_ascii, pascal_case, snake_case};
+use crate::plan::{Naming, OwnName, Place, VariantKind, in_ascii, pascal_case, snake_case};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: |words| pascal_case(&in_latin(words)),
@@ -18,6 +18,7 @@ pub(super) const NAMING: Naming = Naming {
     // Variants; fields are never in capitals.
     reserved_members: &["Other", "Self"],
     reserved_variants: &["Other", "Self"],
+    variant_kind: VariantKind::Value,
     own_name: OwnName::Free,
     escape,
 };

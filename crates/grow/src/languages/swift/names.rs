@@ -1,7 +1,7 @@
 //! Swift's names: casing, keywords, and what is taken.
 
 use crate::literal::Literal;
-use crate::plan::{Naming, OwnName, Place, camel_case_with_initialisms, pascal_case};
+use crate::plan::{Naming, OwnName, Place, VariantKind, camel_case_with_initialisms, pascal_case};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
@@ -13,6 +13,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_types: TAKEN_TYPES,
     reserved_members: TAKEN_MEMBERS,
     reserved_variants: TAKEN_CASES,
+    variant_kind: VariantKind::Value,
     own_name: OwnName::Free,
     escape,
 };

@@ -1,7 +1,7 @@
 //! TypeScript's names: casing, property keys, and what is taken.
 
 use crate::literal::{Literal, backslash_u};
-use crate::plan::{Naming, OwnName, Place, pascal_case};
+use crate::plan::{Naming, OwnName, Place, VariantKind, pascal_case};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
@@ -14,6 +14,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_types: TAKEN_TYPES,
     reserved_members: &[],
     reserved_variants: &[],
+    variant_kind: VariantKind::Type,
     own_name: OwnName::Free,
     escape: std::convert::identity,
 };
