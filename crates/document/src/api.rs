@@ -39,8 +39,17 @@ pub(crate) struct Wanted<'d> {
     pub(crate) roots: Vec<(Words, &'d Value)>,
     pub(crate) title: Option<Words>,
     pub(crate) operations: Vec<Operation>,
+    /// The schemas of what is sent.
+    pub(crate) sent: Vec<Sent<'d>>,
     /// Why there is nothing at the pointer.
     pub(crate) missing: Option<(String, Option<String>)>,
+}
+
+/// A schema of what is sent.
+pub(crate) struct Sent<'d> {
+    pub(crate) schema: &'d Value,
+    /// Whether it changes what is there, so that everything may be left out.
+    pub(crate) is_update: bool,
 }
 
 const METHODS: &[&str] = &["get", "put", "post", "delete", "options", "head", "patch", "trace", "query"];
@@ -54,7 +63,7 @@ pub(crate) fn wanted<'d>(
 ) -> Wanted<'d> {
     let whole = library.root();
     let asked = Asked { references, kind: library.kind };
-    let mut wanted = Wanted { roots: Vec::new(), title: None, operations: Vec::new(), missing: None };
+    let mut wanted = Wanted { roots: Vec::new(), title: None, operations: Vec::new(), sent: Vec::new(), missing: None };
     if let Some(pointer) = pointer.filter(|pointer| !pointer.is_empty()) {
         asked.at_pointer(whole, pointer, &mut wanted);
         return wanted;
@@ -182,6 +191,8 @@ impl<'d> Asked<'_, 'd> {
             && let Some(schema) = self.content(body)
         {
             described.takes.push(Carried { what: "body".to_owned(), ty: self.type_name(schema) });
+            let merges = body.pointer("/content/application~1merge-patch+json").is_some();
+            wanted.sent.push(Sent { schema, is_update: method == "patch" || merges });
             wanted.roots.push((name.with_word("request"), schema));
         }
         let responses = operation.get("responses").and_then(Value::as_object);
@@ -216,6 +227,7 @@ impl<'d> Asked<'_, 'd> {
         described.takes.push(Carried { what, ty: self.type_name(schema) });
         let items = schema.get("items").unwrap_or(schema);
         if is_body {
+            wanted.sent.push(Sent { schema, is_update: described.method == "PATCH" });
             wanted.roots.push((operation.with_word("request"), schema));
         } else if items.get("enum").is_some() {
             wanted.roots.push((Words::split(name).prefixed(operation), items));

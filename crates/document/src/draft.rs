@@ -8,7 +8,7 @@ use jar_sprout_model::{
 };
 use serde_json::Value;
 
-use crate::api::{self, Operation, Wanted};
+use crate::api::{self, Operation, Sent, Wanted};
 use crate::flat::{Flat, Flattening, JsonKind, NoteKind, Spec, pure_reference, says_nullable};
 use crate::library::{Library, References};
 use crate::names::component_name;
@@ -53,6 +53,7 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
         waiting: Vec::new(),
         names: component_names(library),
         heirs: HashMap::new(),
+        sent: HashSet::new(),
     };
     drafter.find_heirs();
     let wanted = api::wanted(library, pointer, name, &references);
@@ -62,7 +63,8 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
         problem.help.clone_from(&fault.help);
         problems.push(problem);
     }
-    let Wanted { roots, title, operations, missing } = wanted;
+    let Wanted { roots, title, operations, sent, missing } = wanted;
+    drafter.find_sent(&sent);
     if let Some((message, help)) = missing {
         let spot = Spot::Path(format!("{source}#{}", pointer.unwrap_or_default()));
         let problem = Problem::error(message, spot);
@@ -71,10 +73,11 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
             None => problem,
         });
     }
-    let roots: Vec<Root> = roots
+    let mut roots: Vec<Root> = roots
         .into_iter()
         .map(|(name, schema)| Root { name, node: drafter.place(&Spec::One(schema)) })
         .collect();
+    roots.extend(drafter.sent_variants(&sent));
     drafter.fill_all();
     drafter.resolve_aliases();
     problems.extend(drafter.problems(source));
@@ -114,6 +117,8 @@ struct Drafter<'l, 'd> {
     filled: HashSet<DraftId>,
     waiting: Vec<(DraftId, Spec<'d>)>,
     names: HashMap<*const Value, String>,
+    /// The components that are sent.
+    sent: HashSet<*const Value>,
     /// The components that extend one with a discriminator.
     heirs: HashMap<*const Value, Vec<&'d Value>>,
 }
@@ -125,6 +130,42 @@ enum Made {
 }
 
 impl<'d> Drafter<'_, 'd> {
+    /// The components that are sent: what is only written is no part of what is read.
+    fn find_sent(&mut self, sent: &[Sent<'d>]) {
+        let targets = sent.iter().filter_map(|sent| self.target(sent.schema));
+        self.sent = targets.map(std::ptr::from_ref).collect();
+    }
+
+    /// What is sent of a component, where that is not what is read: what the server makes is no part of it, and of
+    /// an update everything may be left out.
+    fn sent_variants(&mut self, sent: &[Sent<'d>]) -> Vec<Root> {
+        let mut roots = Vec::new();
+        let mut made = HashSet::new();
+        for Sent { schema, is_update } in sent {
+            let Some(target) = self.target(schema) else { continue };
+            if !made.insert((std::ptr::from_ref(target), *is_update)) {
+                continue;
+            }
+            let mut flat = self.flattening.flat(&Spec::One(target));
+            let known = flat.properties.len();
+            flat.properties.retain(|_, spec| !says(first_of(spec), "readOnly"));
+            flat.required.retain(|key| flat.properties.contains_key(key));
+            let differs = flat.properties.len() < known || (*is_update && !flat.required.is_empty());
+            let Some(name) = self.name_of(target).filter(|_| differs && !flat.properties.is_empty()) else {
+                continue;
+            };
+            if *is_update {
+                flat.required.clear();
+            }
+            let name = if *is_update { name.with_word("update") } else { name.prefixed(&Words::split("new")) };
+            let kind = self.object(&flat, schema);
+            let node = self.draft.add(kind, false);
+            self.draft.describe(node, Some(name.clone()), docs_of(target));
+            roots.push(Root { name, node });
+        }
+        roots
+    }
+
     fn find_heirs(&mut self) {
         let components = self.library.root().pointer("/components/schemas");
         let components = components.or_else(|| self.library.root().pointer("/definitions"));
@@ -344,6 +385,11 @@ impl<'d> Drafter<'_, 'd> {
 
     fn list(&mut self, flat: &Flat<'d>, at: &'d Value) -> DraftKind {
         if !flat.prefix.is_empty() {
+            let are_alike = flat.prefix.iter().all(|item| *item == flat.prefix[0]);
+            if are_alike && (flat.is_closed || flat.items.is_none()) {
+                // Items of one type are a list, which every language has.
+                return DraftKind::List(self.place(&Spec::One(flat.prefix[0])));
+            }
             if flat.is_closed && flat.items.is_none() {
                 let items = flat.prefix.iter().map(|item| self.place(&Spec::One(item))).collect();
                 return DraftKind::Tuple(items);
@@ -373,9 +419,11 @@ impl<'d> Drafter<'_, 'd> {
         if flat.additional.is_some_and(Value::is_object) || !flat.patterns.is_empty() {
             self.flattening.note(at, NoteKind::ExtraKeys);
         }
+        let is_sent = self.sent.contains(&std::ptr::from_ref(at));
         let mut fields: Vec<DraftField> = flat
             .properties
             .iter()
+            .filter(|(_, spec)| !(is_sent && says(first_of(spec), "writeOnly")))
             .map(|(key, spec)| {
                 let presence =
                     if flat.required.contains(*key) { Presence::Always } else { Presence::Sometimes };
@@ -751,6 +799,11 @@ fn merged<'d>(cases: &[(Spec<'d>, Flat<'d>)]) -> Flat<'d> {
         additional: cases.iter().find_map(|(_, flat)| flat.additional),
         ..Flat::default()
     }
+}
+
+/// Whether a schema says `true` of itself.
+fn says(schema: &Value, key: &str) -> bool {
+    schema.get(key).and_then(Value::as_bool) == Some(true)
 }
 
 fn discriminator_key(discriminator: Option<&Value>) -> Option<&str> {
