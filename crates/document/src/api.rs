@@ -63,7 +63,8 @@ pub(crate) fn wanted<'d>(
 ) -> Wanted<'d> {
     let whole = library.root();
     let asked = Asked { references, kind: library.kind };
-    let mut wanted = Wanted { roots: Vec::new(), title: None, operations: Vec::new(), sent: Vec::new(), missing: None };
+    let mut wanted =
+        Wanted { roots: Vec::new(), title: None, operations: Vec::new(), sent: Vec::new(), missing: None };
     if let Some(pointer) = pointer.filter(|pointer| !pointer.is_empty()) {
         asked.at_pointer(whole, pointer, &mut wanted);
         return wanted;

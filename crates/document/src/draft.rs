@@ -157,7 +157,8 @@ impl<'d> Drafter<'_, 'd> {
             if *is_update {
                 flat.required.clear();
             }
-            let name = if *is_update { name.with_word("update") } else { name.prefixed(&Words::split("new")) };
+            let name =
+                if *is_update { name.with_word("update") } else { name.prefixed(&Words::split("new")) };
             let kind = self.object(&flat, schema);
             let node = self.draft.add(kind, false);
             self.draft.describe(node, Some(name.clone()), docs_of(target));

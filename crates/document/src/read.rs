@@ -32,9 +32,7 @@ pub enum Kind {
 pub fn read_value(text: &str) -> Result<Value, Fault> {
     let text = text.trim_start_matches('\u{FEFF}');
     if text.trim_start().starts_with(['{', '[']) {
-        let json = serde_json::from_str(text);
-        // YAML may open with a bracket too; what JSON says is more telling where both fail.
-        return json.or_else(|error| read_yaml(text).map_err(|_| of_json(&error)));
+        return serde_json::from_str(text).map_err(|error| of_json(&error));
     }
     read_yaml(text)
 }

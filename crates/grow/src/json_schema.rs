@@ -4,6 +4,7 @@ use jar_sprout_model::{
     Definition, Docs, Field, Model, NamedType, Presence, Record, Root, Scalar, Slot, Type, Union, UnionCase,
     Width,
 };
+use percent_encoding::{NON_ALPHANUMERIC, utf8_percent_encode};
 use serde_json::{Map, Value, json};
 
 /// The JSON Schema of a model: its root, and each named type among the `$defs`.
@@ -65,7 +66,7 @@ impl Schemas<'_> {
                 let items: Vec<Value> = items.iter().map(|item| self.slot(item)).collect();
                 json!({"type": "array", "prefixItems": items, "items": false, "minItems": count})
             }
-            Type::Named(id) => json!({"$ref": format!("#/$defs/{}", self.model.get(*id).name.in_capitals())}),
+            Type::Named(id) => json!({"$ref": reference(&self.model.get(*id).name.in_capitals())}),
         }
     }
 
@@ -117,6 +118,12 @@ impl Schemas<'_> {
         }
         json!({"anyOf": schemas})
     }
+}
+
+/// A reference to one of the `$defs`: a JSON Pointer (RFC 6901) in the fragment of a URI (RFC 3986).
+fn reference(name: &str) -> String {
+    let pointer = name.replace('~', "~0").replace('/', "~1");
+    format!("#/$defs/{}", utf8_percent_encode(&pointer, NON_ALPHANUMERIC))
 }
 
 fn docs(docs: &Docs) -> Value {

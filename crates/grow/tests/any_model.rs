@@ -4,7 +4,7 @@
 
 use std::collections::BTreeSet;
 
-use jar_sprout_grow::{Arrangement, GrownFile, LANGUAGES, Settings, grow, is_grown};
+use jar_sprout_grow::{Arrangement, GrownFile, LANGUAGES, Origin, Settings, grow, json_schema, origin};
 use jar_sprout_model::{Model, SourceId};
 use jar_sprout_settle::{Policies, RootName, draft_shape, root_name, settle};
 use jar_sprout_shape::{Shape, observe};
@@ -48,6 +48,15 @@ fn any_json() -> impl Strategy<Value = Value> {
 
 proptest! {
     #[test]
+    fn a_sample_passes_the_schema_grown_from_it(sample in any_json(), file in ".{0,8}") {
+        let schema = json_schema(&model_of(&sample, &file));
+        // A null at the root is for whoever holds the value.
+        prop_assume!(!sample.is_null());
+        let validator = jsonschema::draft202012::new(&schema).expect("the schema is one");
+        prop_assert!(validator.is_valid(&sample), "{sample}\n{schema:#}");
+    }
+
+    #[test]
     fn any_sample_grows_into_every_language(sample in any_json(), file in ".{0,8}") {
         let model = model_of(&sample, &file);
         for language in LANGUAGES {
@@ -57,7 +66,7 @@ proptest! {
                 prop_assert_eq!(names.len(), files.len(), "file names differ on every disk");
                 for GrownFile { name, text } in files {
                     prop_assert!(!name.contains(['/', '\\', '\0']) && !name.starts_with('.'), "{name:?}");
-                    prop_assert!(is_grown(&text) && text.ends_with('\n'), "{text}");
+                    prop_assert!(origin(&text) == Origin::Grown(None) && text.ends_with('\n'), "{text}");
                     let bare = |c: char| (c.is_control() && c != '\n') || matches!(c, '\u{2028}'..='\u{202E}' | '\u{2066}'..='\u{2069}');
                     // Some indent with tabs, at the start of a line.
                     let mut lines = text.lines().map(|line| line.trim_start_matches('\t'));

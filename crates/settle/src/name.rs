@@ -67,7 +67,12 @@ impl Names {
         // A link in a link, with nothing else around it.
         candidates.push(base.with_word("details"));
         // A status is a hive's or a queen's, unless both have the same.
-        let one_parent = uses.iter().all(|one| self.parent(one) == self.parent(first));
+        // The status of a new hive is a hive's as well.
+        let is_family = |one: &Use| match (self.parent(one), self.parent(first)) {
+            (Some(other), Some(parent)) => other.common_end(parent).as_ref() == Some(parent),
+            (other, parent) => other == parent,
+        };
+        let one_parent = uses.iter().all(|one| is_family(one));
         if first.leans_on_parent && one_parent && candidates.len() > 2 {
             candidates.swap(0, 1);
         }

@@ -1,20 +1,19 @@
 //! `jar-sprout demo`: the full example on the data of the Fennimarsh Honey Co-op.
 
 use std::fmt::Write as _;
-use std::path::Path;
+use std::path::{Path, PathBuf};
 
-use jar_sprout_grow::{LANGUAGES, Settings};
+use jar_sprout_grow::LANGUAGES;
 use jar_sprout_model::Model;
 
-use crate::args::{DemoArgs, ModelArgs, SourceArgs};
-use crate::commands::grow::grown_files;
+use crate::args::DemoArgs;
+use crate::commands::grow::wanted_changes;
 use crate::exit::Exit;
-use crate::failure::{Failure, Outcome};
+use crate::failure::{Failure, Outcome, reason};
 use crate::files::{NewFile, Over, write_all};
+use crate::jar::{FILE, JarLanguage, open_models, read_jar};
 use crate::look::size;
-use crate::modelling::model;
 use crate::report;
-use crate::sources::gather;
 
 /// What one endpoint of the co-op's API answered.
 struct Endpoint {
@@ -58,36 +57,46 @@ const ENDPOINTS: &[Endpoint] = &[
 /// The folder of the samples.
 const SAMPLES: &str = "samples";
 
-/// The package above those of the endpoints.
-const PACKAGE: &str = "fennimarsh";
+/// What the co-op's documents describe.
+const DOCUMENTS: &[Endpoint] = &[
+    Endpoint { name: "api", gives: "the API as it is described", samples: &[sample!("api.yaml")] },
+    Endpoint { name: "reading", gives: "a schema of a reading", samples: &[sample!("reading.schema.json")] },
+];
+
+/// What becomes of them.
+const JAR: &str = include_str!("../../demo/jar.toml");
 
 pub(crate) fn demo(args: &DemoArgs) -> Outcome<Exit> {
-    let samples = args.dir.join(SAMPLES);
-    write_samples(&samples)?;
-    let mut lines = Vec::new();
-    for endpoint in ENDPOINTS {
-        let files = endpoint.samples.iter().map(|sample| samples.join(sample.file).display().to_string());
-        let gathered = gather(&SourceArgs { sources: files.collect(), at: None, refs_from: None })?;
-        let modelled = model(&gathered, &ModelArgs::default())?;
-        let model = &modelled.settled.model;
-        for language in LANGUAGES {
-            let dir = args.dir.join(language.key()).join(endpoint.name);
-            let mut settings = Settings::default();
-            // A language without packages has no such setting; the folder is all it needs.
-            let _ = settings.set(*language, "package", &format!("{PACKAGE}.{}", endpoint.name));
-            write_all(grown_files(*language, model, &settings, &dir, None), Over::Grown)?;
-        }
-        lines.push(endpoint.line(model));
+    write_data(&args.dir)?;
+    std::env::set_current_dir(&args.dir).map_err(|error| Failure::path(reason(&error), &args.dir))?;
+    let jar = read_jar(Path::new(""))?;
+    let mut models = open_models(&jar, &[])?;
+    if let Some((_, failure)) = models.failures.pop() {
+        return Err(failure);
     }
+    let languages: Vec<&JarLanguage> = jar.languages.iter().collect();
+    wanted_changes(&jar, &models, &languages, Over::Grown)?.make()?;
+    let lines: Vec<String> = ENDPOINTS
+        .iter()
+        .chain(DOCUMENTS)
+        .filter_map(|endpoint| {
+            let opened = models.opened.iter().find(|opened| opened.model.name == endpoint.name)?;
+            Some(endpoint.line(&opened.modelled.settled.model))
+        })
+        .collect();
     report::result(&summary(&args.dir, &lines))?;
     Ok(Exit::Well)
 }
 
-fn write_samples(folder: &Path) -> Outcome<()> {
-    let files = ENDPOINTS
-        .iter()
-        .flat_map(|endpoint| endpoint.samples)
-        .map(|Sample { file, text }| NewFile { path: folder.join(file), text: (*text).to_owned() });
+/// Writes samples, documents, and the jar that says what becomes of them.
+fn write_data(dir: &Path) -> Outcome<()> {
+    let held = |endpoints: &'static [Endpoint], folder: &'static str| {
+        let files = endpoints.iter().flat_map(|endpoint| endpoint.samples);
+        files.map(move |Sample { file, text }| (Path::new(folder).join(file), *text))
+    };
+    let jar = [(PathBuf::from(FILE), JAR)];
+    let files = held(ENDPOINTS, SAMPLES).chain(held(DOCUMENTS, "documents")).chain(jar);
+    let files = files.map(|(path, text)| NewFile { path: dir.join(path), text: text.to_owned() });
     write_all(files.collect(), Over::Nothing).map_err(Failure::from)
 }
 
@@ -112,7 +121,7 @@ fn summary(dir: &Path, lines: &[String]) -> String {
     let mut out = String::new();
     let _ = writeln!(
         out,
-        "The Fennimarsh Honey Co-op's API: {} saved responses, {}, now in {dir}/{SAMPLES}.\nEach became models in {}:\n",
+        "The Fennimarsh Honey Co-op's API: {} saved responses, {}, now in {dir}/{SAMPLES}, and two documents.\nEach became models in {}, as {dir}/{FILE} says:\n",
         samples.len(),
         size(bytes as u64),
         listed(&languages),
@@ -122,7 +131,7 @@ fn summary(dir: &Path, lines: &[String]) -> String {
     }
     let _ = write!(
         out,
-        "\nTry next:\n  jar-sprout look {dir}/{SAMPLES}/hives.json\n  jar-sprout grow {dir}/{SAMPLES}/hives.json --at '$.hives[*]' --into kotlin\n  jar-sprout why {dir}/{SAMPLES}/hives.json --field Queen.status\n  jar-sprout grow your-own-response.json --into typescript\n"
+        "\nTry next:\n  jar-sprout look {dir}/{SAMPLES}/hives.json\n  jar-sprout grow {dir}/{SAMPLES}/hives.json --at '$.hives[*]' --into kotlin\n  jar-sprout why {dir}/{SAMPLES}/hives.json --field Queen.status\n  jar-sprout look {dir}/documents/api.yaml\n  cd {dir} && jar-sprout decide Queen.colour --rename mark && jar-sprout grow --dry-run && jar-sprout check\n  jar-sprout grow your-own-response.json --into typescript\n"
     );
     out
 }
@@ -157,7 +166,9 @@ mod tests {
             .unwrap()
             .map(|entry| entry.unwrap().file_name().into_string().unwrap())
             .collect();
-        let mut inside: Vec<&str> = ENDPOINTS.iter().flat_map(|e| e.samples).map(|s| s.file).collect();
+        let mut inside: Vec<&str> =
+            ENDPOINTS.iter().chain(DOCUMENTS).flat_map(|e| e.samples).map(|s| s.file).collect();
+        inside.push(FILE);
         on_disk.sort();
         inside.sort_unstable();
         assert_eq!(on_disk, inside);

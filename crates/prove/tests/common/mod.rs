@@ -3,9 +3,10 @@
 use std::fs;
 use std::path::{Path, PathBuf};
 
+use jar_sprout_document::{Files, Library, draft_document};
 use jar_sprout_model::{Definition, Docs, Model, SourceId, TypeId, Words};
 use jar_sprout_prove::{Proof, Sample};
-use jar_sprout_settle::{Policies, RootName, draft_shape, root_name, settle};
+use jar_sprout_settle::{Policies, RootName, draft_shape, root_name, settle, settle_roots};
 use jar_sprout_shape::{Shape, observe};
 
 /// What might be said of a thing.
@@ -45,6 +46,8 @@ pub(crate) fn proofs() -> Vec<Proof> {
         [documented("documented", PLAIN_DOCS), documented("torture-docs", EVIL_DOCS)].concat();
     proofs.extend(documented);
     proofs.extend(from_folder(&here().join("tests/awkward")));
+    proofs.extend(from_documents(&here().join("../cli/demo")));
+    proofs.extend(from_documents(&here().join("tests/documents")));
     let cases = from_cases(&here().join("../settle/tests/cases"));
     assert!(proofs.len() >= 15 && cases.len() >= 60, "the samples were found");
     proofs.extend(cases);
@@ -55,6 +58,45 @@ fn files_of(folder: &Path) -> Vec<PathBuf> {
     let mut files: Vec<_> = fs::read_dir(folder).unwrap().map(|entry| entry.unwrap().path()).collect();
     files.sort();
     files
+}
+
+/// Whether a file is a document, not a sample: by its name, which is ours to choose.
+fn is_document(path: &Path) -> bool {
+    let name = path.to_string_lossy();
+    name.ends_with(".yaml") || name.ends_with(".schema.json")
+}
+
+/// References to other files lead nowhere here.
+struct NoFiles;
+
+impl Files for NoFiles {
+    fn read(&self, path: &str) -> Result<String, (String, Option<String>)> {
+        Err((format!("no {path}"), None))
+    }
+}
+
+/// A model for each document; what stands beside it under the same name is its samples.
+fn from_documents(folder: &Path) -> Vec<Proof> {
+    let of_document = |path: PathBuf| {
+        let name = stem(&path).trim_end_matches(".schema").to_owned();
+        let library = Library::gather(&name, &fs::read_to_string(&path).unwrap(), &NoFiles).unwrap();
+        let drafted = draft_document(&library, &name, None, &Words::split(&name));
+        let root = |root: &jar_sprout_document::Root| {
+            (root.node, RootName { words: root.name.clone(), is_given: true })
+        };
+        let roots: Vec<_> = drafted.roots.iter().map(root).collect();
+        let mut model = settle_roots(&drafted.draft, &roots, &Policies::default()).model;
+        model.title = drafted.title;
+        let samples =
+            fs::read_to_string(path.with_file_name(format!("{name}.samples.ndjson"))).unwrap_or_default();
+        let samples = samples.lines().enumerate();
+        let sample = |(number, text): (usize, &str)| Sample {
+            name: format!("{name}-{number}"),
+            text: text.to_owned(),
+        };
+        Proof { model, samples: samples.map(sample).collect(), name }
+    };
+    files_of(folder).into_iter().filter(|path| is_document(path)).map(of_document).collect()
 }
 
 fn stem(path: &Path) -> String {
@@ -75,7 +117,12 @@ fn from_folder(folder: &Path) -> Vec<Proof> {
         let stems: Vec<String> = group.iter().map(|path| stem(path)).collect();
         proof(&thing(&group[0]), samples, root_name(stems.iter().map(String::as_str), None))
     };
-    files_of(folder).chunk_by(|a, b| thing(a) == thing(b)).map(of_group).collect()
+    let is_sample = |path: &PathBuf| {
+        let name = path.to_string_lossy();
+        !is_document(path) && !name.ends_with(".toml") && !name.ends_with(".samples.ndjson")
+    };
+    let files: Vec<PathBuf> = files_of(folder).into_iter().filter(is_sample).collect();
+    files.chunk_by(|a, b| thing(a) == thing(b)).map(of_group).collect()
 }
 
 /// The samples of the cases of inference: a line that says what a case shows, the name of its file, samples, `=>`.

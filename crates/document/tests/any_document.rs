@@ -1,0 +1,99 @@
+//! Whatever a document says, it becomes a model that grows into every language.
+
+#![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop")]
+
+use jar_sprout_document::{Files, Kind, Library, draft_document};
+use jar_sprout_grow::{Arrangement, LANGUAGES, Settings, grow};
+use jar_sprout_model::Words;
+use jar_sprout_settle::{Policies, RootName, settle_roots};
+use proptest::prelude::*;
+use serde_json::{Map, Value, json};
+
+struct NoFiles;
+
+impl Files for NoFiles {
+    fn read(&self, path: &str) -> Result<String, (String, Option<String>)> {
+        Err((format!("no {path}"), None))
+    }
+}
+
+/// A schema that any mixture of keywords may stand in, references to itself among them.
+fn any_schema() -> impl Strategy<Value = Value> {
+    let references =
+        vec!["#", "#/$defs/a", "#/$defs/b", "#/$defs/gone", "#a", "b.json", "https://honey.example/x", ""];
+    let leaf = prop_oneof![
+        any::<bool>().prop_map(Value::from),
+        prop::sample::select(references).prop_map(|to| json!({"$ref": to})),
+        prop::sample::select(vec!["string", "integer", "null", "object", "array", "odd"])
+            .prop_map(|ty| json!({"type": ty})),
+        Just(json!({"enum": ["a", "b", null, 1, [2]]})),
+        Just(json!({"const": "swarm"})),
+        Just(json!({"format": "date-time"})),
+        Just(json!({"type": ["string", "number", "null"]})),
+        Just(Value::Null),
+    ];
+    leaf.prop_recursive(5, 40, 5, |inner| {
+        let lists =
+            prop::sample::select(vec!["allOf", "oneOf", "anyOf", "prefixItems", "items", "required", "type"]);
+        let parts = prop::sample::select(vec![
+            "items",
+            "additionalProperties",
+            "not",
+            "if",
+            "contains",
+            "discriminator",
+        ]);
+        let maps =
+            prop::sample::select(vec!["properties", "patternProperties", "$defs", "definitions", "mapping"]);
+        let keys = prop::sample::select(vec!["a", "b", "kind", "$ref", "", "next"]);
+        let said = prop_oneof![
+            (lists, prop::collection::vec(inner.clone(), 0..4))
+                .prop_map(|(key, parts)| (key, Value::from(parts))),
+            (parts, inner.clone()),
+            (maps, prop::collection::vec((keys, inner), 0..4)).prop_map(|(key, parts)| {
+                let parts = parts.into_iter().map(|(key, part)| (key.to_owned(), part));
+                (key, Value::Object(parts.collect::<Map<_, _>>()))
+            }),
+            prop::sample::select(vec![
+                ("nullable", json!(true)),
+                ("title", json!("Hive")),
+                ("description", json!("*/ class Evil {}")),
+                ("required", json!(["a", "kind"])),
+                ("discriminator", json!({"propertyName": "kind"})),
+                ("$dynamicAnchor", json!("a")),
+                ("$id", json!("https://honey.example/x")),
+            ]),
+        ];
+        prop::collection::vec(said, 1..5).prop_map(|said| {
+            Value::Object(said.into_iter().map(|(key, value)| (key.to_owned(), value)).collect::<Map<_, _>>())
+        })
+    })
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(300))]
+
+    #[test]
+    fn any_document_grows(a in any_schema(), b in any_schema(), root in any_schema(), is_api in any::<bool>()) {
+        let (kind, value) = if is_api {
+            let schemas = json!({"a": a, "b": b, "Page_Hive_": root});
+            let path = json!({"get": {"responses": {"200": {"content": {"application/json": {"schema": {"$ref": "#/components/schemas/a"}}}}}}});
+            (Kind::OpenApi, json!({"openapi": "3.1.0", "paths": {"/a": path}, "components": {"schemas": schemas}}))
+        } else {
+            (Kind::Schema, json!({"$defs": {"a": a, "b": b}, "allOf": [root]}))
+        };
+        let library = Library::of("odd", kind, value, &NoFiles);
+        let drafted = draft_document(&library, "odd", None, &Words::split("odd"));
+        prop_assert!(!drafted.roots.is_empty());
+        let roots: Vec<_> = drafted
+            .roots
+            .iter()
+            .map(|root| (root.node, RootName { words: root.name.clone(), is_given: true }))
+            .collect();
+        let model = settle_roots(&drafted.draft, &roots, &Policies::default()).model;
+        for language in LANGUAGES {
+            let files = grow(*language, &model, &Settings::default(), Arrangement::AsUsual);
+            prop_assert!(!files.is_empty());
+        }
+    }
+}
