@@ -45,7 +45,7 @@ pub(crate) fn proofs(folder: &Path, id: &str, files: &[String], belonging: &[&Pr
         match best.map(|(at, _)| at) {
             Some(at) => proofs[at].1.samples.extend(group.samples.iter().cloned()),
             None => {
-                println!("  {}: its samples fit no document of {id}: {}", group.name, why(&proofs, group))
+                println!("  {}: its samples fit no document of {id}: {}", group.name, why(&proofs, group));
             }
         }
     }

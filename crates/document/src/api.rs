@@ -266,6 +266,9 @@ impl<'d> Asked<'_, 'd> {
             let written = holder.get("$ref").and_then(Value::as_str).unwrap_or("?");
             return component_name(written.rsplit('/').next().unwrap_or(written)).in_capitals();
         }
+        if let Some(title) = schema.get("title").and_then(Value::as_str) {
+            return Words::split(title).in_capitals();
+        }
         match schema.get("type") {
             Some(Value::String(ty)) if ty == "array" => {
                 let items =

@@ -1,5 +1,7 @@
 //! Library to draft: what each schema is.
 
+mod cases;
+
 use std::collections::{HashMap, HashSet};
 
 use jar_sprout_model::{
@@ -12,6 +14,7 @@ use crate::api::{self, Operation, Sent, Wanted};
 use crate::flat::{Flat, Flattening, JsonKind, NoteKind, Spec, pure_reference, says_nullable};
 use crate::library::{Library, References};
 use crate::names::component_name;
+use crate::said::{docs_of, says};
 
 /// A draft with what a document asks for.
 pub struct Drafted {
@@ -408,7 +411,7 @@ impl<'d> Drafter<'_, 'd> {
 
     fn object(&mut self, flat: &Flat<'d>, at: &'d Value) -> DraftKind {
         if flat.properties.is_empty() {
-            let mut values: Vec<Spec<'d>> = flat.patterns.iter().map(|schema| Spec::One(*schema)).collect();
+            let mut values: Vec<Spec<'d>> = flat.patterns.iter().map(|schema| Spec::One(schema)).collect();
             values.extend(flat.additional.filter(|schema| schema.is_object()).map(Spec::One));
             let values = match values.len() {
                 0 => self.draft.add(DraftKind::Any, false),
@@ -443,258 +446,6 @@ impl<'d> Drafter<'_, 'd> {
             });
         }
         DraftKind::Record(fields)
-    }
-
-    fn of_alternatives(&mut self, mut flat: Flat<'d>, at: &'d Value) -> Made {
-        let mut is_nullable = flat.is_nullable;
-        let mut groups = std::mem::take(&mut flat.alternatives).into_iter();
-        let first = groups.next().unwrap_or_default();
-        if groups.next().is_some() {
-            self.flattening.note(at, NoteKind::ManyGroups);
-        }
-        let discriminator = flat.discriminator;
-        // What stands beside the alternatives holds for each of them.
-        let has_shared = flat.has_substance();
-        let mut cases: Vec<(Spec<'d>, Flat<'d>)> = Vec::new();
-        let mut queue: Vec<Spec<'d>> = first.into_iter().rev().collect();
-        let mut seen = HashSet::new();
-        while let Some(case) = queue.pop() {
-            if !seen.insert(self.key(&case)) {
-                continue;
-            }
-            let own = self.flattening.flat(&case);
-            if is_null(&own) {
-                is_nullable = true;
-                continue;
-            }
-            is_nullable |= own.is_nullable && own.values.is_none();
-            let is_base = self.heirs.contains_key(&std::ptr::from_ref(first_of(&case)));
-            if own.values.is_none() && own.alternatives.len() == 1 && !own.has_substance() && !is_base {
-                queue.extend(own.alternatives.into_iter().flatten().rev());
-                continue;
-            }
-            // One that only says which keys must be there is no type.
-            if own.has_substance() || !has_shared {
-                cases.push((case, own));
-            }
-        }
-        if has_shared {
-            if cases.is_empty()
-                || cases.iter().all(|(_, own)| own.properties.is_empty() && own.values.is_none())
-            {
-                let kind = self.made(flat, at);
-                return match kind {
-                    Made::Kind(kind, nullable) => Made::Kind(kind, nullable || is_nullable),
-                    Made::SameAs(id, nullable) => Made::SameAs(id, nullable || is_nullable),
-                };
-            }
-            for (case, own) in &mut cases {
-                *case = Spec::All(vec![Spec::Bare(at), case.clone()]);
-                let mut both = flat.clone();
-                both.properties.extend(own.properties.clone());
-                both.required.extend(own.required.iter().copied());
-                *own = both;
-            }
-        }
-        self.united(cases, discriminator, is_nullable, at)
-    }
-
-    /// One type of several: tagged, told apart by their kinds, or merged where nothing tells them apart.
-    fn united(
-        &mut self,
-        cases: Vec<(Spec<'d>, Flat<'d>)>,
-        discriminator: Option<&'d Value>,
-        is_nullable: bool,
-        at: &'d Value,
-    ) -> Made {
-        match &cases[..] {
-            [] => return Made::Kind(DraftKind::Any, is_nullable),
-            [(one, _)] => {
-                let one = one.clone();
-                return Made::SameAs(self.place(&one), is_nullable);
-            }
-            _ => {}
-        }
-        let are_objects = cases.iter().all(|(_, flat)| {
-            flat.values.is_none()
-                && flat.likely_kinds().iter().eq([&JsonKind::Object])
-                && !flat.properties.is_empty()
-        });
-        if are_objects && let Some((tag, tags)) = self.tags_of(&cases, discriminator) {
-            let specs: Vec<Spec<'d>> = cases.into_iter().map(|(spec, _)| spec).collect();
-            return Made::Kind(self.tagged(&tag, tags, &specs), is_nullable);
-        }
-        self.by_kind(cases, is_nullable, at)
-    }
-
-    fn by_kind(&mut self, cases: Vec<(Spec<'d>, Flat<'d>)>, is_nullable: bool, at: &'d Value) -> Made {
-        let mut by_kind: indexmap::IndexMap<JsonKind, Vec<(Spec<'d>, Flat<'d>)>> = indexmap::IndexMap::new();
-        for (spec, flat) in cases {
-            let kinds = kinds_of(&flat);
-            if kinds.is_empty() {
-                return Made::Kind(DraftKind::Any, is_nullable);
-            }
-            for kind in kinds {
-                // Whole numbers are numbers.
-                let kind = if kind == JsonKind::Integer { JsonKind::Number } else { kind };
-                by_kind.entry(kind).or_default().push((spec.clone(), flat.clone()));
-            }
-        }
-        let mut made: Vec<DraftId> = Vec::new();
-        for (kind, cases) in by_kind {
-            made.push(match &cases[..] {
-                [(spec, flat)] if kinds_of(flat).len() == 1 => {
-                    let spec = spec.clone();
-                    self.place(&spec)
-                }
-                _ => {
-                    let kind = self.one_of_kind(kind, cases, at);
-                    self.draft.add(kind, false)
-                }
-            });
-        }
-        match made[..] {
-            [one] => Made::SameAs(one, is_nullable),
-            _ => {
-                let cases = made.into_iter().map(|node| DraftCase { tag: None, node }).collect();
-                Made::Kind(DraftKind::Union { tag: None, cases }, is_nullable)
-            }
-        }
-    }
-
-    /// Several schemas of one kind as one type that all of them fit.
-    fn one_of_kind(&mut self, kind: JsonKind, cases: Vec<(Spec<'d>, Flat<'d>)>, at: &'d Value) -> DraftKind {
-        match kind {
-            JsonKind::Boolean => DraftKind::Scalar(Scalar::Boolean),
-            JsonKind::Integer | JsonKind::Number => {
-                let is_whole = cases.iter().all(|(_, flat)| {
-                    kinds_of(flat).contains(&JsonKind::Integer) && !kinds_of(flat).contains(&JsonKind::Number)
-                });
-                DraftKind::Scalar(if is_whole { Scalar::Integer(Width::Wide) } else { Scalar::Float })
-            }
-            JsonKind::Text => {
-                let values: Option<Vec<&Value>> = cases
-                    .iter()
-                    .map(|(_, flat)| flat.values.clone())
-                    .collect::<Option<Vec<_>>>()
-                    .map(|all| all.concat());
-                let texts =
-                    values.map(|values| values.into_iter().filter_map(Value::as_str).map(WireName::new));
-                match texts {
-                    Some(texts) => {
-                        let known: indexmap::IndexSet<WireName> = texts.collect();
-                        DraftKind::Enumeration(known.into_iter().collect())
-                    }
-                    None => DraftKind::Scalar(Scalar::Text),
-                }
-            }
-            JsonKind::List => {
-                let items: Vec<Spec<'d>> = cases.iter().filter_map(|(_, flat)| flat.items.clone()).collect();
-                let items = if items.len() == cases.len() {
-                    self.place(&Spec::Any(items))
-                } else {
-                    self.draft.add(DraftKind::Any, false)
-                };
-                DraftKind::List(items)
-            }
-            JsonKind::Object => {
-                self.flattening.note(at, NoteKind::MergedObjects);
-                let merged = merged(&cases);
-                self.object(&merged, at)
-            }
-        }
-    }
-
-    /// The tag that tells cases apart, and its value in each.
-    fn tags_of(
-        &mut self,
-        cases: &[(Spec<'d>, Flat<'d>)],
-        discriminator: Option<&'d Value>,
-    ) -> Option<(String, Vec<String>)> {
-        let are_distinct = |tags: &[String]| tags.iter().collect::<HashSet<_>>().len() == tags.len();
-        if let Some(key) = discriminator_key(discriminator) {
-            let fixed = self.fixed(cases, key);
-            let named: Option<Vec<String>> =
-                cases.iter().map(|(spec, _)| self.mapped(discriminator, spec)).collect();
-            let has_mapping = discriminator.is_some_and(|said| said.get("mapping").is_some());
-            let tags = if has_mapping { named.or(fixed) } else { fixed.or(named) };
-            return tags.filter(|tags| are_distinct(tags)).map(|tags| (key.to_owned(), tags));
-        }
-        let keys: Vec<&str> = cases[0].1.properties.keys().copied().collect();
-        keys.into_iter().find_map(|key| {
-            let tags = self.fixed(cases, key).filter(|tags| are_distinct(tags))?;
-            Some((key.to_owned(), tags))
-        })
-    }
-
-    /// The one text that a key has in each case.
-    fn fixed(&mut self, cases: &[(Spec<'d>, Flat<'d>)], key: &str) -> Option<Vec<String>> {
-        let mut tags = Vec::new();
-        for (_, flat) in cases {
-            let values = self.flattening.flat(flat.properties.get(key)?).values?;
-            match values[..] {
-                [Value::String(text)] => tags.push(text.clone()),
-                _ => return None,
-            }
-        }
-        Some(tags)
-    }
-
-    /// The tag of a case by the mapping of a discriminator, else by the name of the component.
-    fn mapped(&self, discriminator: Option<&'d Value>, spec: &Spec<'d>) -> Option<String> {
-        let schema = first_of(spec);
-        let target = self.target(schema).unwrap_or(schema);
-        let name = self.names.get(&std::ptr::from_ref(target))?;
-        let mapping = discriminator?.get("mapping").and_then(Value::as_object);
-        let mut mapped = mapping.into_iter().flatten();
-        let by_mapping = mapped.find(|(_, to)| {
-            let to = to.as_str().unwrap_or_default();
-            to.rsplit('/').next().unwrap_or(to) == name
-        });
-        Some(by_mapping.map_or_else(|| name.clone(), |(tag, _)| tag.clone()))
-    }
-
-    fn tagged(&mut self, key: &str, tags: Vec<String>, specs: &[Spec<'d>]) -> DraftKind {
-        let mut cases = Vec::new();
-        for (tag, spec) in tags.into_iter().zip(specs) {
-            let node = self.place(spec);
-            let wanted = (key.to_owned(), tag.clone());
-            let node = match self.tags.get(&node) {
-                // The same record under two tags is two types.
-                Some(known) if *known != wanted => {
-                    let copy = self.draft.reserve();
-                    self.waiting.push((copy, spec.clone()));
-                    copy
-                }
-                Some(_) | None => node,
-            };
-            self.tags.insert(node, wanted);
-            if self.filled.contains(&node) {
-                self.apply_tag(node);
-            }
-            cases.push(DraftCase { tag: Some(WireName::new(tag)), node });
-        }
-        DraftKind::Union { tag: Some(WireName::new(key)), cases }
-    }
-
-    /// The tag of a case is always the same text.
-    fn apply_tag(&mut self, id: DraftId) {
-        let Some((key, tag)) = self.tags.get(&id).cloned() else { return };
-        let DraftKind::Record(mut fields) = self.draft.node(id).kind.clone() else { return };
-        let constant = self.draft.add(DraftKind::Constant(WireName::new(tag)), false);
-        let wire = WireName::new(key);
-        match fields.iter_mut().find(|field| field.wire == wire) {
-            Some(field) => {
-                field.node = constant;
-                field.presence = Presence::Always;
-            }
-            None => fields.insert(
-                0,
-                DraftField { wire, presence: Presence::Always, node: constant, docs: Docs::default() },
-            ),
-        }
-        let nullable = self.draft.node(id).nullable;
-        self.draft.set(id, DraftKind::Record(fields), nullable);
     }
 
     /// Makes each alias what it stands for.
@@ -755,58 +506,6 @@ fn first_of<'d>(spec: &Spec<'d>) -> &'d Value {
     }
 }
 
-fn is_null(flat: &Flat<'_>) -> bool {
-    let has_null_only = flat.values.as_ref().is_some_and(|values| values.iter().all(|value| value.is_null()));
-    has_null_only || (flat.is_nullable && !flat.has_substance() && flat.alternatives.is_empty())
-}
-
-/// The kinds of value that fit a flat schema.
-fn kinds_of(flat: &Flat<'_>) -> Vec<JsonKind> {
-    let Some(values) = &flat.values else { return flat.likely_kinds().into_iter().collect() };
-    let mut kinds: Vec<JsonKind> = values
-        .iter()
-        .filter_map(|value| match value {
-            Value::Null => None,
-            Value::Bool(_) => Some(JsonKind::Boolean),
-            Value::Number(number) if number.is_f64() => Some(JsonKind::Number),
-            Value::Number(_) => Some(JsonKind::Integer),
-            Value::String(_) => Some(JsonKind::Text),
-            Value::Array(_) => Some(JsonKind::List),
-            Value::Object(_) => Some(JsonKind::Object),
-        })
-        .collect();
-    kinds.sort_unstable();
-    kinds.dedup();
-    kinds
-}
-
-/// All properties of several objects; what not all require may be missing.
-fn merged<'d>(cases: &[(Spec<'d>, Flat<'d>)]) -> Flat<'d> {
-    let mut properties: indexmap::IndexMap<&'d str, Vec<Spec<'d>>> = indexmap::IndexMap::new();
-    for (_, flat) in cases {
-        for (key, spec) in &flat.properties {
-            properties.entry(*key).or_default().push(spec.clone());
-        }
-    }
-    let properties = properties.into_iter().map(|(key, mut specs)| {
-        let spec = if specs.len() == 1 { specs.remove(0) } else { Spec::Any(specs) };
-        (key, spec)
-    });
-    let is_required = |key: &&&str| cases.iter().all(|(_, flat)| flat.required.contains(**key));
-    let required = cases.first().map(|(_, flat)| flat.required.iter().filter(is_required).copied().collect());
-    Flat {
-        properties: properties.collect(),
-        required: required.unwrap_or_default(),
-        additional: cases.iter().find_map(|(_, flat)| flat.additional),
-        ..Flat::default()
-    }
-}
-
-/// Whether a schema says `true` of itself.
-fn says(schema: &Value, key: &str) -> bool {
-    schema.get(key).and_then(Value::as_bool) == Some(true)
-}
-
 fn discriminator_key(discriminator: Option<&Value>) -> Option<&str> {
     match discriminator? {
         Value::String(key) => Some(key),
@@ -835,65 +534,6 @@ fn text_scalar(format: Option<&str>) -> Scalar {
         Some("uri" | "url") => Scalar::Uri,
         _ => Scalar::Text,
     }
-}
-
-/// What a schema says of itself, with the bounds it sets.
-fn docs_of(schema: &Value) -> Docs {
-    let text =
-        |key: &str| schema.get(key).and_then(Value::as_str).map(str::trim).filter(|text| !text.is_empty());
-    let is_true = |key: &str| schema.get(key).and_then(Value::as_bool) == Some(true);
-    let mut said: Vec<String> = text("description").map(str::to_owned).into_iter().collect();
-    let bounds = bounds(schema);
-    if !bounds.is_empty() {
-        said.push(bounds);
-    }
-    Docs { text: said.join("\n\n"), is_deprecated: is_true("deprecated") || is_true("x-deprecated") }
-}
-
-/// `At least 0, at most 10. Read-only.`
-fn bounds(schema: &Value) -> String {
-    let number = |key: &str| schema.get(key).filter(|value| value.is_number());
-    let mut parts: Vec<String> = Vec::new();
-    let mut range = |what: &str, least: Option<&Value>, most: Option<&Value>| {
-        let least = least.map(|least| format!("at least {least}"));
-        let most = most.map(|most| format!("at most {most}"));
-        let both: Vec<String> = least.into_iter().chain(most).collect();
-        if !both.is_empty() {
-            parts.push(capitalised(&format!("{what}{}.", both.join(", "))));
-        }
-    };
-    range("", number("minimum"), number("maximum"));
-    range("length ", number("minLength"), number("maxLength"));
-    range("items: ", number("minItems"), number("maxItems"));
-    let above = number("exclusiveMinimum").map(|above| format!("above {above}"));
-    let below = number("exclusiveMaximum").map(|below| format!("below {below}"));
-    let open: Vec<String> = above.into_iter().chain(below).collect();
-    if !open.is_empty() {
-        parts.push(capitalised(&open.join(", ")) + ".");
-    }
-    if let Some(step) = number("multipleOf") {
-        parts.push(format!("A multiple of {step}."));
-    }
-    let is_true = |key: &str| schema.get(key).and_then(Value::as_bool) == Some(true);
-    if is_true("uniqueItems") {
-        parts.push("No item twice.".to_owned());
-    }
-    if let Some(default) = schema.get("default").filter(|default| !default.is_array() && !default.is_object())
-    {
-        parts.push(format!("{default} where nothing is said."));
-    }
-    if is_true("readOnly") {
-        parts.push("Read-only.".to_owned());
-    }
-    if is_true("writeOnly") {
-        parts.push("Write-only.".to_owned());
-    }
-    parts.join(" ")
-}
-
-fn capitalised(text: &str) -> String {
-    let mut chars = text.chars();
-    chars.next().map(|first| first.to_uppercase().chain(chars).collect()).unwrap_or_default()
 }
 
 /// The JSON Pointer (RFC 6901) to a part of a document.

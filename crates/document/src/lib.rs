@@ -13,6 +13,7 @@ mod flat;
 mod library;
 mod names;
 mod read;
+mod said;
 
 pub use api::{Carried, Operation};
 pub use draft::{Drafted, Root, draft_document};

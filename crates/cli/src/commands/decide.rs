@@ -84,7 +84,12 @@ fn home<'j>(jar: &'j Jar, subject: &str, only: Option<&str>) -> Outcome<Option<&
             let candidates = if several.is_empty() { &all[..] } else { several };
             let names: Vec<&str> = candidates.iter().map(|model| model.name.as_str()).collect();
             let problem = Failure::argument(format!("which model's `{type_name}`?"), subject);
-            Err(problem.with_help(format!("`--only` one of {}", quoted_with("and", &names))).into())
+            Err(problem
+                .with_help(format!(
+                    "`--only` one of {}; a `*` in its name means all",
+                    quoted_with("and", &names)
+                ))
+                .into())
         }
     }
 }

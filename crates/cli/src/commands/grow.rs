@@ -266,7 +266,7 @@ fn watch(args: &GrowArgs) -> Outcome<Exit> {
     while let Ok(first) = changes.recv() {
         std::thread::sleep(PAUSE);
         let all: Vec<_> = [first].into_iter().chain(changes.try_iter()).collect();
-        if all.iter().flatten().any(|event| is_of_a_person(event)) {
+        if all.iter().flatten().any(is_of_a_person) {
             grow_again(args);
         }
     }

@@ -98,7 +98,7 @@ fn sources(args: &InitArgs, copies: &mut Vec<NewFile>) -> Outcome<Vec<String>> {
         match inside {
             // A glob stays one, so that a new sample is found.
             Some(_) if files.len() > 1 && Path::new(typed).is_relative() => {
-                sources.push(typed.replace('\\', "/"))
+                sources.push(typed.replace('\\', "/"));
             }
             Some(inside) => {
                 sources.extend(inside.iter().map(|path| path.to_string_lossy().replace('\\', "/")));

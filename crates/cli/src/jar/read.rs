@@ -159,7 +159,7 @@ impl Reader<'_> {
             let spot = table.get("language").map_or_else(|| name.span(), |(_, item)| item.span());
             let problem = self.problem(format!("there is no language `{key}`"), spot);
             let known = LANGUAGES.iter().map(|language| language.key().to_owned());
-            return Err(self.did_you_mean(problem, &key, known.collect()));
+            return Err(self.did_you_mean(problem, &key, &known.collect::<Vec<_>>()));
         };
         let settings: Vec<&str> = language.settings().iter().map(|setting| setting.key).collect();
         self.only(&table, LANGUAGE, &settings)?;
@@ -240,8 +240,8 @@ impl Reader<'_> {
     fn verdict(&self, word: &str, item: &Item) -> Read<Verdict> {
         Verdict::parse(word).ok_or_else(|| {
             let problem = self.problem(format!("`{word}` is nothing that a field can be"), item.span());
-            let known = jar_sprout_settle::VERDICTS.iter().map(|(word, _)| (*word).to_owned()).collect();
-            self.did_you_mean(problem, word, known)
+            let known = jar_sprout_settle::VERDICTS.iter().map(|(word, _)| (*word).to_owned());
+            self.did_you_mean(problem, word, &known.collect::<Vec<_>>())
         })
     }
 
@@ -258,8 +258,8 @@ impl Reader<'_> {
                 }
             } else if !known.contains(&key.get()) {
                 let problem = self.problem(format!("{} has no key `{}`", table.what, key.get()), key.span());
-                let known = known.iter().map(|known| (*known).to_owned()).collect();
-                return Err(self.did_you_mean(problem, key.get(), known));
+                let known: Vec<String> = known.iter().map(|known| (*known).to_owned()).collect();
+                return Err(self.did_you_mean(problem, key.get(), &known));
             }
         }
         Ok(())
@@ -293,7 +293,7 @@ impl Reader<'_> {
         with_help(problem, format!("it can be {}", crate::commands::quoted_with("or", known)))
     }
 
-    fn did_you_mean(&self, problem: Box<Problem>, word: &str, known: Vec<String>) -> Box<Problem> {
+    fn did_you_mean(&self, problem: Box<Problem>, word: &str, known: &[String]) -> Box<Problem> {
         let known: Vec<&str> = known.iter().map(String::as_str).collect();
         let all = format!("there are {}", crate::commands::quoted_with("and", &known));
         with_help(
@@ -330,6 +330,7 @@ fn switch(table: &Table<'_>, key: &str) -> Option<bool> {
     table.get(key)?.1.as_bool()
 }
 
+#[allow(clippy::boxed_local, reason = "problems travel in boxes here, and come in one")]
 fn with_help(problem: Box<Problem>, help: String) -> Box<Problem> {
     Box::new(problem.with_help(help))
 }

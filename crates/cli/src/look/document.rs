@@ -36,14 +36,11 @@ fn operation(operation: &Operation, out: &mut impl Write, width: usize) -> io::R
     let head = format!("{method} {path}");
     let room = width.saturating_sub(head.chars().count() + 2);
     writeln!(out, "{}  {}", visible(&head).bold(), cut(&visible(said), room).dimmed())?;
-    for (sign, carried) in [("takes", takes), ("gives", gives)] {
-        for Carried { what, ty } in carried {
-            writeln!(
-                out,
-                "  {sign}  {}",
-                cut(&format!("{:<24}  {}", visible(what), visible(ty)), width - 9)
-            )?;
-        }
+    let all = takes.iter().map(|one| ("takes", one)).chain(gives.iter().map(|one| ("gives", one)));
+    let column = all.clone().map(|(_, one)| visible(&one.what).chars().count()).max().unwrap_or(0);
+    for (sign, Carried { what, ty }) in all {
+        let row = format!("{:<column$}  {}", visible(what), visible(ty));
+        writeln!(out, "  {sign}  {}", cut(&row, width.saturating_sub(9)))?;
     }
     Ok(())
 }
