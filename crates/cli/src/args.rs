@@ -329,6 +329,18 @@ pub(crate) struct DecisionArgs {
     #[arg(long, value_name = "NAME")]
     pub(crate) split: Option<String>,
 
+    /// Of a type: another one, under this name, for what is sent to make a new one
+    #[arg(long, value_name = "NAME")]
+    pub(crate) create: Option<String>,
+
+    /// Of a type: another one, under this name, for what is sent to change one
+    #[arg(long, value_name = "NAME")]
+    pub(crate) update: Option<String>,
+
+    /// With these: the keys that the server makes, which are not sent: `id,created_at`
+    #[arg(long, value_name = "KEYS", value_delimiter = ',')]
+    pub(crate) server_made: Vec<String>,
+
     /// Of an enum or a union: a name for one of its values
     #[arg(long = "case", value_name = "VALUE=NAME")]
     pub(crate) cases: Vec<String>,
@@ -342,7 +354,7 @@ pub(crate) struct DecisionArgs {
     pub(crate) deprecated: bool,
 
     /// Take back all that was decided on it
-    #[arg(long, conflicts_with_all = ["rename", "ty", "required", "optional", "nullable", "never_null", "leave_out", "keep", "same_as", "split", "cases", "describe", "deprecated"])]
+    #[arg(long, conflicts_with_all = ["rename", "ty", "required", "optional", "nullable", "never_null", "leave_out", "keep", "same_as", "split", "create", "update", "server_made", "cases", "describe", "deprecated"])]
     pub(crate) undo: bool,
 }
 

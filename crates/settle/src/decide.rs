@@ -3,7 +3,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::{
-    Case, Definition, DraftId, DraftKind, Enumeration, Field, NamedType, Presence, Scalar, Slot, Type,
+    Case, Definition, DraftId, DraftKind, Enumeration, Field, NamedType, Presence, Root, Scalar, Slot, Type,
     TypeId, Width, WireName, Words,
 };
 use jar_sprout_shape::Distinct;
@@ -59,6 +59,28 @@ pub enum Verdict {
     Deprecated(bool),
     /// The names of an enum's values, or of a union's cases.
     Cases(Vec<(String, String)>),
+    /// A type of its own for what a client sends.
+    Derive(Derivation),
+}
+
+/// A type for what a client sends, made from the type of what it reads.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Derivation {
+    /// What it is called.
+    pub name: String,
+    /// What it is sent for.
+    pub purpose: Purpose,
+    /// The keys that the server makes, which are not sent.
+    pub server_made: Vec<String>,
+}
+
+/// What a client sends something for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Purpose {
+    /// To make a new one: all that is left is required.
+    Create,
+    /// To change one: every field may be left out.
+    Update,
 }
 
 /// The words for verdicts that are one word.
@@ -114,6 +136,7 @@ impl Verdict {
             Self::Describe(_) | Self::Deprecated(_) | Self::Cases(_) => 4,
             Self::LeaveOut | Self::Keep(_) => 5,
             Self::Rename(_) => 6,
+            Self::Derive(_) => 7,
         }
     }
 }
@@ -126,8 +149,11 @@ pub fn decide(settled: &mut Settled, drafted: &Drafted, decisions: &[Decision]) 
     for decision in in_turn {
         deciding.apply(decision);
     }
-    let Deciding { left_out, renamed, unmatched, .. } = deciding;
+    let Deciding { left_out, renamed, derived, unmatched, .. } = deciding;
     leave_out(settled, &left_out);
+    for (id, derivation) in derived {
+        derive(settled, id, &derivation);
+    }
     rename(settled, renamed);
     let kept = settled.model.drop_unreached();
     settled.origins = kept.iter().map(|old| settled.origins[*old].clone()).collect();
@@ -142,6 +168,8 @@ struct Deciding<'s, 'd> {
     names: BTreeMap<String, TypeId>,
     /// Left out at the end, so that every decision finds its field.
     left_out: BTreeSet<(TypeId, WireName)>,
+    /// Derived when their types are done.
+    derived: Vec<(TypeId, Derivation)>,
     /// Renamed at the end, so that every decision finds its type.
     renamed: BTreeMap<TypeId, String>,
     unmatched: Vec<Unmatched>,
@@ -159,7 +187,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
             }
         }
         let (left_out, renamed) = (BTreeSet::new(), BTreeMap::new());
-        Self { settled, drafted, names, left_out, renamed, unmatched: Vec::new() }
+        Self { settled, drafted, names, left_out, derived: Vec::new(), renamed, unmatched: Vec::new() }
     }
 
     fn apply(&mut self, decision: &Decision) {
@@ -221,6 +249,16 @@ impl<'s, 'd> Deciding<'s, 'd> {
             (Verdict::Rename(name), _) => {
                 self.renamed.insert(id, name.clone());
             }
+            (Verdict::Derive(derivation), Definition::Record(record)) => {
+                let has = |key: &&String| record.fields.iter().any(|field| matches(key, field.wire.as_str()));
+                if let Some(missing) = derivation.server_made.iter().find(|key| !has(key)) {
+                    return Err(unmatched_part(ty, missing));
+                }
+                let known = (id, derivation.clone());
+                if !self.derived.contains(&known) {
+                    self.derived.push(known);
+                }
+            }
             (Verdict::Describe(text), _) => ty.docs.text.clone_from(text),
             (Verdict::Deprecated(is_deprecated), _) => ty.docs.is_deprecated = *is_deprecated,
             (Verdict::Keep(keys), Definition::Record(record)) => {
@@ -270,6 +308,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
                 | Verdict::Split(_)
                 | Verdict::LeaveOut
                 | Verdict::Keep(_)
+                | Verdict::Derive(_)
                 | Verdict::Cases(_),
                 _,
             ) => {
@@ -300,6 +339,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
             | Verdict::Keep(_)
             | Verdict::Describe(_)
             | Verdict::Deprecated(_)
+            | Verdict::Derive(_)
             | Verdict::Cases(_) => None,
         };
         let subject = Subject::of(&self.settled.model.get(id).name, key);
@@ -321,7 +361,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
             Verdict::LeaveOut => {
                 self.left_out.insert((id, key.clone()));
             }
-            Verdict::Keep(_) | Verdict::Cases(_) => {
+            Verdict::Keep(_) | Verdict::Cases(_) | Verdict::Derive(_) => {
                 return Err(Unmatched { asked: subject.to_string(), known: Vec::new() });
             }
             Verdict::Scalar(_)
@@ -472,6 +512,28 @@ fn leave_out(settled: &mut Settled, left_out: &BTreeSet<(TypeId, WireName)>) {
             });
         }
     }
+}
+
+/// Adds a type for what a client sends, and asks for it, since nothing else does.
+fn derive(settled: &mut Settled, id: TypeId, derivation: &Derivation) {
+    let Derivation { name, purpose, server_made } = derivation;
+    let mut ty = NamedType { name: Words::split(name), ..settled.model.get(id).clone() };
+    ty.alternatives.clear();
+    if let Definition::Record(record) = &mut ty.definition {
+        record.fields.retain(|field| !server_made.iter().any(|key| matches(key, field.wire.as_str())));
+        for field in &mut record.fields {
+            field.presence = match purpose {
+                // What may be null may be left to the server as well.
+                Purpose::Create if field.slot.nullable => field.presence,
+                Purpose::Create => Presence::Always,
+                Purpose::Update => Presence::Sometimes,
+            };
+        }
+    }
+    let name = ty.name.clone();
+    let added = settled.model.push(ty);
+    settled.origins.push(settled.origins[id.index()].clone());
+    settled.model.more_roots.push(Root { name, slot: Slot::of(Type::Named(added)) });
 }
 
 fn rename(settled: &mut Settled, renamed: BTreeMap<TypeId, String>) {

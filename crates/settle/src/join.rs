@@ -74,8 +74,11 @@ pub(crate) struct NearTwins {
 
 /// The pairs of records that look like one thing: three keys and more in common, and more than half of all.
 pub(crate) fn near_twins(model: &Model) -> Vec<NearTwins> {
+    // What is asked for besides the root was made from other types, or has a name of its own.
+    let is_asked_for = |id: TypeId| model.more_roots.iter().any(|root| root.slot.ty == Type::Named(id));
     let records: Vec<(TypeId, &Record)> = model
         .types()
+        .filter(|(id, _)| !is_asked_for(*id))
         .filter_map(|(id, ty)| match &ty.definition {
             Definition::Record(record) => Some((id, record)),
             Definition::Enumeration(_) | Definition::Union(_) => None,

@@ -29,7 +29,7 @@ mod tags;
 mod twins;
 mod uses;
 
-pub use decide::{Decision, VERDICTS, Verdict, decide};
+pub use decide::{Decision, Derivation, Purpose, VERDICTS, Verdict, decide};
 pub use draft::{Drafted, draft_shape};
 pub use evidence::{Choice, Evidence, KindSeen};
 pub use explain::{Explanation, explain};

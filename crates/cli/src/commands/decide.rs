@@ -107,6 +107,9 @@ fn keys(what: &DecisionArgs) -> Result<Vec<(&'static str, Option<Value>)>, Probl
         keep,
         same_as,
         split,
+        create,
+        update,
+        server_made,
         cases,
         describe,
         deprecated,
@@ -125,6 +128,9 @@ fn keys(what: &DecisionArgs) -> Result<Vec<(&'static str, Option<Value>)>, Probl
     set("keep", (!keep.is_empty()).then(|| keep.iter().collect::<Array>().into()));
     set("same-as", text(same_as));
     set("split", text(split));
+    set("create", text(create));
+    set("update", text(update));
+    set("server-made", (!server_made.is_empty()).then(|| server_made.iter().collect::<Array>().into()));
     set("cases", (!cases.is_empty()).then(|| case_names(cases)).transpose()?);
     set("describe", text(describe));
     set("deprecated", deprecated.then(|| true.into()));

@@ -145,6 +145,24 @@ pub(crate) const DECISION: &[Key] = &[
         "\"Hive.breeder\" = { split = \"HiveBreeder\" }",
     ),
     key(
+        "create",
+        Takes::Text,
+        "of a type: another one, under this name, for what is sent to make a new one: all that the server does not make is required",
+        "\"Hive\" = { create = \"NewHive\", server-made = [\"id\"] }",
+    ),
+    key(
+        "update",
+        Takes::Text,
+        "of a type: another one, under this name, for what is sent to change one: every field may be left out",
+        "\"Hive\" = { update = \"HiveUpdate\", server-made = [\"id\"] }",
+    ),
+    key(
+        "server-made",
+        Takes::Texts,
+        "the keys that are not sent, since the server makes them",
+        "\"Hive\" = { create = \"NewHive\", server-made = [\"id\", \"created_*\"] }",
+    ),
+    key(
         "cases",
         Takes::Names,
         "of an enum or a union: names for its values",

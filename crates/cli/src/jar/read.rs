@@ -7,7 +7,7 @@ use std::path::{Path, PathBuf};
 use clap::ValueEnum;
 use jar_sprout_grow::{LANGUAGES, Settings, find_language};
 use jar_sprout_model::{Excerpt, Problem, SourceId, Spot};
-use jar_sprout_settle::{Decision, Subject, Verdict};
+use jar_sprout_settle::{Decision, Derivation, Purpose, Subject, Verdict};
 use toml_edit::{Document, Item, Key as TomlKey, TableLike, Value};
 
 use super::keys::{DECISION, Key, LANGUAGE, MODEL, POLICIES, TOP};
@@ -233,6 +233,11 @@ impl Reader<'_> {
         }
         verdicts.extend(text(table, "describe").map(Verdict::Describe));
         verdicts.extend(switch(table, "deprecated").map(Verdict::Deprecated));
+        for (key, purpose) in [("create", Purpose::Create), ("update", Purpose::Update)] {
+            let server_made = || texts(table, "server-made").unwrap_or_default();
+            let derive = |name| Verdict::Derive(Derivation { name, purpose, server_made: server_made() });
+            verdicts.extend(text(table, key).map(derive));
+        }
         verdicts.extend(text(table, "rename").map(Verdict::Rename));
         Ok(verdicts)
     }
