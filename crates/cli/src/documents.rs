@@ -4,7 +4,7 @@ use std::fs::{self, File};
 use std::io::Read as _;
 use std::path::{Component, Path, PathBuf};
 
-use jar_sprout_document::{Drafted, Fault, Files, Library, draft_document, read_value, recognise};
+use jar_sprout_document::{Drafted, Fault, Files, Library, draft_document, read_value, recognise_text};
 use jar_sprout_model::{Problem, Severity, Spot, Words};
 use percent_encoding::percent_decode_str;
 use serde_json::Value;
@@ -17,7 +17,7 @@ use crate::sources::SourceNames;
 const HEAD: usize = 1 << 16;
 
 /// The longest file that may be a document, in bytes.
-const LONGEST: u64 = 1 << 28;
+const LONGEST: u64 = 1 << 26;
 
 /// What stands in the head of every document.
 const SIGNS: &[&str] = &[
@@ -46,7 +46,7 @@ pub(crate) fn is_document(path: &Path) -> bool {
     }
     // Lines of samples are no document, and fail to be read as one.
     let text = fs::read_to_string(path).unwrap_or_default();
-    read_value(&text).is_ok_and(|value| recognise(&value).is_some()) || says_that_it_is_one(&text)
+    recognise_text(&text).is_some() || says_that_it_is_one(&text)
 }
 
 /// Whether a text that cannot be read says that it is an API description, so that its fault is told as one.

@@ -18,4 +18,4 @@ mod said;
 pub use api::{Carried, Operation};
 pub use draft::{Drafted, Root, draft_document};
 pub use library::{Files, Library};
-pub use read::{Fault, Kind, read_value, recognise};
+pub use read::{Fault, Kind, read_value, recognise, recognise_text};

@@ -1,5 +1,7 @@
 //! Reading: JSON or YAML text to a value, and what kind of document it is.
 
+use indexmap::IndexMap;
+use serde_json::value::RawValue;
 use serde_json::{Map, Value};
 use serde_yaml_ng as yaml;
 
@@ -95,6 +97,37 @@ fn as_json(value: yaml::Value) -> Result<Value, Fault> {
     })
 }
 
+/// What kind of document a text is; none where it is data, or cannot be read.
+///
+/// Of JSON only the first two levels are looked at, so that big samples are not held as values.
+pub fn recognise_text(text: &str) -> Option<Kind> {
+    let text = text.trim_start_matches('\u{FEFF}');
+    if !text.trim_start().starts_with(['{', '[']) {
+        return recognise(&read_yaml(text).ok()?);
+    }
+    recognise(&outline(text, 2)?)
+}
+
+/// A JSON object with all that is deeper than so many levels left empty.
+fn outline(text: &str, levels: usize) -> Option<Value> {
+    if !text.trim_start().starts_with('{') {
+        return None;
+    }
+    let parts: IndexMap<String, &RawValue> = serde_json::from_str(text).ok()?;
+    let part = |(key, raw): (String, &RawValue)| {
+        let raw = raw.get();
+        let value = match raw.as_bytes().first() {
+            Some(b'{') if levels > 1 => outline(raw, levels - 1).unwrap_or_default(),
+            Some(b'{') => Value::Object(Map::new()),
+            Some(b'[') if key == "type" => serde_json::from_str(raw).unwrap_or_default(),
+            Some(b'[') => Value::Array(Vec::new()),
+            _ => serde_json::from_str(raw).unwrap_or_default(),
+        };
+        (key, value)
+    };
+    Some(Value::Object(parts.into_iter().map(part).collect()))
+}
+
 /// What kind of document a value is; none where it is data.
 pub fn recognise(value: &Value) -> Option<Kind> {
     let object = value.as_object()?;
@@ -182,6 +215,7 @@ mod tests {
             (json!([{"openapi": "3.0.3"}]), None),
         ] {
             assert_eq!(recognise(&value), expected, "{value}");
+            assert_eq!(recognise_text(&value.to_string()), expected, "{value}");
         }
     }
 }
