@@ -30,6 +30,9 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         "-Aclippy::struct_excessive_bools",
         "-Aclippy::type_complexity",
         "-Aclippy::too_many_lines",
+        // What a document says is in its own words.
+        "-Aclippy::doc_markdown",
+        "-Aclippy::doc_lazy_continuation",
     ];
     let mut format = wanted.command("rustfmt");
     // The driver's modules are formatted with it.
