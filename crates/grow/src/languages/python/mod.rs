@@ -2,6 +2,8 @@
 
 mod names;
 mod proof;
+mod settings;
+mod typed_dicts;
 mod types;
 
 use jar_sprout_layout::{
@@ -36,7 +38,7 @@ static ABOUT: About = About {
     key: "python",
     title: "Python",
     grows: "models for pydantic v2, Python 3.11 and later",
-    settings: &[],
+    settings: settings::SETTINGS,
     naming: names::NAMING,
     comment: Comment {
         form: docs::Form::Quotes,
@@ -70,8 +72,18 @@ impl Language for Python {
         true
     }
 
-    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
         let PlannedType { ident, docs, definition } = ty;
+        if settings::has_typed_dicts(settings) {
+            return match definition {
+                PlannedDefinition::Record(fields) => typed_dicts::record(plan, ty, fields, needs),
+                PlannedDefinition::Enumeration(cases) => typed_dicts::enumeration(ty, cases),
+                PlannedDefinition::Union(union) => {
+                    let union = typed_dicts::union(plan, ident, union, needs);
+                    lines([union].into_iter().chain(ABOUT.comment.of(docs, 0)))
+                }
+            };
+        }
         match definition {
             PlannedDefinition::Record(fields) => record(plan, ty, fields, needs),
             PlannedDefinition::Enumeration(cases) => enumeration(ty, cases, needs),
@@ -87,7 +99,17 @@ impl Language for Python {
         None
     }
 
-    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &Settings, needs: &mut Needs) -> Doc {
+    fn alias(
+        &self,
+        plan: &Plan<'_>,
+        ident: &Ident,
+        slot: &Slot,
+        settings: &Settings,
+        needs: &mut Needs,
+    ) -> Doc {
+        if settings::has_typed_dicts(settings) {
+            return text(format!("{ident} = {}", typed_dicts::slot(plan, slot, needs)));
+        }
         cat([text(format!("{ident} = ")), types::slot(plan, slot, needs)])
     }
 
@@ -104,8 +126,8 @@ impl Language for Python {
         (line.starts_with("from ") || line.starts_with("import ")).then_some(line)
     }
 
-    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
-        proof::driver(trials)
+    fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
+        if settings::has_typed_dicts(settings) { proof::typed(trials) } else { proof::driver(trials) }
     }
 }
 

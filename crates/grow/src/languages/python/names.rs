@@ -66,6 +66,8 @@ const TAKEN_TYPES: &[&str] = &[
     "TimeoutError",
     "True",
     "TypeError",
+    "TypedDict",
+    "NotRequired",
     "UserWarning",
     "ValueError",
     "Warning",
@@ -114,6 +116,15 @@ const TAKEN_MEMBERS: &[&str] = &[
 
 fn escape(name: String) -> String {
     if KEYWORDS.contains(&name.as_str()) { name + "_" } else { name }
+}
+
+/// Whether a key can stand in code as it is.
+pub(super) fn is_identifier(key: &str) -> bool {
+    let mut chars = key.chars();
+    let is_start = |c: char| c == '_' || c.is_ascii_alphabetic();
+    chars.next().is_some_and(is_start)
+        && chars.all(|c| is_start(c) || c.is_ascii_digit())
+        && !KEYWORDS.contains(&key)
 }
 
 const ESCAPES: &[(char, &str)] =

@@ -1,0 +1,139 @@
+//! Typed dictionaries: what `json.loads` gives, with names for a type checker. Nothing of it is there at run time.
+
+use jar_sprout_layout::{Doc, cat, hard, nest, print, text};
+use jar_sprout_model::{OnWire, Presence, Slot, Type};
+
+use super::{ABOUT, docstring, documented, names};
+use crate::code::Needs;
+use crate::plan::{Ident, Plan, PlannedCase, PlannedField, PlannedType, PlannedUnion};
+
+/// What annotations are written with, and letters that its linters take for digits.
+const BUILT_IN: &[&str] = &[
+    "I",
+    "O",
+    "l",
+    "Literal",
+    "NotRequired",
+    "TypedDict",
+    "bool",
+    "dict",
+    "float",
+    "int",
+    "list",
+    "object",
+    "str",
+];
+
+/// The type of a place for a value: `Queen | None`
+pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> String {
+    let ty = non_null(plan, &slot.ty, needs);
+    if slot.nullable && slot.ty != Type::Any { format!("{ty} | None") } else { ty }
+}
+
+fn non_null(plan: &Plan<'_>, ty: &Type, needs: &mut Needs) -> String {
+    match ty {
+        Type::Any => "object".to_owned(),
+        // A date stays the text it is on the wire.
+        Type::Scalar(scalar) => match scalar.on_wire() {
+            OnWire::Boolean => "bool",
+            OnWire::Integer => "int",
+            OnWire::Number => "float",
+            OnWire::Text => "str",
+        }
+        .to_owned(),
+        Type::Constant(constant) => {
+            needs.imports.insert("from typing import Literal");
+            format!("Literal[{}]", names::literal(constant.as_str()))
+        }
+        Type::List(items) => format!("list[{}]", slot(plan, items, needs)),
+        Type::Map(values) => format!("dict[str, {}]", slot(plan, values, needs)),
+        // A list of JSON is a list, however many items it has.
+        Type::Tuple(items) => {
+            let mut kinds: Vec<String> = items.iter().map(|item| slot(plan, item, needs)).collect();
+            kinds.sort();
+            kinds.dedup();
+            format!("list[{}]", kinds.join(" | "))
+        }
+        Type::Named(id) => plan.ident(*id).to_string(),
+    }
+}
+
+/// A class where every key is an identifier, else a call with the keys as text.
+pub(super) fn record(
+    plan: &Plan<'_>,
+    ty: &PlannedType<'_>,
+    fields: &[PlannedField<'_>],
+    needs: &mut Needs,
+) -> Doc {
+    needs.imports.insert("from typing import TypedDict");
+    let is_plain = |field: &PlannedField<'_>| {
+        let key = field.wire.as_str();
+        // Two underscores in front are mangled inside a class, where the name of a type would hide the type.
+        let hides = BUILT_IN.contains(&key) || plan.types.iter().any(|ty| ty.ident.as_str() == key);
+        names::is_identifier(key) && !key.starts_with("__") && !hides
+    };
+    let typed = |field: &PlannedField<'_>, needs: &mut Needs| {
+        let ty = slot(plan, field.slot, needs);
+        match field.presence {
+            Presence::Always => ty,
+            Presence::Sometimes => {
+                needs.imports.insert("from typing import NotRequired");
+                format!("NotRequired[{ty}]")
+            }
+        }
+    };
+    let ident = &ty.ident;
+    if fields.iter().all(is_plain) {
+        let members: Vec<Doc> = fields
+            .iter()
+            .map(|field| {
+                let member = text(format!("{}: {}", field.wire, typed(field, needs)));
+                cat([hard(), documented(member, field.docs)])
+            })
+            .collect();
+        let comment = docstring(ty.docs);
+        let body = match (members.is_empty(), &comment) {
+            (true, None) => cat([hard(), text("pass")]),
+            _ => cat(members),
+        };
+        let body = cat(comment.into_iter().chain([body]));
+        return cat([text(format!("class {ident}(TypedDict):")), nest(body)]);
+    }
+    let entries: Vec<Doc> = fields
+        .iter()
+        .map(|field| {
+            let key = names::literal(field.wire.as_str());
+            // Quoted: a type may need itself, or one that comes later.
+            cat([hard(), text(format!("{key}: {},", names::literal(&typed(field, needs))))])
+        })
+        .collect();
+    let open = text(format!("{ident} = TypedDict("));
+    let entries = cat([text("{"), nest(cat(entries)), hard(), text("},")]);
+    let arguments = nest(cat([hard(), text(format!("\"{ident}\",")), hard(), entries]));
+    let call = cat([open, arguments, hard(), text(")")]);
+    jar_sprout_layout::lines([call].into_iter().chain(ABOUT.comment.of(ty.docs, 0)))
+}
+
+/// A text; which ones are known is for people.
+pub(super) fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>]) -> Doc {
+    let known: Vec<String> = cases.iter().map(|case| names::literal(case.wire.as_str())).collect();
+    let known = format!("One of {}; more may come.", known.join(", "));
+    let said = if ty.docs.text.is_empty() { known } else { format!("{}\n\n{known}", ty.docs.text) };
+    let docs = jar_sprout_model::Docs { text: said, is_deprecated: ty.docs.is_deprecated };
+    let alias = text(format!("{} = str", ty.ident));
+    jar_sprout_layout::lines([alias].into_iter().chain(ABOUT.comment.of(&docs, 0)))
+}
+
+pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+    let cases: Vec<String> = union.cases.iter().map(|case| slot(plan, case.slot, needs)).collect();
+    let flat = format!("{ident} = {}", cases.join(" | "));
+    let width = print(&text(flat.clone()), &ABOUT.style).chars().count();
+    if width <= ABOUT.style.width {
+        return text(flat);
+    }
+    let cases = cases
+        .into_iter()
+        .enumerate()
+        .map(|(at, case)| cat([hard(), text(if at == 0 { case } else { format!("| {case}") })]));
+    cat([text(format!("{ident} = (")), nest(cat(cases.collect::<Vec<_>>())), hard(), text(")")])
+}
