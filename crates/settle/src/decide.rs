@@ -144,7 +144,10 @@ impl Verdict {
 /// Applies decisions to a settled model; types that are needed no more go. Those that match nothing are told.
 pub fn decide(settled: &mut Settled, drafted: &Drafted, decisions: &[Decision]) -> Vec<Unmatched> {
     let mut deciding = Deciding::new(settled, drafted, decisions);
-    let mut in_turn: Vec<&Decision> = decisions.iter().collect();
+    // One that comes again counts where it comes last: what was decided later stands above it.
+    let is_last = |(at, decision): &(usize, &Decision)| !decisions[at + 1..].contains(decision);
+    let mut in_turn: Vec<&Decision> =
+        decisions.iter().enumerate().filter(is_last).map(|(_, decision)| decision).collect();
     in_turn.sort_by_key(|decision| decision.verdict.turn(decision.subject.key.is_none()));
     for decision in in_turn {
         deciding.apply(decision);

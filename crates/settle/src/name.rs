@@ -96,7 +96,8 @@ impl Names {
 
 /// The uses of a type outside itself: a mother in a queen is a queen.
 fn outer_uses<'u>(uses: &[&'u Use]) -> Vec<&'u Use> {
-    let is_outer = |one: &&&Use| !uses.iter().any(|other| one.within.contains(&other.node));
+    let own: HashSet<DraftId> = uses.iter().map(|one| one.node).collect();
+    let is_outer = |one: &&&Use| !one.within.iter().any(|around| own.contains(around));
     let outer: Vec<&Use> = uses.iter().filter(is_outer).copied().collect();
     if outer.is_empty() { uses.to_vec() } else { outer }
 }
@@ -136,7 +137,7 @@ fn one_of_parent(uses: &[&Use]) -> Option<Words> {
 }
 
 /// The name or the end of a name that all uses share.
-pub(crate) fn shared_name(uses: &[&Use]) -> Option<Words> {
+fn shared_name(uses: &[&Use]) -> Option<Words> {
     let (first, rest) = uses.split_first()?;
     rest.iter().try_fold(first.name().clone(), |shared, one| shared.common_end(one.name()))
 }

@@ -9,7 +9,7 @@ use jar_sprout_model::{
 };
 
 use crate::envelope::page;
-use crate::name::{Named, name_types, shared_name};
+use crate::name::{Named, name_types};
 use crate::policy::Policies;
 use crate::same::{Class, same_types};
 use crate::singular::singular;
@@ -97,18 +97,14 @@ fn with_prefix(name: &Words, prefix: Option<&Words>) -> Words {
 /// The uses of each type: positions of one structure, told apart by name where the structure says little.
 fn group_types<'u>(draft: &Draft, uses: &'u Uses) -> Vec<Vec<&'u Use>> {
     let classes = same_types(draft, &uses.positions);
-    let mut groups: IndexMap<Class, Vec<Vec<&Use>>> = IndexMap::new();
+    // What says little by itself must share the end of its name.
+    let mut groups: IndexMap<(Class, Option<&str>), Vec<&Use>> = IndexMap::new();
     for one in &uses.named {
-        let groups = groups.entry(classes[&one.node]).or_default();
         let telling = one.declared.is_some() || is_telling(draft, one.node);
-        let fits =
-            |group: &&mut Vec<&Use>| telling || shared_name(&[group.as_slice(), &[one]].concat()).is_some();
-        match groups.iter_mut().find(fits) {
-            Some(group) => group.push(one),
-            None => groups.push(vec![one]),
-        }
+        let end = (!telling).then(|| one.name().last());
+        groups.entry((classes[&one.node], end)).or_default().push(one);
     }
-    let mut groups: Vec<Vec<&Use>> = groups.into_values().flatten().collect();
+    let mut groups: Vec<Vec<&Use>> = groups.into_values().collect();
     groups.sort_by_key(|group| group.first().map(|one| (one.trail.len(), one.node)));
     groups
 }

@@ -182,12 +182,9 @@ fn key_annotation(wire: &str, form: Form, needs: &mut Needs) -> Option<String> {
 fn supertypes(plan: &Plan<'_>, ty: &PlannedType<'_>) -> Doc {
     let unions: Vec<Doc> =
         plan.unions_of(plan.id_of(ty)).map(|union| text(union.ident.to_string())).collect();
-    match unions.len() {
-        0 => Doc::Nil,
-        1 => cat([text(" : "), cat(unions)]),
-        // Its linter wants several on lines of their own.
-        _ => cat([text(" :"), nest(cat([hard(), join(&cat([text(","), hard()]), unions)]))]),
-    }
+    // Its linter wants each but the first on a line of its own.
+    let between = nest(cat([text(","), hard()]));
+    if unions.is_empty() { Doc::Nil } else { cat([text(" : "), nest(join(&between, unions))]) }
 }
 
 /// `val id: Long,`, with its key where the name does not say it.
@@ -256,7 +253,10 @@ fn value_class(name: &str, ty: Doc, rest: Doc, form: Form) -> Doc {
 fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Needs) -> Doc {
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
-        (ABOUT.comment.of(docs, 8), text(format!("val {case} = {ident}({literal})")))
+        let call = cat([soft(), text(literal), if_broken(",", "")]);
+        let call = group(cat([text(format!("{ident}(")), nest(call), soft(), text(")")]));
+        let value = nest(cat([line(), call]));
+        (ABOUT.comment.of(docs, 8), group(cat([text(format!("val {case} =")), value])))
     };
     let cases = docs::spaced(cases.iter().map(case));
     match form.library {
