@@ -1,6 +1,7 @@
 //! Library to draft: what each schema is.
 
 mod cases;
+mod endless;
 
 use std::collections::{HashMap, HashSet};
 
@@ -83,6 +84,7 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
     roots.extend(drafter.sent_variants(&sent));
     drafter.fill_all();
     drafter.resolve_aliases();
+    endless::cut(&mut drafter.draft);
     problems.extend(drafter.problems(source));
     Drafted { draft: drafter.draft, roots, title, operations, problems }
 }

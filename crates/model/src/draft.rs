@@ -114,6 +114,12 @@ impl Draft {
         &self.nodes[id.index()]
     }
 
+    /// The ids of all nodes.
+    pub fn ids(&self) -> impl Iterator<Item = DraftId> + use<> {
+        let count = u32::try_from(self.nodes.len()).expect("observation bounds the positions");
+        (0..count).map(DraftId)
+    }
+
     /// How many nodes there are.
     pub fn len(&self) -> usize {
         self.nodes.len()
