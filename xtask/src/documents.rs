@@ -4,10 +4,10 @@ use std::fs;
 use std::path::Path;
 
 use anyhow::Result;
-use jar_sprout_document::{Files, Library, draft_document, read_value, recognise};
+use jar_sprout_document::{Drafted, Files, Library, draft_document, read_value, recognise};
 use jar_sprout_model::{Model, Problem, Severity, Spot, Words};
 use jar_sprout_prove::{Proof, Sample};
-use jar_sprout_settle::{Policies, RootName, misfits, settle_roots};
+use jar_sprout_settle::{Policies, misfits, settle_document};
 
 /// The files of one entry, which may refer to each other.
 struct Beside<'f> {
@@ -63,14 +63,8 @@ fn model(folder: &Path, file: &str, text: &str) -> Result<Model, Problem> {
     if let Some(at) = drafted.problems.iter().position(|problem| problem.severity == Severity::Error) {
         return Err(drafted.problems.swap_remove(at));
     }
-    let roots: Vec<_> = drafted
-        .roots
-        .iter()
-        .map(|root| (root.node, RootName { words: root.name.clone(), is_given: true }))
-        .collect();
-    let mut model = settle_roots(&drafted.draft, &roots, &Policies::default()).model;
-    model.title = drafted.title;
-    Ok(model)
+    let Drafted { draft, roots, title, .. } = drafted;
+    Ok(settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model)
 }
 
 fn fits(model: &Model, sample: &Sample) -> bool {

@@ -2,10 +2,10 @@
 
 use std::collections::HashMap;
 
-use jar_sprout_model::{DraftId, Problem, Severity, Spot, Words};
+use jar_sprout_model::{Problem, Severity, Spot, Words};
 use jar_sprout_settle::{
     Decision, Drafted, Policies, RootName, Settled, Settling, Subject, Trust, Unmatched, VERDICTS, Verdict,
-    decide, draft_shape, misfits, open_questions, settle, settle_roots,
+    decide, draft_shape, misfits, open_questions, settle, settle_document,
 };
 
 use crate::args::{DateForm, IntegerWidth, ModelArgs, Questions, SourceArgs, Switch, TrustLevel};
@@ -57,19 +57,14 @@ fn from_document(
     policies: &Policies,
     decisions: &[Decision],
 ) -> (Modelled, Vec<Unmatched>) {
-    let mut roots: Vec<(DraftId, RootName)> = document
-        .roots
-        .iter()
-        .map(|root| (root.node, RootName { words: root.name.clone(), is_given: true }))
-        .collect();
-    if let (Some(name), Some((_, first))) = (&args.name, roots.first_mut()) {
-        first.words = Words::split(name);
+    let mut roots = document.roots.clone();
+    if let (Some(name), Some(first)) = (&args.name, roots.first_mut()) {
+        first.name = Words::split(name);
     }
-    let mut settled = settle_roots(&document.draft, &roots, policies);
-    settled.model.title.clone_from(&document.title);
+    let mut settled = settle_document(&document.draft, &roots, document.title.as_ref(), policies);
     let drafted = Drafted {
         draft: document.draft.clone(),
-        root: roots[0].0,
+        root: roots[0].node,
         evidence: HashMap::new(),
         trust: policies.trust,
     };

@@ -4,22 +4,14 @@
 #![allow(clippy::unwrap_used, reason = "a test or a bench that cannot go on should stop")]
 
 use divan::Bencher;
-use jar_sprout_document::{Files, Library, draft_document};
+use jar_sprout_document::{Drafted, Library, NoFiles, draft_document};
 use jar_sprout_grow::{Arrangement, Settings, find_language, grow};
 use jar_sprout_model::Words;
-use jar_sprout_settle::{Policies, RootName, settle_roots};
+use jar_sprout_settle::{Policies, settle_document};
 use serde_json::{Map, Value, json};
 
 fn main() {
     divan::main();
-}
-
-struct NoFiles;
-
-impl Files for NoFiles {
-    fn read(&self, path: &str) -> Result<String, (String, Option<String>)> {
-        Err((format!("no {path}"), None))
-    }
 }
 
 /// About 10 MB: 5,000 components with what people write into them.
@@ -63,12 +55,8 @@ fn to_models(bencher: Bencher<'_, '_>, language: &str) {
     bencher.bench(|| {
         let library = Library::gather("api.json", &text, &NoFiles).unwrap();
         let drafted = draft_document(&library, "api.json", None, &Words::split("api"));
-        let roots: Vec<_> = drafted
-            .roots
-            .iter()
-            .map(|root| (root.node, RootName { words: root.name.clone(), is_given: true }))
-            .collect();
-        let model = settle_roots(&drafted.draft, &roots, &Policies::default()).model;
+        let Drafted { draft, roots, title, .. } = drafted;
+        let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
         grow(language, &model, &Settings::default(), Arrangement::AsUsual)
     });
 }

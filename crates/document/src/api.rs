@@ -208,7 +208,6 @@ impl<'d> Asked<'_, 'd> {
                 wanted.roots.push((name, schema));
             }
         }
-        // The answer to what was asked is the first thing that people want.
         wanted.operations.push(described);
     }
 
@@ -253,7 +252,7 @@ impl<'d> Asked<'_, 'd> {
         let mut value = value;
         for _ in 0..16 {
             match value.get("$ref").and_then(|_| self.references.follow(value).ok()) {
-                Some((target, _)) => value = target.value,
+                Some(target) => value = target,
                 None => break,
             }
         }

@@ -6,14 +6,14 @@ mod endless;
 use std::collections::{HashMap, HashSet};
 
 use jar_sprout_model::{
-    Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, Presence, Problem, Scalar, Spot, Width, WireName,
-    Words,
+    Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Presence, Problem, Scalar, Spot,
+    Width, WireName, Words,
 };
 use serde_json::Value;
 
 use crate::api::{self, Operation, Sent, Wanted};
 use crate::flat::{Flat, Flattening, JsonKind, NoteKind, Spec, pure_reference, says_nullable};
-use crate::library::{Library, References};
+use crate::library::Library;
 use crate::names::component_name;
 use crate::said::{docs_of, says};
 
@@ -22,22 +22,13 @@ pub struct Drafted {
     /// What each schema is.
     pub draft: Draft,
     /// The parts that are asked for; the first one is the document's own, where it has one.
-    pub roots: Vec<Root>,
+    pub roots: Vec<DraftRoot>,
     /// What all of it is called.
     pub title: Option<Words>,
     /// What an API description offers.
     pub operations: Vec<Operation>,
     /// What is not as it could be: errors where nothing can be made of it.
     pub problems: Vec<Problem>,
-}
-
-/// A part of a document that is asked for.
-#[derive(Debug, Clone)]
-pub struct Root {
-    /// What it is called.
-    pub name: Words,
-    /// What it is.
-    pub node: DraftId,
 }
 
 /// The draft of a document, or of the part that a JSON Pointer (RFC 6901) leads to.
@@ -48,7 +39,6 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
     let mut drafter = Drafter {
         library,
         flattening: Flattening { references: &references, notes: Vec::new(), broken: Vec::new() },
-        references: &references,
         draft: Draft::default(),
         made: HashMap::new(),
         aliases: Vec::new(),
@@ -77,9 +67,9 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
             None => problem,
         });
     }
-    let mut roots: Vec<Root> = roots
+    let mut roots: Vec<DraftRoot> = roots
         .into_iter()
-        .map(|(name, schema)| Root { name, node: drafter.place(&Spec::One(schema)) })
+        .map(|(name, schema)| DraftRoot { name, node: drafter.place(&Spec::One(schema)) })
         .collect();
     roots.extend(drafter.sent_variants(&sent));
     drafter.fill_all();
@@ -112,7 +102,6 @@ fn component_names(library: &Library) -> HashMap<*const Value, String> {
 struct Drafter<'l, 'd> {
     library: &'d Library,
     flattening: Flattening<'l, 'd>,
-    references: &'l References<'d>,
     draft: Draft,
     made: HashMap<String, DraftId>,
     /// Nodes that are what another node is, though null may stand there.
@@ -143,7 +132,7 @@ impl<'d> Drafter<'_, 'd> {
 
     /// What is sent of a component, where that is not what is read: what the server makes is no part of it, and of
     /// an update everything may be left out.
-    fn sent_variants(&mut self, sent: &[Sent<'d>]) -> Vec<Root> {
+    fn sent_variants(&mut self, sent: &[Sent<'d>]) -> Vec<DraftRoot> {
         let mut roots = Vec::new();
         let mut made = HashSet::new();
         for Sent { schema, is_update } in sent {
@@ -167,7 +156,7 @@ impl<'d> Drafter<'_, 'd> {
             let kind = self.object(&flat, schema);
             let node = self.draft.add(kind, false);
             self.draft.describe(node, Some(name.clone()), docs_of(target));
-            roots.push(Root { name, node });
+            roots.push(DraftRoot { name, node });
         }
         roots
     }
@@ -190,10 +179,10 @@ impl<'d> Drafter<'_, 'd> {
 
     /// What a schema that is a reference and no more leads to, however many steps it takes.
     fn target(&self, schema: &'d Value) -> Option<&'d Value> {
-        let mut target = self.references.follow(pure_reference(schema)?).ok()?.0.value;
+        let mut target = self.flattening.references.follow(pure_reference(schema)?).ok()?;
         for _ in 0..64 {
-            match pure_reference(target).map(|holder| self.references.follow(holder)) {
-                Some(Ok((next, _))) if !std::ptr::eq(next.value, target) => target = next.value,
+            match pure_reference(target).map(|holder| self.flattening.references.follow(holder)) {
+                Some(Ok(next)) if !std::ptr::eq(next, target) => target = next,
                 Some(_) | None => break,
             }
         }
@@ -241,7 +230,7 @@ impl<'d> Drafter<'_, 'd> {
             Some(target) => (Spec::One(target), says_nullable(schema)),
             None => {
                 if let Some(holder) = pure_reference(schema)
-                    && let Err((message, help)) = self.references.follow(holder)
+                    && let Err((message, help)) = self.flattening.references.follow(holder)
                 {
                     self.flattening.broken.push((holder, message, help));
                 }

@@ -5,7 +5,7 @@ use std::collections::BTreeSet;
 use indexmap::{IndexMap, IndexSet};
 use serde_json::{Map, Value};
 
-use crate::library::References;
+use crate::library::{REFERENCES, References};
 
 /// A schema, or several taken together.
 #[derive(Debug, Clone)]
@@ -37,8 +37,6 @@ pub(crate) struct Flat<'d> {
     /// The kinds that `type` allows; none where it does not say.
     pub(crate) kinds: Option<BTreeSet<JsonKind>>,
     pub(crate) is_nullable: bool,
-    /// Whether `type` or the like was there and did not allow null.
-    pub(crate) refuses_null: bool,
     pub(crate) properties: IndexMap<&'d str, Spec<'d>>,
     pub(crate) required: IndexSet<&'d str>,
     pub(crate) additional: Option<&'d Value>,
@@ -54,8 +52,6 @@ pub(crate) struct Flat<'d> {
     /// `oneOf` and `anyOf`, a group each.
     pub(crate) alternatives: Vec<Vec<Spec<'d>>>,
     pub(crate) discriminator: Option<&'d Value>,
-    /// Whether nothing fits it.
-    pub(crate) is_never: bool,
 }
 
 /// Something in a document that is not as it could be.
@@ -150,7 +146,7 @@ pub(crate) fn pure_reference(schema: &Value) -> Option<&Value> {
     let mut telling = object.keys().filter(|key| !is_annotation(key));
     let (first, None) = (telling.next()?, telling.next()) else { return None };
     match first.as_str() {
-        "$ref" | "$dynamicRef" | "$recursiveRef" => object[first].is_string().then_some(schema),
+        key if REFERENCES.contains(&key) => object[first].is_string().then_some(schema),
         "allOf" | "oneOf" | "anyOf" => match object[first].as_array()?.as_slice() {
             [one] => pure_reference(one),
             _ => None,
@@ -196,10 +192,7 @@ impl<'d> Flattening<'_, 'd> {
     fn add_one(&mut self, value: &'d Value, flat: &mut Flat<'d>, on_the_way: &mut Vec<*const Value>) {
         let object = match value {
             Value::Object(object) => object,
-            Value::Bool(false) => {
-                flat.is_never = true;
-                return self.note(value, NoteKind::Never);
-            }
+            Value::Bool(false) => return self.note(value, NoteKind::Never),
             _ => return,
         };
         let here = std::ptr::from_ref(value);
@@ -207,12 +200,9 @@ impl<'d> Flattening<'_, 'd> {
             return self.note(value, NoteKind::Circular);
         }
         on_the_way.push(here);
-        if ["$ref", "$dynamicRef", "$recursiveRef"]
-            .iter()
-            .any(|key| object.get(*key).is_some_and(Value::is_string))
-        {
+        if REFERENCES.iter().any(|key| object.get(*key).is_some_and(Value::is_string)) {
             match self.references.follow(value) {
-                Ok((target, _)) => self.add_one(target.value, flat, on_the_way),
+                Ok(target) => self.add_one(target, flat, on_the_way),
                 Err((message, help)) => self.broken.push((value, message, help)),
             }
         }
@@ -282,12 +272,10 @@ fn add_types<'d>(value: &'d Value, object: &'d Map<String, Value>, flat: &mut Fl
         "number" => Some(JsonKind::Number),
         _ => None,
     };
-    let is_nullable = says_nullable(value) || names.contains(&"null");
-    flat.is_nullable |= is_nullable;
+    flat.is_nullable |= says_nullable(value) || names.contains(&"null");
     if names.is_empty() {
         return;
     }
-    flat.refuses_null |= !is_nullable;
     let kinds: BTreeSet<JsonKind> = names.iter().filter_map(kind).collect();
     if kinds.is_empty() {
         return;

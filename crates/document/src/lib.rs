@@ -16,6 +16,6 @@ mod read;
 mod said;
 
 pub use api::{Carried, Operation};
-pub use draft::{Drafted, Root, draft_document};
-pub use library::{Files, Library};
+pub use draft::{Drafted, draft_document};
+pub use library::{Files, Library, NoFiles};
 pub use read::{Fault, Kind, read_value, recognise, recognise_text};

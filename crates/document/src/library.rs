@@ -1,6 +1,7 @@
 //! The library: a document with all that its references lead to.
 
 use std::collections::{HashMap, HashSet, VecDeque};
+use std::rc::Rc;
 
 use serde_json::Value;
 use url::Url;
@@ -15,6 +16,18 @@ pub trait Files {
     /// Why there is none, and the way out.
     fn read(&self, path: &str) -> Result<String, (String, Option<String>)>;
 }
+
+/// No files: whatever a document refers to beside itself is not there.
+pub struct NoFiles;
+
+impl Files for NoFiles {
+    fn read(&self, path: &str) -> Result<String, (String, Option<String>)> {
+        Err((format!("no {path}"), None))
+    }
+}
+
+/// The keys whose text refers to another schema.
+pub(crate) const REFERENCES: &[&str] = &["$ref", "$dynamicRef", "$recursiveRef"];
 
 /// A document and the files it refers to, all references indexed.
 pub struct Library {
@@ -119,9 +132,9 @@ impl Library {
     pub(crate) fn references(&self) -> References<'_> {
         let mut index = Index::default();
         let mut documents = HashMap::new();
-        for Held { url, value, name } in &self.documents {
+        for Held { url, value, name: _ } in &self.documents {
             index.walk(value, url);
-            documents.insert(url.as_str().to_owned(), (name.as_str(), value));
+            documents.insert(url.as_str().to_owned(), value);
         }
         References { index, documents }
     }
@@ -142,10 +155,10 @@ struct Index<'d> {
 
 impl<'d> Index<'d> {
     fn walk(&mut self, value: &'d Value, base: &Url) {
-        let mut queue = VecDeque::from([(value, base.clone())]);
+        let mut queue = VecDeque::from([(value, Rc::new(base.clone()))]);
         while let Some((value, base)) = queue.pop_front() {
             match value {
-                Value::Array(items) => queue.extend(items.iter().map(|item| (item, base.clone()))),
+                Value::Array(items) => queue.extend(items.iter().map(|item| (item, Rc::clone(&base)))),
                 Value::Object(object) => {
                     let text = |key: &str| object.get(key).and_then(Value::as_str);
                     // Draft 4 says `id`, which elsewhere is a key like any other.
@@ -153,7 +166,7 @@ impl<'d> Index<'d> {
                     let base = match id.and_then(|id| base.join(id).ok()) {
                         Some(own) => {
                             self.ids.entry(own.as_str().trim_end_matches('#').to_owned()).or_insert(value);
-                            own
+                            Rc::new(own)
                         }
                         None => base,
                     };
@@ -161,12 +174,11 @@ impl<'d> Index<'d> {
                         let address = format!("{}#{anchor}", without_fragment(base.as_str()));
                         self.ids.entry(address).or_insert(value);
                     }
-                    let reference =
-                        text("$ref").or_else(|| text("$dynamicRef")).or_else(|| text("$recursiveRef"));
+                    let reference = REFERENCES.iter().find_map(|key| text(key));
                     if let Some(target) = reference.and_then(|reference| base.join(reference).ok()) {
                         self.targets.insert(std::ptr::from_ref(value), target.into());
                     }
-                    queue.extend(object.values().map(|inner| (inner, base.clone())));
+                    queue.extend(object.values().map(|inner| (inner, Rc::clone(&base))));
                 }
                 Value::Null | Value::Bool(_) | Value::Number(_) | Value::String(_) => {}
             }
@@ -181,20 +193,14 @@ fn is_address(id: &str) -> bool {
 /// Where every reference leads.
 pub(crate) struct References<'d> {
     index: Index<'d>,
-    documents: HashMap<String, (&'d str, &'d Value)>,
-}
-
-/// What a reference leads to.
-#[derive(Clone, Copy)]
-pub(crate) struct Target<'d> {
-    pub(crate) value: &'d Value,
+    /// Whole documents by their address.
+    documents: HashMap<String, &'d Value>,
 }
 
 impl<'d> References<'d> {
     /// What the reference in an object leads to; if to nothing, why.
-    pub(crate) fn follow(&self, holder: &'d Value) -> Result<(Target<'d>, String), (String, Option<String>)> {
-        let written = ["$ref", "$dynamicRef", "$recursiveRef"];
-        let written = written.iter().find_map(|key| holder.get(*key)?.as_str()).unwrap_or_default();
+    pub(crate) fn follow(&self, holder: &'d Value) -> Result<&'d Value, (String, Option<String>)> {
+        let written = REFERENCES.iter().find_map(|key| holder.get(*key)?.as_str()).unwrap_or_default();
         let Some(target) = self.index.targets.get(&std::ptr::from_ref(holder)) else {
             return Err((format!("`{written}` is no reference"), None));
         };
@@ -206,7 +212,7 @@ impl<'d> References<'d> {
             .get(target)
             .or_else(|| self.index.ids.get(address))
             .copied()
-            .or_else(|| self.documents.get(address).map(|(_, value)| *value));
+            .or_else(|| self.documents.get(address).copied());
         let Some(whole) = whole else {
             if address.starts_with(SCHEME) && !address.starts_with(HOME) {
                 let help = "name a folder above both: `--refs-from FOLDER`".to_owned();
@@ -226,10 +232,7 @@ impl<'d> References<'d> {
         let anchor = self.index.ids.get(&format!("{address}#{fragment}")).copied();
         let found =
             if fragment.is_empty() { Some(whole) } else { anchor.or_else(|| whole.pointer(&fragment)) };
-        match found {
-            Some(value) => Ok((Target { value }, fragment)),
-            None => Err((format!("`{written}` leads nowhere"), nearest_pointer(whole, &fragment))),
-        }
+        found.ok_or_else(|| (format!("`{written}` leads nowhere"), nearest_pointer(whole, &fragment)))
     }
 }
 

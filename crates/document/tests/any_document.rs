@@ -2,20 +2,12 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop")]
 
-use jar_sprout_document::{Files, Kind, Library, draft_document};
+use jar_sprout_document::{Drafted, Kind, Library, NoFiles, draft_document};
 use jar_sprout_grow::{Arrangement, LANGUAGES, Settings, grow};
 use jar_sprout_model::Words;
-use jar_sprout_settle::{Policies, RootName, settle_roots};
+use jar_sprout_settle::{Policies, settle_document};
 use proptest::prelude::*;
 use serde_json::{Map, Value, json};
-
-struct NoFiles;
-
-impl Files for NoFiles {
-    fn read(&self, path: &str) -> Result<String, (String, Option<String>)> {
-        Err((format!("no {path}"), None))
-    }
-}
 
 /// A schema that any mixture of keywords may stand in, references to itself among them.
 fn any_schema() -> impl Strategy<Value = Value> {
@@ -85,12 +77,8 @@ proptest! {
         let library = Library::of("odd", kind, value, &NoFiles);
         let drafted = draft_document(&library, "odd", None, &Words::split("odd"));
         prop_assert!(!drafted.roots.is_empty());
-        let roots: Vec<_> = drafted
-            .roots
-            .iter()
-            .map(|root| (root.node, RootName { words: root.name.clone(), is_given: true }))
-            .collect();
-        let model = settle_roots(&drafted.draft, &roots, &Policies::default()).model;
+        let Drafted { draft, roots, title, .. } = drafted;
+        let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
         for language in LANGUAGES {
             let files = grow(*language, &model, &Settings::default(), Arrangement::AsUsual);
             prop_assert!(!files.is_empty());

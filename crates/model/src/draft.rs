@@ -66,6 +66,15 @@ pub struct DraftCase {
     pub node: DraftId,
 }
 
+/// A part of a draft that is asked for, under the name that it must have.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct DraftRoot {
+    /// What it is called.
+    pub name: Words,
+    /// What it is.
+    pub node: DraftId,
+}
+
 /// One field of a record.
 #[derive(Debug, Clone, PartialEq, Eq, Hash)]
 pub struct DraftField {

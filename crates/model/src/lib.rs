@@ -10,7 +10,7 @@ mod reach;
 mod wire;
 mod words;
 
-pub use draft::{Draft, DraftCase, DraftField, DraftId, DraftKind, DraftNode};
+pub use draft::{Draft, DraftCase, DraftField, DraftId, DraftKind, DraftNode, DraftRoot};
 pub use model::{
     Case, Definition, Docs, Enumeration, Field, Model, NamedType, OnWire, Record, Root, Scalar, Slot, Type,
     TypeId, Union, UnionCase, Width,

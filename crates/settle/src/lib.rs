@@ -37,7 +37,7 @@ pub use misfit::{Misfit, Part, misfits};
 pub use policy::{Policies, Trust};
 pub use question::{Question, Settling, open_questions};
 pub use root_name::root_name;
-pub use settle::{Settled, settle, settle_roots};
+pub use settle::{Settled, settle, settle_document};
 pub use singular::singular;
 pub use subject::{Subject, Unmatched};
 pub use uses::RootName;

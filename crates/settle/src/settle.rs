@@ -4,8 +4,8 @@ use std::collections::{BTreeSet, HashMap};
 
 use indexmap::IndexMap;
 use jar_sprout_model::{
-    Case, Definition, Draft, DraftCase, DraftField, DraftId, DraftKind, Enumeration, Field, Model, NamedType,
-    Record, Root, Slot, Type, TypeId, Union, UnionCase, WireName, Words,
+    Case, Definition, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Enumeration, Field, Model,
+    NamedType, Record, Root, Slot, Type, TypeId, Union, UnionCase, WireName, Words,
 };
 
 use crate::envelope::page;
@@ -34,11 +34,24 @@ pub fn settle(draft: &Draft, root: DraftId, root_name: &RootName, policies: &Pol
     settle_roots(draft, &[(root, root_name.clone())], policies)
 }
 
-/// The model of several parts of a draft, which share their types; the first one is what a whole sample is.
+/// The model of the parts of a document, which share their types; the first one is what a whole sample is.
 ///
 /// # Panics
-/// Without a root.
-pub fn settle_roots(draft: &Draft, roots: &[(DraftId, RootName)], policies: &Policies) -> Settled {
+/// Without a part that is asked for.
+pub fn settle_document(
+    draft: &Draft,
+    roots: &[DraftRoot],
+    title: Option<&Words>,
+    policies: &Policies,
+) -> Settled {
+    let named =
+        |DraftRoot { name, node }: &DraftRoot| (*node, RootName { words: name.clone(), is_given: true });
+    let mut settled = settle_roots(draft, &roots.iter().map(named).collect::<Vec<_>>(), policies);
+    settled.model.title = title.cloned();
+    settled
+}
+
+fn settle_roots(draft: &Draft, roots: &[(DraftId, RootName)], policies: &Policies) -> Settled {
     let uses = find_uses(draft, roots);
     let groups = group_types(draft, &uses);
     let names =

@@ -3,10 +3,10 @@
 use std::fs;
 use std::path::{Path, PathBuf};
 
-use jar_sprout_document::{Files, Library, draft_document};
+use jar_sprout_document::{Drafted, Library, NoFiles, draft_document};
 use jar_sprout_model::{Definition, Docs, Model, SourceId, TypeId, Words};
 use jar_sprout_prove::{Proof, Sample};
-use jar_sprout_settle::{Policies, RootName, draft_shape, root_name, settle, settle_roots};
+use jar_sprout_settle::{Policies, RootName, draft_shape, root_name, settle, settle_document};
 use jar_sprout_shape::{Shape, observe};
 
 /// What might be said of a thing.
@@ -66,27 +66,14 @@ fn is_document(path: &Path) -> bool {
     name.ends_with(".yaml") || name.ends_with(".schema.json")
 }
 
-/// References to other files lead nowhere here.
-struct NoFiles;
-
-impl Files for NoFiles {
-    fn read(&self, path: &str) -> Result<String, (String, Option<String>)> {
-        Err((format!("no {path}"), None))
-    }
-}
-
 /// A model for each document; what stands beside it under the same name is its samples.
 fn from_documents(folder: &Path) -> Vec<Proof> {
     let of_document = |path: PathBuf| {
         let name = stem(&path).trim_end_matches(".schema").to_owned();
         let library = Library::gather(&name, &fs::read_to_string(&path).unwrap(), &NoFiles).unwrap();
         let drafted = draft_document(&library, &name, None, &Words::split(&name));
-        let root = |root: &jar_sprout_document::Root| {
-            (root.node, RootName { words: root.name.clone(), is_given: true })
-        };
-        let roots: Vec<_> = drafted.roots.iter().map(root).collect();
-        let mut model = settle_roots(&drafted.draft, &roots, &Policies::default()).model;
-        model.title = drafted.title;
+        let Drafted { draft, roots, title, .. } = drafted;
+        let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
         let samples =
             fs::read_to_string(path.with_file_name(format!("{name}.samples.ndjson"))).unwrap_or_default();
         let samples = samples.lines().enumerate();
