@@ -14,6 +14,7 @@ mod modelling;
 mod report;
 mod screen;
 mod sources;
+mod wording;
 
 use std::process::ExitCode;
 

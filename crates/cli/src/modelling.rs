@@ -4,14 +4,15 @@ use std::collections::HashMap;
 
 use jar_sprout_model::{Problem, Severity, Spot, Words};
 use jar_sprout_settle::{
-    Decision, Drafted, Policies, RootName, Settled, Settling, Subject, Trust, Unmatched, VERDICTS, Verdict,
-    decide, draft_shape, misfits, open_questions, settle, settle_document,
+    Decision, Drafted, Misfit, Policies, RootName, Settled, Settling, Subject, Trust, Unmatched, VERDICTS,
+    Verdict, decide, draft_shape, misfits, open_questions, settle, settle_document,
 };
 
 use crate::args::{DateForm, IntegerWidth, ModelArgs, Questions, SourceArgs, Switch, TrustLevel};
 use crate::failure::{Failure, Outcome};
 use crate::report;
-use crate::sources::{Gathered, SourceNames, located_samples, nearest};
+use crate::sources::{Gathered, LocatedSample, SourceNames, located_samples};
+use crate::wording::nearest;
 
 /// What was made of all samples.
 pub(crate) struct Modelled {
@@ -136,25 +137,29 @@ pub(crate) fn show_misfits(modelled: &Modelled, gathered: &Gathered, source: &So
     if gathered.document.is_none() || gathered.samples == 0 {
         return Ok(());
     }
-    let mut count = 0;
-    for sample in located_samples(source)? {
-        let Ok(value) = serde_json::from_str(sample.text()) else { continue };
-        for misfit in misfits(&modelled.settled.model, &value) {
-            count += 1;
-            if count <= FEW_MISFITS {
-                let place = format!("{}:{}", sample.file, sample.line_of(&misfit.path));
-                let problem = Problem::warning(misfit.to_string(), Spot::Path(place));
-                report::problem(&problem, &SourceNames::default());
-            }
-        }
+    let misfits = misfits_of(modelled, &located_samples(source)?);
+    for (place, misfit) in misfits.iter().take(FEW_MISFITS) {
+        let problem = Problem::warning(misfit.to_string(), Spot::Path(place.clone()));
+        report::problem(&problem, &SourceNames::default());
     }
-    if count > FEW_MISFITS {
+    if misfits.len() > FEW_MISFITS {
         report::note(&format!(
             "and {} more places where the samples are not what the document says",
-            count - FEW_MISFITS
+            misfits.len() - FEW_MISFITS
         ));
     }
     Ok(())
+}
+
+/// Where samples are not what the model says: file and line, and what is wrong there.
+pub(crate) fn misfits_of(modelled: &Modelled, samples: &[LocatedSample]) -> Vec<(String, Misfit)> {
+    let of_sample = |sample: &LocatedSample| -> Vec<(String, Misfit)> {
+        let value = serde_json::from_str(sample.text());
+        let misfits = value.map(|value| misfits(&modelled.settled.model, &value)).unwrap_or_default();
+        let placed = |misfit: Misfit| (format!("{}:{}", sample.file, sample.line_of(&misfit.path)), misfit);
+        misfits.into_iter().map(placed).collect()
+    };
+    samples.iter().flat_map(of_sample).collect()
 }
 
 /// Where decisions are kept.

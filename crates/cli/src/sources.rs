@@ -18,6 +18,7 @@ use crate::args::SourceArgs;
 use crate::documents;
 use crate::failure::{Failure, Outcome, reason};
 use crate::report;
+use crate::wording::nearest;
 
 /// What a source is called in messages, by its id.
 #[derive(Debug, Clone, Default)]
@@ -342,16 +343,6 @@ fn nearest_file(path: &Path) -> Option<PathBuf> {
     let names = entries.filter_map(|entry| entry.ok()?.file_name().into_string().ok());
     let nearest = nearest(&wanted, names)?;
     Some(folder.map_or_else(|| PathBuf::from(&nearest), |folder| folder.join(&nearest)))
-}
-
-/// The word most like another, if one is like it at all; the first of equals by letter.
-pub(crate) fn nearest(word: &str, others: impl IntoIterator<Item = String>) -> Option<String> {
-    others
-        .into_iter()
-        .map(|other| (strsim::jaro_winkler(word, &other), other))
-        .filter(|(likeness, _)| *likeness > 0.8)
-        .max_by(|a, b| a.0.total_cmp(&b.0).then_with(|| b.1.cmp(&a.1)))
-        .map(|(_, other)| other)
 }
 
 /// The most keys that a message lists.

@@ -2,7 +2,6 @@
 
 use std::io::Write as _;
 
-use jar_sprout_settle::misfits;
 use owo_colors::OwoColorize;
 use serde_json::{Value, json};
 
@@ -12,9 +11,11 @@ use crate::exit::Exit;
 use crate::failure::Outcome;
 use crate::files::{Changes, Over};
 use crate::jar::{Jar, Models, Opened, enter_jar, open_models};
+use crate::modelling::misfits_of;
 use crate::report;
 use crate::screen::visible;
 use crate::sources::{SourceNames, located_samples};
+use crate::wording::counted;
 
 /// Something that is not as it should be.
 struct Finding {
@@ -55,13 +56,8 @@ pub(crate) fn check(args: &CheckArgs) -> Outcome<Exit> {
 /// Whether every sample decodes. Answers how many there are.
 fn fit(opened: &Opened<'_>, findings: &mut Vec<Finding>) -> Outcome<usize> {
     let samples = located_samples(&opened.model.source)?;
-    for sample in &samples {
-        let Ok(value) = serde_json::from_str(sample.text()) else { continue };
-        for misfit in misfits(&opened.modelled.settled.model, &value) {
-            let place = format!("{}:{}", sample.file, sample.line_of(&misfit.path));
-            findings.push(Finding { place, text: misfit.to_string() });
-        }
-    }
+    let misfits = misfits_of(&opened.modelled, &samples).into_iter();
+    findings.extend(misfits.map(|(place, misfit)| Finding { place, text: misfit.to_string() }));
     Ok(samples.len())
 }
 
@@ -86,13 +82,12 @@ fn current(jar: &Jar, models: &Models<'_>, findings: &mut Vec<Finding>) -> Outco
 }
 
 fn text(findings: &[Finding], samples: usize, files: usize) -> String {
-    let plural = |count: usize, word: &str| format!("{count} {word}{}", if count == 1 { "" } else { "s" });
     if findings.is_empty() {
-        let (samples, files) = (plural(samples, "sample"), plural(files, "file"));
+        let (samples, files) = (counted(samples, "sample"), counted(files, "file"));
         return format!("all well: {samples} fit, {files} current\n");
     }
     let line =
         |finding: &Finding| format!("{}: {}\n", visible(&finding.place).bold(), visible(&finding.text));
     let lines: String = findings.iter().map(line).collect();
-    format!("{lines}{}\n", plural(findings.len(), "finding"))
+    format!("{lines}{}\n", counted(findings.len(), "finding"))
 }

@@ -7,41 +7,37 @@ use jar_sprout_settle::{Subject, VERDICTS, Verdict};
 use toml_edit::{Array, InlineTable, Value};
 
 use crate::args::{DecideArgs, DecisionArgs};
-use crate::commands::quoted_with;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::jar::{
-    FILE, Jar, JarModel, enter_jar, open_models, read_jar, read_text, write_decision, write_jar,
+    FILE, Jar, JarModel, enter_jar, no_such_model, open_models, parse_jar, read_text, write_decision,
+    write_jar,
 };
 use crate::report;
+use crate::wording::quoted_with;
 
 pub(crate) fn decide(args: &DecideArgs) -> Outcome<Exit> {
     let jar = enter_jar("jar-sprout decide")?;
     let DecideArgs { subject, what, only } = args;
     let keys = keys(what)?;
     let home = home(&jar, subject, only.as_deref())?;
-    let old = read_text(Path::new(""))?;
-    let new = write_decision(&old, home, subject, &keys);
+    let text = write_decision(&read_text(Path::new(""))?, home, subject, &keys);
     // What would not be read back, or matches nothing, is not written.
-    write_jar(&new)?;
-    if let Err(failure) = decided_well(subject, home, what.undo) {
-        write_jar(&old)?;
-        return Err(failure);
-    }
+    look_through(&parse_jar(&text)?, subject, home, what.undo)?;
+    write_jar(&text)?;
     let place = home.map_or_else(String::new, |model| format!(" for {model}"));
     let done = if what.undo { "taken back" } else { "decided" };
     report::note(&format!("{done}{place}: {subject}; `jar-sprout grow` makes it so"));
     Ok(Exit::Well)
 }
 
-/// Reads the jar again and looks whether the decision matches something.
-fn decided_well(subject: &str, home: Option<&str>, is_undone: bool) -> Outcome<()> {
-    let jar = read_jar(Path::new(""))?;
+/// Whether the decision matches something in the jar that it is going to be.
+fn look_through(jar: &Jar, subject: &str, home: Option<&str>, is_undone: bool) -> Outcome<()> {
     if is_undone {
         return Ok(());
     }
     let only: Vec<String> = home.map(str::to_owned).into_iter().collect();
-    let mut models = open_models(&jar, &only)?;
+    let mut models = open_models(jar, &only)?;
     if let Some((_, failure)) = models.failures.pop() {
         return Err(failure);
     }
@@ -58,10 +54,7 @@ fn home<'j>(jar: &'j Jar, subject: &str, only: Option<&str>) -> Outcome<Option<&
         let found = jar.models.iter().find(|model| model.name == name);
         return match found {
             Some(model) => Ok(Some(&model.name)),
-            None => {
-                Err(Failure::argument(format!("the jar has no model `{name}`"), format!("--only {name}"))
-                    .into())
-            }
+            None => Err(no_such_model(jar, name).into()),
         };
     }
     if jar.models.len() < 2 || subject.contains('*') {

@@ -14,6 +14,7 @@ use crate::files::{NewFile, Over, write_all};
 use crate::jar::{FILE, JarLanguage, open_models, read_jar};
 use crate::look::size;
 use crate::report;
+use crate::wording::listed;
 
 /// What one endpoint of the co-op's API answered.
 struct Endpoint {
@@ -134,25 +135,6 @@ fn summary(dir: &Path, lines: &[String]) -> String {
         "\nTry next:\n  jar-sprout look {dir}/{SAMPLES}/hives.json\n  jar-sprout grow {dir}/{SAMPLES}/hives.json --at '$.hives[*]' --into kotlin\n  jar-sprout why {dir}/{SAMPLES}/hives.json --field Queen.status\n  jar-sprout look {dir}/documents/api.yaml\n  cd {dir} && jar-sprout decide Queen.colour --rename mark --only hive && jar-sprout grow --dry-run && jar-sprout check\n  jar-sprout grow your-own-response.json --into typescript\n"
     );
     out
-}
-
-/// `Kotlin, TypeScript and Rust`
-pub(crate) fn listed(names: &[&str]) -> String {
-    listed_with("and", names)
-}
-
-/// `` `one`, `two` or `three` ``
-pub(crate) fn quoted_with(word: &str, names: &[&str]) -> String {
-    let quoted: Vec<String> = names.iter().map(|name| format!("`{name}`")).collect();
-    listed_with(word, &quoted.iter().map(String::as_str).collect::<Vec<_>>())
-}
-
-fn listed_with(word: &str, names: &[&str]) -> String {
-    match names {
-        [] => String::new(),
-        [one] => (*one).to_owned(),
-        [all @ .., last] => format!("{} {word} {last}", all.join(", ")),
-    }
 }
 
 #[cfg(test)]

@@ -14,14 +14,14 @@ use notify::{RecursiveMode, Watcher as _};
 use similar::TextDiff;
 
 use crate::args::GrowArgs;
-use crate::commands::demo::quoted_with;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::files::{Changes, NewFile, Over, write_all};
 use crate::jar::{FILE, Jar, JarLanguage, Models, Opened, enter_jar, nearest_jar, open_models};
 use crate::modelling::{Home, model, show_misfits, show_questions};
 use crate::report;
-use crate::sources::{SourceNames, gather};
+use crate::sources::gather;
+use crate::wording::{counted, quoted_with};
 
 pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
     if args.source.sources.is_empty() {
@@ -119,13 +119,7 @@ fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
     let jar = enter_jar("jar-sprout grow")?;
     let models = open_models(&jar, &args.only.only)?;
     let languages = languages(&jar, args.into.as_deref())?;
-    for (model, failure) in &models.failures {
-        report::note(&format!("{}:", model.name));
-        report::failure(failure);
-    }
-    for problem in models.unmatched(&jar) {
-        report::problem(&problem, &SourceNames::default());
-    }
+    models.tell_troubles(&jar);
     let over = if args.overwrite { Over::Changed } else { Over::Grown };
     let changes = wanted_changes(&jar, &models, &languages, over)?;
     if args.dry_run {
@@ -213,7 +207,7 @@ fn files_below(dir: &Path, language: &dyn Language) -> Vec<(PathBuf, String)> {
 fn summary(changes: &Changes) -> String {
     let Changes { written, unchanged, removed, kept: _, foreign: _ } = changes;
     if changes.is_nothing() {
-        return format!("{}: nothing to do", files(*unchanged));
+        return format!("{}: nothing to do", counted(*unchanged, "file"));
     }
     let mut lines: Vec<String> = written
         .iter()
@@ -223,14 +217,10 @@ fn summary(changes: &Changes) -> String {
         .collect();
     lines.extend(removed.iter().map(|(path, _)| format!("  removed {}", path.display())));
     if *unchanged > 0 {
-        lines.push(format!("  and {} unchanged", files(*unchanged)));
+        lines.push(format!("  and {} unchanged", counted(*unchanged, "file")));
     }
     lines.insert(0, "grown:".to_owned());
     lines.join("\n")
-}
-
-fn files(count: usize) -> String {
-    if count == 1 { "1 file".to_owned() } else { format!("{count} files") }
 }
 
 /// What would change, as a unified diff.

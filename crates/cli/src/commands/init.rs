@@ -10,7 +10,9 @@ use crate::commands::grow::language;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome, reason};
 use crate::files::{NewFile, Over, write_all};
-use crate::jar::{FILE, NewModel, add_languages, add_model, new_jar, read_jar, read_text, schema, write_jar};
+use crate::jar::{
+    FILE, NewModel, add_languages, add_model, new_jar, parse_jar, read_text, schema, write_jar,
+};
 use crate::report;
 use crate::sources::{files_of, gather};
 
@@ -32,7 +34,7 @@ pub(crate) fn init(args: &InitArgs) -> Outcome<Exit> {
     let mut copies = Vec::new();
     if !args.sources.is_empty() {
         let model = model_name(args)?;
-        if !is_new && read_jar(Path::new(""))?.models.iter().any(|one| one.name == model) {
+        if !is_new && parse_jar(&text)?.models.iter().any(|one| one.name == model) {
             let problem = Failure::argument(format!("the jar has a model `{model}` already"), FILE);
             return Err(problem.with_help("choose another name: `--model NAME`").into());
         }
@@ -42,9 +44,10 @@ pub(crate) fn init(args: &InitArgs) -> Outcome<Exit> {
         text = add_model(&text, &new);
     }
     text = add_languages(&text, &languages);
+    // What would not be read back is not written.
+    parse_jar(&text)?;
     write_all(copies, Over::Nothing)?;
     write_jar(&text)?;
-    read_jar(Path::new(""))?;
     let what = if is_new { "made" } else { "added a model to" };
     report::note(&format!(
         "{what} {FILE}; now `jar-sprout look` and `jar-sprout grow` need no arguments here"

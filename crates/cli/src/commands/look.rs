@@ -13,7 +13,7 @@ use crate::failure::Outcome;
 use crate::jar::{Opened, enter_jar, open_models};
 use crate::look::{document, json, text};
 use crate::modelling::{Home, Modelled, model, show_misfits, show_questions};
-use crate::sources::{SourceNames, gather};
+use crate::sources::gather;
 use crate::{report, screen};
 
 pub(crate) fn look(args: &LookArgs) -> Outcome<Exit> {
@@ -54,13 +54,7 @@ fn look_at_jar(args: &LookArgs) -> Outcome<Exit> {
     let jar = enter_jar("jar-sprout look")?;
     let models = open_models(&jar, &args.only.only)?;
     let mut all = Vec::new();
-    for (model, failure) in &models.failures {
-        report::note(&format!("{}:", model.name));
-        report::failure(failure);
-    }
-    for problem in models.unmatched(&jar) {
-        report::problem(&problem, &SourceNames::default());
-    }
+    models.tell_troubles(&jar);
     for Opened { model, gathered, modelled, .. } in &models.opened {
         gathered.show_warnings();
         match args.format {
@@ -77,7 +71,10 @@ fn look_at_jar(args: &LookArgs) -> Outcome<Exit> {
                 show_questions(modelled, gathered, args.model.questions, jar.home(model));
             }
             Format::Json => {
-                let look: Value = serde_json::from_str(&json(gathered)).expect("it was just written");
+                let look = match (&gathered.document, gathered.samples) {
+                    (Some(drafted), 0) => document::json(drafted, &modelled.settled.model),
+                    _ => serde_json::from_str(&json(gathered)).expect("it was just written"),
+                };
                 all.push(serde_json::json!({"model": model.name, "look": look}));
             }
         }

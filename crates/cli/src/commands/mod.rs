@@ -12,7 +12,7 @@ mod why;
 
 pub(crate) use check::check;
 pub(crate) use decide::decide;
-pub(crate) use demo::{demo, quoted_with};
+pub(crate) use demo::demo;
 pub(crate) use grow::{grow, setting_problem};
 pub(crate) use init::init;
 pub(crate) use languages::languages;

@@ -17,7 +17,7 @@ use crate::jar::{Opened, enter_jar, open_models};
 use crate::modelling::model;
 use crate::report;
 use crate::screen::visible;
-use crate::sources::{SourceNames, gather, read_samples};
+use crate::sources::{gather, read_samples};
 
 /// The most lines of a compiler, and the most differences, that are shown of one language.
 const MOST_LINES: usize = 40;
@@ -41,13 +41,7 @@ pub(crate) fn prove(args: &ProveArgs) -> Outcome<Exit> {
 fn prove_jar(args: &ProveArgs) -> Outcome<Exit> {
     let jar = enter_jar("jar-sprout prove")?;
     let models = open_models(&jar, &args.only.only)?;
-    for (model, failure) in &models.failures {
-        report::note(&format!("{}:", model.name));
-        report::failure(failure);
-    }
-    for problem in models.unmatched(&jar) {
-        report::problem(&problem, &SourceNames::default());
-    }
+    models.tell_troubles(&jar);
     let is_made = models.failures.is_empty();
     let mut proofs = Vec::new();
     for Opened { model, gathered, modelled, .. } in models.opened {

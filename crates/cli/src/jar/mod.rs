@@ -15,8 +15,8 @@ use crate::modelling::Home;
 
 pub(crate) use edit::{NewModel, add_languages, add_model, new_jar, write_decision, write_jar};
 pub(crate) use keys::{decision_keys, schema};
-pub(crate) use open::{Models, Opened, enter_jar, open_models};
-pub(crate) use read::{read_jar, read_text};
+pub(crate) use open::{Models, Opened, enter_jar, no_such_model, open_models};
+pub(crate) use read::{parse_jar, read_jar, read_text};
 
 /// The name of the file.
 pub(crate) const FILE: &str = "jar.toml";

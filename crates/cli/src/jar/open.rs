@@ -6,10 +6,11 @@ use jar_sprout_model::Problem;
 use jar_sprout_settle::{Subject, Unmatched};
 
 use super::{FILE, Jar, JarDecision, JarModel, nearest_jar, read_jar};
-use crate::commands::quoted_with;
 use crate::failure::{Failure, Outcome, reason};
 use crate::modelling::{Modelled, decided_model, not_found, unmatched_problem};
-use crate::sources::{Gathered, gather, nearest};
+use crate::report;
+use crate::sources::{Gathered, SourceNames, gather};
+use crate::wording::did_you_mean;
 
 /// A model of a jar, made from its samples.
 pub(crate) struct Opened<'j> {
@@ -52,12 +53,11 @@ pub(crate) fn open_models<'j>(jar: &'j Jar, only: &[String]) -> Outcome<Models<'
     Ok(models)
 }
 
-fn no_such_model(jar: &Jar, unknown: &str) -> Problem {
+/// The problem of a name that no model of the jar has.
+pub(crate) fn no_such_model(jar: &Jar, unknown: &str) -> Problem {
     let names: Vec<&str> = jar.models.iter().map(|model| model.name.as_str()).collect();
-    let all = format!("there are {}", quoted_with("and", &names));
-    let near = nearest(unknown, names.iter().map(|name| (*name).to_owned()));
     Failure::argument(format!("the jar has no model `{unknown}`"), format!("--only {unknown}"))
-        .with_help(near.map_or_else(|| all.clone(), |near| format!("did you mean `{near}`? {all}")))
+        .with_help(did_you_mean(unknown, &names))
 }
 
 fn open(model: &JarModel) -> Outcome<Opened<'_>> {
@@ -68,6 +68,17 @@ fn open(model: &JarModel) -> Outcome<Opened<'_>> {
 }
 
 impl Models<'_> {
+    /// Tells which models could not be made, and which decisions match nothing.
+    pub(crate) fn tell_troubles(&self, jar: &Jar) {
+        for (model, failure) in &self.failures {
+            report::note(&format!("{}:", model.name));
+            report::failure(failure);
+        }
+        for problem in self.unmatched(jar) {
+            report::problem(&problem, &SourceNames::default());
+        }
+    }
+
     /// Whether a file grown for a model of this name, which nothing asks for now, is asked for no more: its model
     /// was made without it, or is not in the jar.
     pub(crate) fn is_over(&self, jar: &Jar, name: &str) -> bool {

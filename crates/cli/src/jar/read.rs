@@ -15,15 +15,18 @@ use super::{FILE, Jar, JarDecision, JarLanguage, JarModel, VERSION};
 use crate::args::{DateForm, IntegerWidth, ModelArgs, Questions, SourceArgs, Switch, TrustLevel};
 use crate::commands::setting_problem;
 use crate::failure::{Failure, Outcome, reason};
-use crate::sources::{SourceNames, nearest};
+use crate::sources::SourceNames;
+use crate::wording::{did_you_mean, quoted_with};
 
 /// Reads the jar of a folder.
 pub(crate) fn read_jar(folder: &Path) -> Outcome<Jar> {
-    let text = read_text(folder)?;
-    let reader = Reader { text: &text };
-    reader.jar().map_err(|problem| {
-        Failure::Problem(problem, SourceNames::of(vec![folder.join(FILE).display().to_string()]))
-    })
+    parse_jar(&read_text(folder)?)
+}
+
+/// Reads a jar's text, whether it is written already or not.
+pub(crate) fn parse_jar(text: &str) -> Outcome<Jar> {
+    let reader = Reader { text };
+    reader.jar().map_err(|problem| Failure::Problem(problem, SourceNames::of(vec![FILE.to_owned()])))
 }
 
 /// The text of a folder's `jar.toml`.
@@ -158,8 +161,8 @@ impl Reader<'_> {
         let Some(language) = find_language(&key) else {
             let spot = table.get("language").map_or_else(|| name.span(), |(_, item)| item.span());
             let problem = self.problem(format!("there is no language `{key}`"), spot);
-            let known = LANGUAGES.iter().map(|language| language.key().to_owned());
-            return Err(self.did_you_mean(problem, &key, &known.collect::<Vec<_>>()));
+            let known = LANGUAGES.iter().map(|language| language.key());
+            return Err(with_help(problem, did_you_mean(&key, &known.collect::<Vec<_>>())));
         };
         let settings: Vec<&str> = language.settings().iter().map(|setting| setting.key).collect();
         self.only(&table, LANGUAGE, &settings)?;
@@ -245,8 +248,8 @@ impl Reader<'_> {
     fn verdict(&self, word: &str, item: &Item) -> Read<Verdict> {
         Verdict::parse(word).ok_or_else(|| {
             let problem = self.problem(format!("`{word}` is nothing that a field can be"), item.span());
-            let known = jar_sprout_settle::VERDICTS.iter().map(|(word, _)| (*word).to_owned());
-            self.did_you_mean(problem, word, &known.collect::<Vec<_>>())
+            let known = jar_sprout_settle::VERDICTS.iter().map(|(word, _)| *word);
+            with_help(problem, did_you_mean(word, &known.collect::<Vec<_>>()))
         })
     }
 
@@ -263,8 +266,7 @@ impl Reader<'_> {
                 }
             } else if !known.contains(&key.get()) {
                 let problem = self.problem(format!("{} has no key `{}`", table.what, key.get()), key.span());
-                let known: Vec<String> = known.iter().map(|known| (*known).to_owned()).collect();
-                return Err(self.did_you_mean(problem, key.get(), &known));
+                return Err(with_help(problem, did_you_mean(key.get(), &known)));
             }
         }
         Ok(())
@@ -295,19 +297,7 @@ impl Reader<'_> {
         let (_, item) = table.get(key).expect("it was read");
         let value = item.as_str().unwrap_or_default();
         let problem = self.problem(format!("`{key}` cannot be `{value}`"), item.span());
-        with_help(problem, format!("it can be {}", crate::commands::quoted_with("or", known)))
-    }
-
-    fn did_you_mean(&self, problem: Box<Problem>, word: &str, known: &[String]) -> Box<Problem> {
-        let known: Vec<&str> = known.iter().map(String::as_str).collect();
-        let all = format!("there are {}", crate::commands::quoted_with("and", &known));
-        with_help(
-            problem,
-            match nearest(word, known.iter().map(|known| (*known).to_owned())) {
-                Some(near) => format!("did you mean `{near}`? {all}"),
-                None => all,
-            },
-        )
+        with_help(problem, format!("it can be {}", quoted_with("or", known)))
     }
 
     fn problem(&self, message: impl Into<String>, span: Option<Range<usize>>) -> Box<Problem> {

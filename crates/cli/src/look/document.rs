@@ -8,14 +8,14 @@ use owo_colors::OwoColorize;
 use serde_json::{Value, json};
 
 use crate::screen::{cut, visible};
+use crate::wording::counted;
 
 /// Writes operations, then types.
 pub(crate) fn text(drafted: &Drafted, model: &Model, out: &mut impl Write, width: usize) -> io::Result<()> {
     let types = model.types().count();
-    let plural = |count: usize, word: &str| format!("{count} {word}{}", if count == 1 { "" } else { "s" });
-    let mut counts = vec![plural(types, "type")];
+    let mut counts = vec![counted(types, "type")];
     if !drafted.operations.is_empty() {
-        counts.insert(0, plural(drafted.operations.len(), "operation"));
+        counts.insert(0, counted(drafted.operations.len(), "operation"));
     }
     writeln!(out, "{}", counts.join(", "))?;
     for operation in &drafted.operations {
