@@ -25,10 +25,9 @@ pub struct Trial {
 pub struct TrialSample {
     /// What messages call it; the driver writes its result under this name.
     pub name: String,
-    /// One JSON text.
+    /// One JSON text; without the keys that the model does not know where the compiler judges it, which objects to
+    /// them.
     pub text: String,
-    /// The same without the keys that the model does not know.
-    pub known: String,
 }
 
 impl Trial {

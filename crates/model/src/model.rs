@@ -1,6 +1,5 @@
 //! The model: named types, free of any language.
 
-use crate::reach::rename_in;
 use crate::wire::{Presence, WireName};
 use crate::words::Words;
 
@@ -224,15 +223,15 @@ impl Model {
 
     fn rename(&mut self, to: &dyn Fn(TypeId) -> TypeId) {
         for root in [&mut self.root].into_iter().chain(&mut self.more_roots) {
-            rename_in(&mut root.slot.ty, to);
+            root.slot.ty.rename(to);
         }
         for ty in &mut self.types {
             match &mut ty.definition {
                 Definition::Record(record) => {
-                    record.fields.iter_mut().for_each(|field| rename_in(&mut field.slot.ty, to));
+                    record.fields.iter_mut().for_each(|field| field.slot.ty.rename(to));
                 }
                 Definition::Union(union) => {
-                    union.cases.iter_mut().for_each(|case| rename_in(&mut case.slot.ty, to));
+                    union.cases.iter_mut().for_each(|case| case.slot.ty.rename(to));
                 }
                 Definition::Enumeration(_) => {}
             }

@@ -8,10 +8,10 @@ impl Model {
     /// Drops the types that the root does not lead to. Answers the old index of each type that stayed.
     pub fn drop_unreached(&mut self) -> Vec<usize> {
         let mut reached = vec![false; self.types().count()];
-        let mut queue = VecDeque::from_iter(self.roots().flat_map(|root| named_in(&root.slot.ty)));
+        let mut queue = VecDeque::from_iter(self.roots().flat_map(|root| root.slot.ty.named()));
         while let Some(id) = queue.pop_front() {
             if !std::mem::replace(&mut reached[id.index()], true) {
-                queue.extend(parts(&self.get(id).definition).into_iter().flat_map(named_in));
+                queue.extend(parts(&self.get(id).definition).into_iter().flat_map(Type::named));
             }
         }
         let kept: Vec<usize> = (0..reached.len()).filter(|index| reached[*index]).collect();
@@ -31,22 +31,24 @@ fn parts(definition: &Definition) -> Vec<&Type> {
     }
 }
 
-/// The named types in a type.
-fn named_in(ty: &Type) -> Vec<TypeId> {
-    match ty {
-        Type::Named(id) => vec![*id],
-        Type::List(slot) | Type::Map(slot) => named_in(&slot.ty),
-        Type::Tuple(slots) => slots.iter().flat_map(|slot| named_in(&slot.ty)).collect(),
-        Type::Any | Type::Scalar(_) | Type::Constant(_) => Vec::new(),
+impl Type {
+    /// The named types that it speaks of.
+    pub fn named(&self) -> Vec<TypeId> {
+        match self {
+            Self::Named(id) => vec![*id],
+            Self::List(slot) | Self::Map(slot) => slot.ty.named(),
+            Self::Tuple(slots) => slots.iter().flat_map(|slot| slot.ty.named()).collect(),
+            Self::Any | Self::Scalar(_) | Self::Constant(_) => Vec::new(),
+        }
     }
-}
 
-/// Replaces every named type in a type.
-pub(crate) fn rename_in(ty: &mut Type, to: &dyn Fn(TypeId) -> TypeId) {
-    match ty {
-        Type::Named(id) => *id = to(*id),
-        Type::List(slot) | Type::Map(slot) => rename_in(&mut slot.ty, to),
-        Type::Tuple(slots) => slots.iter_mut().for_each(|slot| rename_in(&mut slot.ty, to)),
-        Type::Any | Type::Scalar(_) | Type::Constant(_) => {}
+    /// Puts another named type in the place of each that it speaks of.
+    pub fn rename(&mut self, to: &dyn Fn(TypeId) -> TypeId) {
+        match self {
+            Self::Named(id) => *id = to(*id),
+            Self::List(slot) | Self::Map(slot) => slot.ty.rename(to),
+            Self::Tuple(slots) => slots.iter_mut().for_each(|slot| slot.ty.rename(to)),
+            Self::Any | Self::Scalar(_) | Self::Constant(_) => {}
+        }
     }
 }

@@ -1,8 +1,10 @@
 //! What is proven: a model and its samples.
 
-use jar_sprout_grow::{Arrangement, GrownFile, Language, Settings, Trial, TrialSample, grow};
+use jar_sprout_grow::{Arrangement, GrownFile, Trial, TrialSample, grow};
 use jar_sprout_model::{Definition, Model, Slot, Type};
 use serde_json::Value;
+
+use crate::prove::Order;
 
 /// A model and the samples it must carry.
 #[derive(Debug, Clone)]
@@ -94,14 +96,15 @@ fn is_of_kind(model: &Model, slot: &Slot, value: &Value) -> bool {
 }
 
 impl Laid {
-    pub(crate) fn of(language: &dyn Language, settings: &Settings, index: usize, proof: &Proof) -> Self {
+    /// `is_run` says whether a program passes the samples through the code; else the compiler judges them.
+    pub(crate) fn of(order: &Order<'_>, index: usize, proof: &Proof, is_run: bool) -> Self {
+        let Order { language, settings, with_judges: _ } = *order;
         let place = format!("t{index:04}");
         let settings = language.trial_settings(&place).or(settings);
         let files = grow(language, &proof.model, &settings, Arrangement::AsUsual);
         let sample = |(number, sample): (usize, &Sample)| TrialSample {
             name: format!("{place}-{number}"),
-            known: known(&proof.model, &sample.text),
-            text: sample.text.clone(),
+            text: if is_run { sample.text.clone() } else { known(&proof.model, &sample.text) },
         };
         let samples = proof.samples.iter().enumerate().map(sample).collect();
         Self { index, trial: Trial::new(language, &proof.model, &place, samples), files }

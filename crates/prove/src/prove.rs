@@ -81,7 +81,8 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
     };
     let samples = proofs.iter().map(|proof| proof.samples.len()).sum();
     let mut report = Report { toolchain: ready.title.clone(), samples, ..Report::default() };
-    let laid = proofs.iter().enumerate().map(|(index, proof)| Laid::of(language, settings, index, proof));
+    let is_run = ready.run.is_some();
+    let laid = proofs.iter().enumerate().map(|(index, proof)| Laid::of(order, index, proof, is_run));
     let mut laid: Vec<Laid> = laid.collect();
     for _ in 0..TRIES {
         lay_out(order, &ready, &laid, &folder)?;

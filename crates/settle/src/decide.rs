@@ -3,8 +3,8 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::{
-    Case, Definition, DraftId, DraftKind, Enumeration, Field, NamedType, Presence, Root, Scalar, Slot, Type,
-    TypeId, Width, WireName, Words,
+    Case, Definition, DraftId, Enumeration, Field, NamedType, Presence, Root, Scalar, Slot, Type, TypeId,
+    Width, WireName, Words,
 };
 use jar_sprout_shape::Distinct;
 
@@ -400,16 +400,19 @@ impl<'s, 'd> Deciding<'s, 'd> {
 
     /// Gives what stands in a field a type of its own.
     fn split(&mut self, id: TypeId, key: &WireName, name: &str) -> Result<(), Unmatched> {
-        let asked = || Subject::of(&self.settled.model.get(id).name, key).to_string();
-        let unmatched = Unmatched { asked: format!("type in {}", asked()), known: Vec::new() };
-        let Some(field) = self.fields(id).iter().find(|field| field.wire == *key) else { return Ok(()) };
-        let Some(whole) = named_in(&field.slot.ty) else { return Err(unmatched) };
+        let whole =
+            self.fields(id).iter().find(|field| field.wire == *key).map(|field| field.slot.ty.named());
+        let Some(whole) = whole.and_then(|named| named.first().copied()) else {
+            let subject = Subject::of(&self.settled.model.get(id).name, key);
+            return Err(Unmatched { asked: format!("type in {subject}"), known: Vec::new() });
+        };
         let part = NamedType { name: Words::split(name), ..self.settled.model.get(whole).clone() };
+        let known_as = part.name.in_capitals();
         let added = self.settled.model.push(part);
+        self.names.insert(known_as, added);
         self.settled.origins.push(self.settled.origins[whole.index()].clone());
-        self.names.insert(Words::split(name).in_capitals(), added);
         if let Some(field) = field_mut(self.settled, id, key) {
-            rename_in(&mut field.slot.ty, whole, added);
+            field.slot.ty.rename(&|id| if id == whole { added } else { id });
         }
         Ok(())
     }
@@ -486,25 +489,6 @@ fn field_mut<'s>(settled: &'s mut Settled, id: TypeId, key: &WireName) -> Option
     }
 }
 
-/// The first named type in a type.
-fn named_in(ty: &Type) -> Option<TypeId> {
-    match ty {
-        Type::Named(id) => Some(*id),
-        Type::List(slot) | Type::Map(slot) => named_in(&slot.ty),
-        Type::Tuple(items) => items.iter().find_map(|item| named_in(&item.ty)),
-        Type::Any | Type::Scalar(_) | Type::Constant(_) => None,
-    }
-}
-
-fn rename_in(ty: &mut Type, from: TypeId, to: TypeId) {
-    match ty {
-        Type::Named(id) if *id == from => *id = to,
-        Type::List(slot) | Type::Map(slot) => rename_in(&mut slot.ty, from, to),
-        Type::Tuple(items) => items.iter_mut().for_each(|item| rename_in(&mut item.ty, from, to)),
-        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => {}
-    }
-}
-
 /// The tag of a union's case stays: without it nothing tells the cases apart.
 fn leave_out(settled: &mut Settled, left_out: &BTreeSet<(TypeId, WireName)>) {
     let ids: BTreeSet<TypeId> = left_out.iter().map(|(id, _)| *id).collect();
@@ -572,14 +556,6 @@ fn matches(pattern: &str, name: &str) -> bool {
         }
     }
     rest.ends_with(last)
-}
-
-/// Whether a position is a record, whose fields have origins of their own.
-pub(crate) fn field_origin(kind: &DraftKind, key: &WireName) -> Option<DraftId> {
-    match kind {
-        DraftKind::Record(fields) => fields.iter().find(|field| field.wire == *key).map(|field| field.node),
-        _ => None,
-    }
 }
 
 #[cfg(test)]

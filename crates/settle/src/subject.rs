@@ -2,9 +2,10 @@
 
 use std::fmt;
 
-use jar_sprout_model::{Definition, Draft, DraftId, Field, Model, NamedType, TypeId, WireName, Words};
+use jar_sprout_model::{
+    Definition, Draft, DraftId, DraftKind, Field, Model, NamedType, TypeId, WireName, Words,
+};
 
-use crate::decide::field_origin;
 use crate::settle::Settled;
 
 /// A type, or a field of one.
@@ -89,5 +90,13 @@ impl Settled {
             // Types that were joined have fields of either.
             Some(key) => nodes.iter().find_map(|node| field_origin(&draft.node(*node).kind, key)),
         }
+    }
+}
+
+/// The position of a key, where a position is a record.
+fn field_origin(kind: &DraftKind, key: &WireName) -> Option<DraftId> {
+    match kind {
+        DraftKind::Record(fields) => fields.iter().find(|field| field.wire == *key).map(|field| field.node),
+        _ => None,
     }
 }

@@ -335,8 +335,7 @@ impl Planner<'_, '_> {
 
     fn plan_union<'m>(&mut self, union: &'m Union, owner: &Ident) -> PlannedUnion<'m> {
         let Union { tag, cases } = union;
-        let parts =
-            cases.iter().flat_map(|case| named_parts(&case.slot.ty)).map(|id| &self.idents[id.index()]);
+        let parts = cases.iter().flat_map(|case| case.slot.ty.named()).map(|id| &self.idents[id.index()]);
         let mut own = Scope::of_variants(self.naming, owner, parts);
         let variant_case = self.naming.variant_case;
         let mut plan = |UnionCase { name, tag, slot }: &'m UnionCase| {
@@ -350,15 +349,5 @@ impl Planner<'_, '_> {
         let needs_unknown = tag.is_some() && self.naming.variants == Place::Package;
         let unknown = || self.package.declare_part(owner, &Words::split("unknown"), variant_case);
         PlannedUnion { tag: tag.as_ref(), cases, unknown: needs_unknown.then(unknown) }
-    }
-}
-
-/// The named types that a type in use speaks of.
-fn named_parts(ty: &Type) -> Vec<TypeId> {
-    match ty {
-        Type::Named(id) => vec![*id],
-        Type::List(items) | Type::Map(items) => named_parts(&items.ty),
-        Type::Tuple(items) => items.iter().flat_map(|item| named_parts(&item.ty)).collect(),
-        Type::Any | Type::Scalar(_) | Type::Constant(_) => Vec::new(),
     }
 }

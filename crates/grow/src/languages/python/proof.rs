@@ -19,10 +19,10 @@ pub(super) fn typed(trials: &[Trial]) -> Vec<GrownFile> {
         );
         for (index, sample) in samples.iter().enumerate() {
             // The escapes of JSON that mean something else in Python.
-            let whole = || serde_json::from_str::<serde_json::Value>(&sample.known).ok();
-            let has_escapes = sample.known.contains("\\u") || sample.known.contains("\\/");
+            let whole = || serde_json::from_str::<serde_json::Value>(&sample.text).ok();
+            let has_escapes = sample.text.contains("\\u") || sample.text.contains("\\/");
             let plain = has_escapes.then(whole).flatten().map(|value| value.to_string());
-            let sample = plain.unwrap_or_else(|| sample.known.trim().to_owned());
+            let sample = plain.unwrap_or_else(|| sample.text.trim().to_owned());
             text += &format!("\nsample{index}: {entry} = {sample}\n");
         }
         GrownFile { name: format!("{place}.py"), text }

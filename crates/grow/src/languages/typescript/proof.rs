@@ -16,7 +16,7 @@ fn module(trial: &Trial) -> GrownFile {
     let module = file.trim_end_matches(".ts");
     let mut text = format!("import type {{ {entry} }} from \"./{place}/{module}.js\";\n");
     for (index, sample) in samples.iter().enumerate() {
-        write!(text, "\nexport const sample{index}: {entry} = {};\n", sample.known.trim())
+        write!(text, "\nexport const sample{index}: {entry} = {};\n", sample.text.trim())
             .expect("a string takes everything");
     }
     GrownFile { name: format!("{place}.ts"), text }
