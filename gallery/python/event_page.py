@@ -1,10 +1,20 @@
-# Grown by Jar Sprout: 9612e3a3
+# Grown by Jar Sprout: 33b3d0b2
 from __future__ import annotations
 
 import datetime as dt
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, Field, JsonValue
+from pydantic import BaseModel, Field, JsonValue, PlainSerializer
+
+
+def _date_time_optional_millis(value: dt.datetime) -> str:
+    timespec = "milliseconds" if value.microsecond else "seconds"
+    return value.isoformat(timespec=timespec).replace("+00:00", "Z")
+
+
+DateTimeOptionalMillis = Annotated[
+    dt.datetime, PlainSerializer(_date_time_optional_millis, when_used="json")
+]
 
 
 class Reading(BaseModel):
@@ -15,7 +25,7 @@ class Reading(BaseModel):
 class AlarmEvent(BaseModel):
     id: str
     kind: Literal["alarm"] = "alarm"
-    at: dt.datetime
+    at: DateTimeOptionalMillis
     hive: int
     sensor: str
     reading: Reading
@@ -25,7 +35,7 @@ class AlarmEvent(BaseModel):
 class SwarmEvent(BaseModel):
     id: str
     kind: Literal["swarm"] = "swarm"
-    at: dt.datetime
+    at: DateTimeOptionalMillis
     hive: int
     caught: bool
     seen_by: list[str]
@@ -34,7 +44,7 @@ class SwarmEvent(BaseModel):
 class HarvestEvent(BaseModel):
     id: str
     kind: Literal["harvest"] = "harvest"
-    at: dt.datetime
+    at: DateTimeOptionalMillis
     hive: int
     kg: float
     batch: str
@@ -54,7 +64,7 @@ class Inspection(BaseModel):
 class InspectionEvent(BaseModel):
     id: str
     kind: Literal["inspection"] = "inspection"
-    at: dt.datetime
+    at: DateTimeOptionalMillis
     hive: int
     inspection: Inspection
 

@@ -7,7 +7,7 @@ use std::collections::{HashMap, HashSet};
 
 use jar_sprout_model::{
     Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Presence, Problem, Scalar, Spot,
-    Width, WireName, Words,
+    TimeForms, Width, WireName, Words,
 };
 use serde_json::Value;
 
@@ -519,7 +519,7 @@ fn width(flat: &Flat<'_>) -> Width {
 
 fn text_scalar(format: Option<&str>) -> Scalar {
     match format {
-        Some("date-time") => Scalar::DateTime,
+        Some("date-time") => Scalar::DateTime(TimeForms::ALL),
         Some("date") => Scalar::Date,
         Some("uuid") => Scalar::Uuid,
         Some("uri" | "url") => Scalar::Uri,

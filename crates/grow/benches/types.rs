@@ -5,8 +5,8 @@
 use divan::Bencher;
 use jar_sprout_grow::{Arrangement, Settings, find_language, grow};
 use jar_sprout_model::{
-    Case, Definition, Docs, Enumeration, Field, Model, NamedType, Presence, Record, Root, Scalar, Slot, Type,
-    TypeId, Width, WireName, Words,
+    Case, Definition, Docs, Enumeration, Field, Model, NamedType, Presence, Record, Root, Scalar, Slot,
+    TimeForms, Type, TypeId, Width, WireName, Words,
 };
 
 fn main() {
@@ -20,7 +20,7 @@ fn model() -> Model {
         let slot = |at: usize| match at {
             0 => Slot::of(Type::Scalar(Scalar::Integer(Width::Wide))),
             1 | 2 => Slot::of(Type::Scalar(Scalar::Text)),
-            3 => Slot::of(Type::Scalar(Scalar::DateTime)),
+            3 => Slot::of(Type::Scalar(Scalar::DateTime(TimeForms::ALL))),
             4 => Slot { ty: Type::Scalar(Scalar::Float), nullable: true },
             5 => Slot::of(Type::List(Box::new(named(index + 1)))),
             6 => Slot::of(Type::Map(Box::new(named(index + 2)))),

@@ -8,6 +8,7 @@ use jar_sprout_model::Model;
 use crate::language::Language;
 use crate::plan::{Plan, PlannedRoot, PlannedType};
 use crate::settings::Settings;
+use crate::times::Times;
 
 /// What every grown file says in its first line, behind the language's own comment sign.
 pub const MARK: &str = "Grown by Jar Sprout.";
@@ -37,7 +38,9 @@ pub fn grow(
     settings: &Settings,
     arrangement: Arrangement,
 ) -> Vec<GrownFile> {
-    let plan = Plan::of(model, &language.about().naming);
+    let times = Times::of(model, language.time_keeping(settings));
+    let model = times.writable(model);
+    let plan = Plan::of(&model, &language.about().naming, times);
     let units = match arrangement {
         Arrangement::AsUsual if language.about().has_file_per_type => unit_per_type(&plan),
         Arrangement::AsUsual | Arrangement::Together => vec![one_unit(&plan)],

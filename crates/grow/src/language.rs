@@ -1,7 +1,7 @@
 //! What a language must know, and the list of languages.
 
 use jar_sprout_layout::{Doc, Style};
-use jar_sprout_model::Slot;
+use jar_sprout_model::{Fraction, Slot};
 
 use crate::code::{GrownFile, Needs};
 use crate::docs::Comment;
@@ -32,6 +32,17 @@ pub struct About {
     pub(crate) style: Style,
     /// Whether its people put every type into a file of its own.
     pub(crate) has_file_per_type: bool,
+}
+
+/// How the text of a time, which a platform's own type forgets, comes back as it was.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum TimeKeeping {
+    /// It is kept beside the value, or is the value.
+    AsText,
+    /// It is written in the way that the texts of its place had; this is the one that needs no code.
+    InForm(Fraction),
+    /// It does not: zeros at the end of a fraction, and `+00:00` for `Z`, are up to the library.
+    Loose,
 }
 
 /// A target of `grow`.
@@ -97,6 +108,11 @@ pub trait Language: Sync {
     /// A file: the mark, what it imports, its declarations.
     #[doc(hidden)]
     fn assemble(&self, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc;
+
+    /// How times go back to text.
+    fn time_keeping(&self, _: &Settings) -> TimeKeeping {
+        TimeKeeping::AsText
+    }
 
     /// What a line of helper code imports, if it does.
     #[doc(hidden)]

@@ -13,10 +13,11 @@ mod languages;
 mod literal;
 mod plan;
 mod settings;
+mod times;
 mod trial;
 
 pub use code::{Arrangement, GrownFile, MARK, Origin, grow, origin, sealed};
 pub use json_schema::json_schema;
-pub use language::{About, LANGUAGES, Language, find_language, nearest_language};
+pub use language::{About, LANGUAGES, Language, TimeKeeping, find_language, nearest_language};
 pub use settings::{Choice, Setting, SettingError, Settings, Values};
 pub use trial::{Trial, TrialSample};

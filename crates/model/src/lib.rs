@@ -7,6 +7,7 @@ mod draft;
 mod model;
 mod problem;
 mod reach;
+mod time_form;
 mod wire;
 mod words;
 
@@ -16,5 +17,6 @@ pub use model::{
     TypeId, Union, UnionCase, Width,
 };
 pub use problem::{Excerpt, Place, Problem, Severity, SourceId, Spot};
+pub use time_form::{Fraction, TimeForm, TimeForms, ZeroOffset};
 pub use wire::{Presence, WireName};
 pub use words::Words;

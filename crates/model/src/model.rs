@@ -1,5 +1,6 @@
 //! The model: named types, free of any language.
 
+use crate::time_form::TimeForms;
 use crate::wire::{Presence, WireName};
 use crate::words::Words;
 
@@ -161,13 +162,13 @@ pub enum Scalar {
     /// `"Alder Bank"`
     Text,
     /// `"2026-05-01T12:30:00Z"`: RFC 3339, with its offset.
-    DateTime,
+    DateTime(TimeForms),
     /// `"2026-05-01T12:30:00"`: no offset.
-    LocalDateTime,
+    LocalDateTime(TimeForms),
     /// `"2026-05-01"`
     Date,
     /// `"12:30:00"`
-    Time,
+    Time(TimeForms),
     /// `"6f1c0a52-8d0e-4c0f-9d5e-0c7f3a1b2d4e"`
     Uuid,
     /// `"https://honey.example/hives"`
@@ -222,20 +223,37 @@ impl Model {
     }
 
     fn rename(&mut self, to: &dyn Fn(TypeId) -> TypeId) {
+        self.change_types(&|ty| ty.rename(to));
+    }
+
+    /// Changes the type of every place.
+    fn change_types(&mut self, change: &dyn Fn(&mut Type)) {
         for root in [&mut self.root].into_iter().chain(&mut self.more_roots) {
-            root.slot.ty.rename(to);
+            change(&mut root.slot.ty);
         }
         for ty in &mut self.types {
             match &mut ty.definition {
                 Definition::Record(record) => {
-                    record.fields.iter_mut().for_each(|field| field.slot.ty.rename(to));
+                    record.fields.iter_mut().for_each(|field| change(&mut field.slot.ty));
                 }
                 Definition::Union(union) => {
-                    union.cases.iter_mut().for_each(|case| case.slot.ty.rename(to));
+                    union.cases.iter_mut().for_each(|case| change(&mut case.slot.ty));
                 }
                 Definition::Enumeration(_) => {}
             }
         }
+    }
+
+    /// The scalars of all places, as they are and inside lists, maps and tuples.
+    pub fn scalars(&self) -> impl Iterator<Item = Scalar> {
+        let roots = self.roots().map(|root| &root.slot.ty);
+        let parts = self.types.iter().flat_map(|ty| ty.definition.types());
+        roots.chain(parts).flat_map(Type::scalars)
+    }
+
+    /// Puts another scalar in the place of each.
+    pub fn change_scalars(&mut self, to: &dyn Fn(Scalar) -> Scalar) {
+        self.change_types(&|ty| ty.change_scalars(to));
     }
 
     /// Adds a type.
@@ -288,6 +306,37 @@ pub enum OnWire {
 }
 
 impl Scalar {
+    /// The ways that write its texts back; none where there is but one.
+    pub fn time_forms(self) -> Option<TimeForms> {
+        match self {
+            Self::DateTime(forms) | Self::LocalDateTime(forms) | Self::Time(forms) => Some(forms),
+            Self::Boolean
+            | Self::Integer(_)
+            | Self::Float
+            | Self::Text
+            | Self::Date
+            | Self::Uuid
+            | Self::Uri => None,
+        }
+    }
+
+    /// The same, written in these ways where it is a time.
+    #[must_use]
+    pub fn with_time_forms(self, forms: TimeForms) -> Self {
+        match self {
+            Self::DateTime(_) => Self::DateTime(forms),
+            Self::LocalDateTime(_) => Self::LocalDateTime(forms),
+            Self::Time(_) => Self::Time(forms),
+            Self::Boolean
+            | Self::Integer(_)
+            | Self::Float
+            | Self::Text
+            | Self::Date
+            | Self::Uuid
+            | Self::Uri => self,
+        }
+    }
+
     /// What the scalar is in JSON.
     pub fn on_wire(self) -> OnWire {
         match self {
@@ -295,10 +344,10 @@ impl Scalar {
             Self::Integer(_) => OnWire::Integer,
             Self::Float => OnWire::Number,
             Self::Text
-            | Self::DateTime
-            | Self::LocalDateTime
+            | Self::DateTime(_)
+            | Self::LocalDateTime(_)
             | Self::Date
-            | Self::Time
+            | Self::Time(_)
             | Self::Uuid
             | Self::Uri => OnWire::Text,
         }

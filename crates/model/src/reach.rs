@@ -2,7 +2,7 @@
 
 use std::collections::VecDeque;
 
-use crate::model::{Definition, Model, Type, TypeId};
+use crate::model::{Definition, Model, Scalar, Type, TypeId};
 
 impl Model {
     /// Drops the types that the root does not lead to. Answers the old index of each type that stayed.
@@ -11,7 +11,7 @@ impl Model {
         let mut queue = VecDeque::from_iter(self.roots().flat_map(|root| root.slot.ty.named()));
         while let Some(id) = queue.pop_front() {
             if !std::mem::replace(&mut reached[id.index()], true) {
-                queue.extend(parts(&self.get(id).definition).into_iter().flat_map(Type::named));
+                queue.extend(self.get(id).definition.types().into_iter().flat_map(Type::named));
             }
         }
         let kept: Vec<usize> = (0..reached.len()).filter(|index| reached[*index]).collect();
@@ -22,12 +22,14 @@ impl Model {
     }
 }
 
-/// The types of all places in a definition.
-fn parts(definition: &Definition) -> Vec<&Type> {
-    match definition {
-        Definition::Record(record) => record.fields.iter().map(|field| &field.slot.ty).collect(),
-        Definition::Union(union) => union.cases.iter().map(|case| &case.slot.ty).collect(),
-        Definition::Enumeration(_) => Vec::new(),
+impl Definition {
+    /// The types of all its places.
+    pub(crate) fn types(&self) -> Vec<&Type> {
+        match self {
+            Self::Record(record) => record.fields.iter().map(|field| &field.slot.ty).collect(),
+            Self::Union(union) => union.cases.iter().map(|case| &case.slot.ty).collect(),
+            Self::Enumeration(_) => Vec::new(),
+        }
     }
 }
 
@@ -39,6 +41,26 @@ impl Type {
             Self::List(slot) | Self::Map(slot) => slot.ty.named(),
             Self::Tuple(slots) => slots.iter().flat_map(|slot| slot.ty.named()).collect(),
             Self::Any | Self::Scalar(_) | Self::Constant(_) => Vec::new(),
+        }
+    }
+
+    /// The scalars that it speaks of.
+    pub(crate) fn scalars(&self) -> Vec<Scalar> {
+        match self {
+            Self::Scalar(scalar) => vec![*scalar],
+            Self::List(slot) | Self::Map(slot) => slot.ty.scalars(),
+            Self::Tuple(slots) => slots.iter().flat_map(|slot| slot.ty.scalars()).collect(),
+            Self::Any | Self::Named(_) | Self::Constant(_) => Vec::new(),
+        }
+    }
+
+    /// Puts another scalar in the place of each that it speaks of.
+    pub(crate) fn change_scalars(&mut self, to: &dyn Fn(Scalar) -> Scalar) {
+        match self {
+            Self::Scalar(scalar) => *scalar = to(*scalar),
+            Self::List(slot) | Self::Map(slot) => slot.ty.change_scalars(to),
+            Self::Tuple(slots) => slots.iter_mut().for_each(|slot| slot.ty.change_scalars(to)),
+            Self::Any | Self::Named(_) | Self::Constant(_) => {}
         }
     }
 

@@ -7,7 +7,7 @@ use std::path::{Path, PathBuf};
 
 use crate::proof::{Laid, Proof};
 use crate::prove::Miss;
-use crate::round_trip::Comparison;
+use crate::round_trip::{Comparison, Lenience};
 
 /// A line for each sample: its trial, its file, the file for what comes back.
 pub(crate) fn write_samples(laid: &[Laid], folder: &Path) -> io::Result<String> {
@@ -31,7 +31,7 @@ pub(crate) fn misses(
     laid: &[Laid],
     folder: &Path,
     said: &str,
-    nulls_may_come: bool,
+    lenience: Lenience,
 ) -> Vec<Miss> {
     let mut misses = Vec::new();
     for Laid { index, trial, .. } in laid {
@@ -40,7 +40,7 @@ pub(crate) fn misses(
             let file = sample_file(folder, &of_trial.name);
             let text = fs::read_to_string(file.with_extension("result"))
                 .map_err(|_| reason(said, &file))
-                .and_then(|came| compare(proof, &sample.text, &came, nulls_may_come));
+                .and_then(|came| compare(proof, &sample.text, &came, lenience));
             if let Err(text) = text {
                 misses.push(Miss { proof: proof.name.clone(), sample: sample.name.clone(), text });
             }
@@ -62,9 +62,9 @@ fn reason(said: &str, file: &Path) -> String {
     reason.unwrap_or_else(|| "the driver made nothing of it".to_owned())
 }
 
-fn compare(proof: &Proof, sent: &str, came: &str, nulls_may_come: bool) -> Result<(), String> {
+fn compare(proof: &Proof, sent: &str, came: &str, lenience: Lenience) -> Result<(), String> {
     let sent = serde_json::from_str(sent).map_err(|error| format!("the sample is not JSON: {error}"))?;
     let came = serde_json::from_str(came).map_err(|error| format!("what came back is not JSON: {error}"))?;
-    let comparison = Comparison { model: &proof.model, nulls_may_come };
+    let comparison = Comparison { model: &proof.model, lenience };
     comparison.difference(&proof.model.root.slot, &sent, &came, "$").map_or(Ok(()), Err)
 }

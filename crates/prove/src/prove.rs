@@ -5,10 +5,11 @@ use std::io;
 use std::path::Path;
 use std::process::Command;
 
-use jar_sprout_grow::{Language, Settings};
+use jar_sprout_grow::{Language, Settings, TimeKeeping};
 
 use crate::jobs::{misses, write_samples};
 use crate::proof::{Laid, Proof};
+use crate::round_trip::Lenience;
 use crate::run::run;
 use crate::toolchain::{Missing, Ready, Wanted};
 use crate::toolchains::find;
@@ -101,7 +102,11 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
         if !ended.errors.trim().is_empty() || !ended.is_content {
             report.compiler.push(Said { tool: "the run".to_owned(), proofs: Vec::new(), text: ended.errors });
         }
-        report.misses.extend(misses(proofs, &laid, &folder, &ended.output, ready.writes_nulls));
+        let lenience = Lenience {
+            nulls_may_come: ready.writes_nulls,
+            are_times_loose: language.time_keeping(settings) == TimeKeeping::Loose,
+        };
+        report.misses.extend(misses(proofs, &laid, &folder, &ended.output, lenience));
     }
     if with_judges {
         report.judges = hear(&mut ready, proofs)?;

@@ -1,13 +1,21 @@
 //! What came back beside what went in.
 
-use jar_sprout_model::{Definition, Field, Model, Presence, Scalar, Slot, Type, TypeId};
+use jar_sprout_model::{Definition, Field, Model, Presence, Scalar, Slot, TimeForms, Type, TypeId};
 use serde_json::Value;
 
 /// What a sample and what came back of it are compared by.
 pub(crate) struct Comparison<'m> {
     pub(crate) model: &'m Model,
-    /// Whether null may stand where nothing was sent.
+    pub(crate) lenience: Lenience,
+}
+
+/// What may come back otherwise than it was sent, because a library will have it so.
+#[derive(Debug, Clone, Copy, Default)]
+pub(crate) struct Lenience {
+    /// Null may stand where nothing was sent.
     pub(crate) nulls_may_come: bool,
+    /// Times may have other zeros at the end of their fraction, and `+00:00` for `Z`.
+    pub(crate) are_times_loose: bool,
 }
 
 impl Comparison<'_> {
@@ -16,11 +24,11 @@ impl Comparison<'_> {
     /// Where a field may be absent and may be null, a language may write either for the other.
     pub(crate) fn difference(&self, slot: &Slot, sent: &Value, came: &Value, path: &str) -> Option<String> {
         match (&slot.ty, sent, came) {
-            (
-                Type::Scalar(Scalar::DateTime | Scalar::LocalDateTime | Scalar::Time),
-                Value::String(a),
-                Value::String(b),
-            ) if in_one_form(a) == in_one_form(b) => None,
+            (Type::Scalar(scalar), Value::String(a), Value::String(b))
+                if self.is_loose(*scalar) && in_one_form(a) == in_one_form(b) =>
+            {
+                None
+            }
             (_, Value::Number(a), Value::Number(b)) if same_number(a, b) => None,
             (Type::List(items), Value::Array(sent), Value::Array(came)) if sent.len() == came.len() => {
                 let mut pairs = sent.iter().zip(came).enumerate();
@@ -60,6 +68,12 @@ impl Comparison<'_> {
         }
     }
 
+    /// Whether a time may come back in another form: so too where only a document speaks of it, which does not say
+    /// in which of its forms it is written.
+    fn is_loose(&self, scalar: Scalar) -> bool {
+        scalar.time_forms().is_some_and(|forms| self.lenience.are_times_loose || forms == TimeForms::ALL)
+    }
+
     fn difference_of_named(&self, id: TypeId, sent: &Value, came: &Value, path: &str) -> Option<String> {
         match &self.model.get(id).definition {
             Definition::Record(record) if sent.is_object() && came.is_object() => {
@@ -84,7 +98,7 @@ impl Comparison<'_> {
             {
                 None
             }
-            (None, Some(Value::Null)) if is_optional && self.nulls_may_come => None,
+            (None, Some(Value::Null)) if is_optional && self.lenience.nulls_may_come => None,
             (Some(sent), Some(came)) => self.difference(&field.slot, sent, came, &path),
             (Some(sent), None) => Some(format!("{path}: sent {sent}, nothing came back")),
             (None, Some(came)) => Some(format!("{path}: nothing was sent, {came} came back")),
@@ -136,7 +150,7 @@ mod tests {
         let numbers = Type::List(Box::new(Slot::of(Type::Scalar(Scalar::Float))));
         let fields = vec![
             field("note", Presence::Sometimes, text),
-            field("at", Presence::Always, Slot::of(Type::Scalar(Scalar::DateTime))),
+            field("at", Presence::Always, Slot::of(Type::Scalar(Scalar::DateTime(TimeForms::ALL)))),
             field("kg", Presence::Always, Slot::of(numbers)),
         ];
         let name = Words::split("hive");
@@ -148,7 +162,7 @@ mod tests {
     #[track_caller]
     fn check(sent: &Value, came: &Value, expected: Option<&str>) {
         let model = model();
-        let comparison = Comparison { model: &model, nulls_may_come: false };
+        let comparison = Comparison { model: &model, lenience: Lenience::default() };
         assert_eq!(comparison.difference(&model.root.slot, sent, came, "$").as_deref(), expected);
     }
 

@@ -3,8 +3,8 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::{
-    Case, Definition, DraftId, Enumeration, Field, NamedType, Presence, Root, Scalar, Slot, Type, TypeId,
-    Width, WireName, Words,
+    Case, Definition, DraftId, Enumeration, Field, NamedType, Presence, Root, Scalar, Slot, TimeForms, Type,
+    TypeId, Width, WireName, Words,
 };
 use jar_sprout_shape::Distinct;
 
@@ -91,10 +91,10 @@ pub const VERDICTS: &[(&str, Verdict)] = &[
     ("wide", Verdict::Scalar(Scalar::Integer(Width::Wide))),
     ("big", Verdict::Scalar(Scalar::Integer(Width::Big))),
     ("float", Verdict::Scalar(Scalar::Float)),
-    ("date-time", Verdict::Scalar(Scalar::DateTime)),
-    ("local-date-time", Verdict::Scalar(Scalar::LocalDateTime)),
+    ("date-time", Verdict::Scalar(Scalar::DateTime(TimeForms::ALL))),
+    ("local-date-time", Verdict::Scalar(Scalar::LocalDateTime(TimeForms::ALL))),
     ("date", Verdict::Scalar(Scalar::Date)),
-    ("time", Verdict::Scalar(Scalar::Time)),
+    ("time", Verdict::Scalar(Scalar::Time(TimeForms::ALL))),
     ("uuid", Verdict::Scalar(Scalar::Uuid)),
     ("uri", Verdict::Scalar(Scalar::Uri)),
     ("any", Verdict::Any),

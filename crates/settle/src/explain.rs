@@ -1,6 +1,6 @@
 //! Explanations: why a type or a field is what it is, and what else it might have been.
 
-use jar_sprout_model::{Definition, DraftKind, Field, Place, Presence};
+use jar_sprout_model::{Definition, DraftKind, Field, Place, Presence, TimeForms};
 use jar_sprout_shape::{Form, Path};
 
 use crate::draft::Drafted;
@@ -80,7 +80,9 @@ fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
         DraftKind::Any => "any value",
         DraftKind::Scalar(scalar) => crate::decide::VERDICTS
             .iter()
-            .find(|(_, verdict)| *verdict == crate::decide::Verdict::Scalar(*scalar))
+            .find(|(_, verdict)| {
+                *verdict == crate::decide::Verdict::Scalar(scalar.with_time_forms(TimeForms::ALL))
+            })
             .map_or("a scalar", |(word, _)| word),
         DraftKind::List(_) => "a list",
         DraftKind::Map(_) => "a map",

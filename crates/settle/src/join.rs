@@ -1,6 +1,8 @@
 //! Joining: two types of a model become one.
 
-use jar_sprout_model::{Definition, Field, Model, OnWire, Presence, Record, Scalar, Slot, Type, TypeId};
+use jar_sprout_model::{
+    Definition, Field, Model, OnWire, Presence, Record, Scalar, Slot, TimeForms, Type, TypeId,
+};
 
 use crate::settle::Settled;
 
@@ -52,6 +54,10 @@ fn joined_type(mine: &Type, theirs: &Type) -> Type {
     match (mine, theirs) {
         (mine, theirs) if mine == theirs => mine.clone(),
         (Type::Any, other) | (other, Type::Any) => other.clone(),
+        (Type::Scalar(a), Type::Scalar(b)) if is_one_time(*a, *b) => {
+            let forms = [a, b].into_iter().filter_map(|one| one.time_forms());
+            Type::Scalar(a.with_time_forms(forms.fold(TimeForms::ALL, TimeForms::and)))
+        }
         (Type::Scalar(a), Type::Scalar(b)) => match (a.on_wire(), b.on_wire()) {
             (OnWire::Text, OnWire::Text) => Type::Scalar(Scalar::Text),
             (OnWire::Integer, OnWire::Integer) => Type::Scalar(*a.max(b)),
@@ -62,6 +68,11 @@ fn joined_type(mine: &Type, theirs: &Type) -> Type {
         },
         _ => Type::Any,
     }
+}
+
+/// Whether two are the same kind of time, though it may be written in other ways.
+fn is_one_time(a: Scalar, b: Scalar) -> bool {
+    a.with_time_forms(TimeForms::ALL) == b.with_time_forms(TimeForms::ALL)
 }
 
 /// Two records of a model that share most of their keys.

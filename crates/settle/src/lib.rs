@@ -26,6 +26,7 @@ mod settle;
 mod singular;
 mod subject;
 mod tags;
+mod time_forms;
 mod twins;
 mod uses;
 

@@ -152,10 +152,10 @@ fn scalar_word(scalar: Scalar) -> &'static str {
         Scalar::Integer(Width::Big) => "an integer",
         Scalar::Float => "a number",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "a text",
-        Scalar::DateTime => "a date-time with its offset",
-        Scalar::LocalDateTime => "a date-time without an offset",
+        Scalar::DateTime(_) => "a date-time with its offset",
+        Scalar::LocalDateTime(_) => "a date-time without an offset",
         Scalar::Date => "a date",
-        Scalar::Time => "a time",
+        Scalar::Time(_) => "a time",
     }
 }
 
@@ -168,10 +168,10 @@ fn fits_scalar(scalar: Scalar, value: &Value) -> bool {
         Scalar::Integer(Width::Big) => value.as_number().is_some_and(is_whole),
         Scalar::Float => value.is_number(),
         Scalar::Text | Scalar::Uuid | Scalar::Uri => value.is_string(),
-        Scalar::DateTime => has_form(Form::DateTime),
-        Scalar::LocalDateTime => has_form(Form::LocalDateTime),
+        Scalar::DateTime(_) => has_form(Form::DateTime),
+        Scalar::LocalDateTime(_) => has_form(Form::LocalDateTime),
         Scalar::Date => has_form(Form::Date),
-        Scalar::Time => has_form(Form::Time),
+        Scalar::Time(_) => has_form(Form::Time),
     }
 }
 

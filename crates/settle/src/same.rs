@@ -2,7 +2,7 @@
 
 use std::collections::HashMap;
 
-use jar_sprout_model::{Draft, DraftCase, DraftId, DraftKind, Presence, Scalar, WireName};
+use jar_sprout_model::{Draft, DraftCase, DraftId, DraftKind, Presence, Scalar, TimeForms, WireName};
 
 /// A set of positions with the same structure.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -57,7 +57,7 @@ impl<'d> Structure<'d> {
         let part = |id: DraftId| (classes[&id], draft.node(id).nullable);
         match &draft.node(id).kind {
             DraftKind::Any => Self::Any,
-            DraftKind::Scalar(scalar) => Self::Scalar(*scalar),
+            DraftKind::Scalar(scalar) => Self::Scalar(scalar.with_time_forms(TimeForms::ALL)),
             DraftKind::Constant(text) => Self::Constant(text),
             DraftKind::Enumeration(known) => Self::Enumeration(known),
             DraftKind::List(items) => Self::List(part(*items)),

@@ -138,10 +138,10 @@ pub(crate) fn draft_text(texts: &Texts, is_item: bool, policies: &Policies) -> D
         }
     };
     match form.filter(|_| filled > 0) {
-        Some(Form::DateTime) if policies.dates => of_form(Scalar::DateTime),
-        Some(Form::LocalDateTime) if policies.dates => of_form(Scalar::LocalDateTime),
+        Some(Form::DateTime) if policies.dates => of_form(Scalar::DateTime(texts.time_forms())),
+        Some(Form::LocalDateTime) if policies.dates => of_form(Scalar::LocalDateTime(texts.time_forms())),
         Some(Form::Date) if policies.dates => of_form(Scalar::Date),
-        Some(Form::Time) if policies.dates => of_form(Scalar::Time),
+        Some(Form::Time) if policies.dates => of_form(Scalar::Time(texts.time_forms())),
         Some(Form::Uuid) => of_form(Scalar::Uuid),
         Some(Form::Uri) => of_form(Scalar::Uri),
         Some(coded @ (Form::Whole | Form::Decimal | Form::BooleanWord)) => text(Choice::Coded(coded)),

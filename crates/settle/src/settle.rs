@@ -5,7 +5,7 @@ use std::collections::{BTreeSet, HashMap};
 use indexmap::IndexMap;
 use jar_sprout_model::{
     Case, Definition, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Enumeration, Field, Model,
-    NamedType, Record, Root, Slot, Type, TypeId, Union, UnionCase, WireName, Words,
+    NamedType, Record, Root, Slot, TimeForms, Type, TypeId, Union, UnionCase, WireName, Words,
 };
 
 use crate::envelope::page;
@@ -14,6 +14,7 @@ use crate::policy::Policies;
 use crate::same::{Class, same_types};
 use crate::singular::singular;
 use crate::subject::Subject;
+use crate::time_forms::time_forms;
 use crate::twins::TELLING_FIELDS;
 use crate::uses::{RootName, Use, Uses, find_uses, kind_word};
 
@@ -148,22 +149,28 @@ struct Builder<'d> {
     types: Vec<NamedType>,
     /// The group of each type.
     order: Vec<usize>,
+    /// How the times at the positions that give types their parts are written, at all positions of the type.
+    time_forms: HashMap<DraftId, TimeForms>,
 }
 
 impl<'d> Builder<'d> {
     fn new(draft: &'d Draft, groups: &[Vec<&Use>], names: Vec<Named>) -> Self {
+        let time_forms = time_forms(draft, groups);
         let members = groups.iter().enumerate();
         let groups =
             members.flat_map(|(group, uses)| uses.iter().map(move |one| (one.node, group))).collect();
         let names = names.into_iter().map(Some).collect();
-        Self { draft, groups, names, ids: HashMap::new(), types: Vec::new(), order: Vec::new() }
+        Self { draft, groups, names, ids: HashMap::new(), types: Vec::new(), order: Vec::new(), time_forms }
     }
 
     fn slot(&mut self, id: DraftId) -> Slot {
         let node = self.draft.node(id);
         let ty = match &node.kind {
             DraftKind::Any => Type::Any,
-            DraftKind::Scalar(scalar) => Type::Scalar(*scalar),
+            DraftKind::Scalar(scalar) => {
+                let forms = self.time_forms.get(&id);
+                Type::Scalar(forms.map_or(*scalar, |forms| scalar.with_time_forms(*forms)))
+            }
             DraftKind::Constant(text) => Type::Constant(text.clone()),
             DraftKind::List(items) => Type::List(Box::new(self.slot(*items))),
             DraftKind::Map(values) => Type::Map(Box::new(self.slot(*values))),

@@ -76,6 +76,11 @@ impl Form {
         }
     }
 
+    /// Whether a text of this form has a time of day that every platform can read.
+    pub(crate) fn is_time(self) -> bool {
+        matches!(self, Self::DateTime | Self::LocalDateTime | Self::Time)
+    }
+
     /// The form of a text. The first byte decides which forms are worth a look.
     pub fn of(text: &[u8]) -> Self {
         let Some(&first) = text.first() else { return Self::Blank };

@@ -2,7 +2,7 @@
 
 use std::hash::Hasher;
 
-use jar_sprout_model::Place;
+use jar_sprout_model::{Place, TimeForms};
 use rustc_hash::FxHasher;
 
 use crate::form::Form;
@@ -25,6 +25,8 @@ pub struct Texts {
     /// The most bytes in one of them.
     pub longest: u64,
     forms: [u64; Form::ALL.len()],
+    /// The ways that write all the times among them back.
+    time_forms: TimeForms,
     values: Values,
     example: Option<Example>,
 }
@@ -57,6 +59,11 @@ impl Texts {
         self.forms[form as usize]
     }
 
+    /// The ways that write all the times among the texts back as they were.
+    pub fn time_forms(&self) -> TimeForms {
+        self.time_forms
+    }
+
     /// The distinct values.
     pub fn distinct(&self) -> Distinct<'_> {
         match &self.values {
@@ -81,6 +88,11 @@ impl Texts {
         self.longest = self.longest.max(length);
         let form = if length > text.len() as u64 { Form::Plain } else { Form::of(text) };
         self.forms[form as usize] += 1;
+        if form.is_time()
+            && let Ok(text) = str::from_utf8(text)
+        {
+            self.time_forms = self.time_forms.and(TimeForms::of(text));
+        }
         if self.example.is_none() && form != Form::Blank {
             self.example = Some(Example { place, text: start_of(text, EXAMPLE_LENGTH) });
         }
@@ -102,12 +114,13 @@ impl Texts {
 
     /// Adds what other texts showed.
     pub fn merge(&mut self, other: Self) {
-        let Self { tally, longest, forms, values, example } = other;
+        let Self { tally, longest, forms, time_forms, values, example } = other;
         self.tally.merge(tally);
         self.longest = self.longest.max(longest);
         for (mine, theirs) in self.forms.iter_mut().zip(forms) {
             *mine += theirs;
         }
+        self.time_forms = self.time_forms.and(time_forms);
         self.values.merge(values);
         Example::merge(&mut self.example, example);
     }

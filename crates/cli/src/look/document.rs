@@ -103,10 +103,10 @@ fn scalar_word(scalar: Scalar) -> &'static str {
         Scalar::Integer(Width::Big) => "big integer",
         Scalar::Float => "float",
         Scalar::Text => "text",
-        Scalar::DateTime => "date-time",
-        Scalar::LocalDateTime => "date-time without offset",
+        Scalar::DateTime(_) => "date-time",
+        Scalar::LocalDateTime(_) => "date-time without offset",
         Scalar::Date => "date",
-        Scalar::Time => "time",
+        Scalar::Time(_) => "time",
         Scalar::Uuid => "UUID",
         Scalar::Uri => "URI",
     }

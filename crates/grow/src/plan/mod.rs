@@ -20,6 +20,8 @@ pub(crate) use ident::{
 pub(crate) use kind::Kind;
 use scope::Scope;
 
+use crate::times::Times;
+
 /// How a language makes identifiers.
 pub(crate) struct Naming {
     /// Joins the words of a type's name.
@@ -80,6 +82,8 @@ pub struct Plan<'m> {
     pub(crate) types: Vec<PlannedType<'m>>,
     /// What is asked for; first what a whole sample is.
     pub(crate) roots: Vec<PlannedRoot<'m>>,
+    /// How times are written.
+    pub(crate) times: Times,
     /// What all of it is called.
     title: Option<Ident>,
     ids: HashMap<Ident, TypeId>,
@@ -139,7 +143,7 @@ pub(crate) struct PlannedUnionCase<'m> {
 }
 
 impl<'m> Plan<'m> {
-    pub(crate) fn of(model: &'m Model, naming: &Naming) -> Self {
+    pub(crate) fn of(model: &'m Model, naming: &Naming, times: Times) -> Self {
         let mut scope = Scope::of_types(naming);
         let title = model.title.as_ref().map(|title| Scope::of_types(naming).declare_type(title, &[]));
         let roots = model.roots().map(|Root { name, slot }| match &slot.ty {
@@ -168,7 +172,7 @@ impl<'m> Plan<'m> {
             .collect();
         let loops = loops::loops(&parts);
         let ids = idents.into_iter().zip((0..).map(TypeId::from_index)).collect();
-        Self { ids, loops, types, roots, title }
+        Self { ids, loops, types, roots, title, times }
     }
 
     /// A type's identifier.

@@ -4,6 +4,8 @@ use std::collections::HashSet;
 
 use jar_sprout_model::{WireName, Words};
 
+use crate::times;
+
 use super::{Ident, Naming, OwnName, VariantKind};
 
 /// The most characters of a name: what it takes to tell things apart, and no more than a file's name may have.
@@ -117,7 +119,9 @@ impl<'n> Scope<'n> {
     }
 
     fn is_reserved(&self, text: &str) -> bool {
-        self.reserved.contains(&text) || self.own.as_deref() == Some(text)
+        self.reserved.contains(&text)
+            || self.own.as_deref() == Some(text)
+            || times::without_suffix(text).is_some_and(|usual| self.reserved.contains(&usual.as_str()))
     }
 
     fn finish(&self, text: String) -> Ident {

@@ -78,10 +78,10 @@ fn scalar_name(scalar: Scalar) -> &'static str {
         Scalar::Integer(Width::Big) => "bigint",
         Scalar::Float => "float",
         Scalar::Text => "text",
-        Scalar::DateTime => "date-time",
-        Scalar::LocalDateTime => "local date-time",
+        Scalar::DateTime(_) => "date-time",
+        Scalar::LocalDateTime(_) => "local date-time",
         Scalar::Date => "date",
-        Scalar::Time => "time",
+        Scalar::Time(_) => "time",
         Scalar::Uuid => "uuid",
         Scalar::Uri => "uri",
     }

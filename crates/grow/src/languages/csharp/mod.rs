@@ -4,15 +4,16 @@ mod names;
 mod proof;
 mod settings;
 mod text_types;
+mod times;
 mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Presence, Scalar, Slot, Type, Width, Words};
+use jar_sprout_model::{Fraction, Presence, Scalar, Slot, Type, Width, Words};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
-use crate::language::{About, Language};
+use crate::language::{About, Language, TimeKeeping};
 use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, pascal_case};
 use crate::settings::Settings;
 use crate::trial::Trial;
@@ -23,7 +24,6 @@ pub(crate) struct CSharp;
 
 const BIG_INTEGER: Helper =
     Helper { name: "BigIntegerConverter", text: include_str!("BigIntegerConverter.cs") };
-const RFC_3339: Helper = Helper { name: "Rfc3339Converter", text: include_str!("Rfc3339Converter.cs") };
 const JSON: Helper = Helper { name: "Json", text: include_str!("newtonsoft/Json.cs") };
 
 static ABOUT: About = About {
@@ -125,6 +125,13 @@ impl Language for CSharp {
         }
     }
 
+    fn time_keeping(&self, settings: &Settings) -> TimeKeeping {
+        match Form::of(settings).library {
+            Library::SystemTextJson => TimeKeeping::InForm(Fraction::Shortest),
+            Library::Newtonsoft => TimeKeeping::Loose,
+        }
+    }
+
     fn imported(&self, line: &'static str) -> Option<&'static str> {
         line.strip_prefix("using ")?.strip_suffix(';').filter(|name| !name.contains('='))
     }
@@ -197,7 +204,7 @@ fn property(
 ) -> Doc {
     let PlannedField { ident, wire: _, presence, slot, docs } = field;
     let parts = match form.library {
-        Library::SystemTextJson => system_text_json_attributes(field, needs),
+        Library::SystemTextJson => system_text_json_attributes(plan, field, needs),
         Library::Newtonsoft => vec![newtonsoft_attribute(field, siblings, form, needs)],
     };
     let spelled = types::non_null(plan, form, slot, needs);
@@ -218,7 +225,7 @@ fn property(
     lines(comment.into_iter().chain(parts.into_iter().map(text)).chain([property]))
 }
 
-fn system_text_json_attributes(field: &PlannedField<'_>, needs: &mut Needs) -> Vec<String> {
+fn system_text_json_attributes(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Vec<String> {
     let mut attributes = Vec::new();
     if field.ident.as_str() != field.wire.as_str() {
         attributes.push(format!("[JsonPropertyName({})]", names::LITERAL.of(field.wire.as_str())));
@@ -227,15 +234,11 @@ fn system_text_json_attributes(field: &PlannedField<'_>, needs: &mut Needs) -> V
         attributes.push("[JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]".to_owned());
     }
     let converter = match &field.slot.ty {
-        Type::Scalar(Scalar::DateTime) => Some(RFC_3339),
         Type::Scalar(Scalar::Integer(Width::Big)) => Some(BIG_INTEGER),
-        Type::Scalar(_)
-        | Type::Any
-        | Type::Constant(_)
-        | Type::List(_)
-        | Type::Map(_)
-        | Type::Tuple(_)
-        | Type::Named(_) => None,
+        Type::Scalar(scalar) => times::converter(plan, *scalar),
+        Type::Any | Type::Constant(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) | Type::Named(_) => {
+            None
+        }
     };
     if let Some(converter) = converter {
         needs.helpers.insert(converter);

@@ -71,7 +71,9 @@ fn holds_null(form: &Form<'_>, ty: &Type) -> bool {
 /// The type of what a list or a map holds, which no attribute reaches.
 fn inside(plan: &Plan<'_>, form: &Form<'_>, slot: &Slot, needs: &mut Needs) -> Spelled {
     match (&slot.ty, form.library) {
-        (Type::Scalar(Scalar::DateTime), Library::SystemTextJson) => Spelled::reference("string".to_owned()),
+        (Type::Scalar(Scalar::DateTime(_)), Library::SystemTextJson) => {
+            Spelled::reference("string".to_owned())
+        }
         (Type::Scalar(Scalar::Integer(Width::Big)), Library::SystemTextJson) => any(form, needs),
         _ => non_null(plan, form, slot, needs),
     }
@@ -147,12 +149,14 @@ fn scalar(form: &Form<'_>, scalar: Scalar, needs: &mut Needs) -> Spelled {
             Spelled::value("BigInteger")
         }
         Scalar::Float => Spelled::value("double"),
-        Scalar::DateTime => of_system("DateTimeOffset"),
-        Scalar::LocalDateTime => of_system("DateTime"),
+        Scalar::DateTime(_) => of_system("DateTimeOffset"),
+        Scalar::LocalDateTime(_) => of_system("DateTime"),
         // Older run-times have no types for these.
-        Scalar::Date | Scalar::Time if form.level == Level::Seven => Spelled::reference("string".to_owned()),
+        Scalar::Date | Scalar::Time(_) if form.level == Level::Seven => {
+            Spelled::reference("string".to_owned())
+        }
         Scalar::Date => of_system("DateOnly"),
-        Scalar::Time => of_system("TimeOnly"),
+        Scalar::Time(_) => of_system("TimeOnly"),
         Scalar::Text | Scalar::Uuid | Scalar::Uri => Spelled::reference("string".to_owned()),
     }
 }

@@ -40,8 +40,8 @@ fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
         Scalar::Integer(Width::Big) => "num",
         Scalar::Float => "double",
         // Dart has no type for a time of day.
-        Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Time => "String",
-        Scalar::DateTime | Scalar::LocalDateTime | Scalar::Date => {
+        Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Time(_) => "String",
+        Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date => {
             needs.helpers.insert(ISO_DATE);
             "IsoDate"
         }
@@ -69,7 +69,7 @@ fn reading(plan: &Plan<'_>, ty: &Type) -> Reading {
     match ty {
         Type::Any => Reading::AsIs,
         Type::Scalar(Scalar::Float) => Reading::Number,
-        Type::Scalar(Scalar::DateTime | Scalar::LocalDateTime | Scalar::Date) => {
+        Type::Scalar(Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date) => {
             call("IsoDate.parse".to_owned(), Some("String"))
         }
         Type::Scalar(_) | Type::Constant(_) => Reading::Cast(non_null(plan, ty, &mut Needs::default())),
@@ -171,7 +171,7 @@ pub(super) fn write(plan: &Plan<'_>, ty: &Type, value: &str, depth: usize) -> Op
     let to_json = || Some(text(format!("{value}.toJson()")));
     match ty {
         Type::Any | Type::Constant(_) | Type::Tuple(_) => None,
-        Type::Scalar(Scalar::DateTime | Scalar::LocalDateTime | Scalar::Date) => to_json(),
+        Type::Scalar(Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date) => to_json(),
         Type::Scalar(_) => None,
         Type::Named(id) => match &plan.get(*id).definition {
             // It is a text when the program runs.

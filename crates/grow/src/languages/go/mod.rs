@@ -3,15 +3,16 @@
 mod names;
 mod proof;
 mod settings;
+mod times;
 mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, hard, join, lines, nest, table, text};
-use jar_sprout_model::{Docs, Presence, Slot, Type};
+use jar_sprout_model::{Docs, Fraction, Presence, Slot, Type};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
-use crate::language::{About, Language};
+use crate::language::{About, Language, TimeKeeping};
 use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
 use crate::settings::Settings;
 use crate::trial::Trial;
@@ -78,6 +79,10 @@ impl Language for Go {
             }
         };
         join(&cat([hard(), hard()]), head.into_iter().chain(imports).chain(declarations))
+    }
+
+    fn time_keeping(&self, _: &Settings) -> TimeKeeping {
+        TimeKeeping::InForm(Fraction::Shortest)
     }
 
     fn imported(&self, line: &'static str) -> Option<&'static str> {

@@ -2,12 +2,14 @@
 
 use jar_sprout_model::{Presence, Scalar, Slot, Type, Width};
 
+use super::times;
 use crate::code::{Helper, Needs};
 use crate::plan::{Ident, Plan, PlannedField};
 
 const DATE: Helper = Helper { name: "Date", text: include_str!("date.go") };
-const LOCAL_DATE_TIME: Helper = Helper { name: "LocalDateTime", text: include_str!("local_date_time.go") };
-const LOCAL_TIME: Helper = Helper { name: "LocalTime", text: include_str!("local_time.go") };
+pub(super) const LOCAL_DATE_TIME: Helper =
+    Helper { name: "LocalDateTime", text: include_str!("local_date_time.go") };
+pub(super) const LOCAL_TIME: Helper = Helper { name: "LocalTime", text: include_str!("local_time.go") };
 
 /// The type of a record's field, and whether its tag says that it may be left out.
 pub(super) fn field(
@@ -60,7 +62,7 @@ pub(super) fn has_nil(ty: &Type) -> bool {
 pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> String {
     match &slot.ty {
         Type::Any => any(needs).to_owned(),
-        Type::Scalar(scalar) => self::scalar(*scalar, needs).to_owned(),
+        Type::Scalar(scalar) => self::scalar(plan, *scalar, needs).to_owned(),
         Type::Constant(_) => "string".to_owned(),
         Type::List(items) => format!("[]{}", self::slot(plan, items, needs)),
         Type::Map(values) => format!("map[string]{}", self::slot(plan, values, needs)),
@@ -75,11 +77,15 @@ fn any(needs: &mut Needs) -> &'static str {
     "json.RawMessage"
 }
 
-fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
+fn scalar(plan: &Plan<'_>, scalar: Scalar, needs: &mut Needs) -> &'static str {
     let mut of_helper = |helper: Helper| {
         needs.helpers.insert(helper);
         helper.name
     };
+    let form = scalar.time_forms().and_then(|forms| plan.times.special_form(forms));
+    if let Some(special) = form.and_then(|form| times::helper(scalar, form)) {
+        return of_helper(special);
+    }
     match scalar {
         Scalar::Boolean => "bool",
         Scalar::Integer(Width::Narrow) => "int",
@@ -90,12 +96,12 @@ fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
         }
         Scalar::Float => "float64",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "string",
-        Scalar::DateTime => {
+        Scalar::DateTime(_) => {
             needs.imports.insert("time");
             "time.Time"
         }
-        Scalar::LocalDateTime => of_helper(LOCAL_DATE_TIME),
+        Scalar::LocalDateTime(_) => of_helper(LOCAL_DATE_TIME),
         Scalar::Date => of_helper(DATE),
-        Scalar::Time => of_helper(LOCAL_TIME),
+        Scalar::Time(_) => of_helper(LOCAL_TIME),
     }
 }

@@ -8,11 +8,11 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Presence, Slot};
+use jar_sprout_model::{Fraction, Presence, Slot};
 
 use crate::code::{GrownFile, MARK, Needs};
 use crate::docs::{self, Comment};
-use crate::language::{About, Language};
+use crate::language::{About, Language, TimeKeeping};
 use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
 use crate::settings::Settings;
 use crate::trial::Trial;
@@ -90,6 +90,10 @@ impl Language for Java {
         let imports = needs.imports.iter().map(|name| text(format!("import {name};")));
         let imports = (!needs.imports.is_empty()).then(|| lines(imports));
         join(&cat([hard(), hard()]), [head].into_iter().chain(imports).chain(declarations))
+    }
+
+    fn time_keeping(&self, _: &Settings) -> TimeKeeping {
+        TimeKeeping::InForm(Fraction::Shortest)
     }
 
     fn imported(&self, line: &'static str) -> Option<&'static str> {

@@ -10,11 +10,11 @@ mod unions;
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
 };
-use jar_sprout_model::{Presence, Slot, Type};
+use jar_sprout_model::{Fraction, Presence, Slot, Type};
 
 use crate::code::{GrownFile, MARK, Needs};
 use crate::docs::{self, Comment};
-use crate::language::{About, Language};
+use crate::language::{About, Language, TimeKeeping};
 use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
 use crate::settings::Settings;
 use crate::trial::Trial;
@@ -80,6 +80,13 @@ impl Language for Kotlin {
         let imports = (!imports.is_empty()).then(|| lines(imports));
         let blank_line = cat([hard(), hard()]);
         join(&blank_line, head.into_iter().chain(imports).chain(declarations))
+    }
+
+    fn time_keeping(&self, settings: &Settings) -> TimeKeeping {
+        match Form::of(settings).library {
+            Library::Kotlinx => TimeKeeping::InForm(Fraction::Shortest),
+            Library::Moshi | Library::Gson | Library::Jackson | Library::None => TimeKeeping::Loose,
+        }
     }
 
     fn imported(&self, line: &'static str) -> Option<&'static str> {
@@ -215,10 +222,20 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Need
             let literal = names::LITERAL.of(constant.as_str());
             cat([value, text("String = "), text(literal), text(",")])
         }
-        (_, Presence::Always) => cat([value, types::slot(plan, slot, form, needs), text(",")]),
-        (_, Presence::Sometimes) => {
-            let ty = types::non_null(plan, slot, form, needs);
-            cat([value, ty, text("? = null,")])
+        (_, presence) => {
+            let ty = match types::annotated(plan, field, form, needs) {
+                Some((annotation, ty)) => {
+                    parts.push(text(annotation));
+                    text(ty)
+                }
+                None => types::non_null(plan, slot, form, needs),
+            };
+            let rest = match presence {
+                Presence::Always if slot.nullable => "?,",
+                Presence::Always => ",",
+                Presence::Sometimes => "? = null,",
+            };
+            cat([value, ty, text(rest)])
         }
     };
     parts.push(value);

@@ -1,17 +1,22 @@
 //! Model types as Kotlin types, with the imports and serializers they need.
 
+use std::sync::LazyLock;
+
 use jar_sprout_layout::{Doc, cat, text};
-use jar_sprout_model::{Scalar, Slot, Type, Width};
+use jar_sprout_model::{Scalar, Slot, TimeForm, Type, Width};
 
 use super::settings::{Form, Library};
 use crate::code::{Helper, Needs};
-use crate::plan::Plan;
+use crate::plan::{Plan, PlannedField};
+use crate::times::{JavaTime, TimeHelpers, suffix};
 
 /// A type of the platform that the library needs a serializer for.
 struct Foreign {
     name: &'static str,
     import: &'static str,
     serializer: Helper,
+    /// The same for other ways to write a time.
+    special: LazyLock<TimeHelpers>,
 }
 
 macro_rules! foreign {
@@ -23,16 +28,38 @@ macro_rules! foreign {
                 name: $serializer,
                 text: include_str!(concat!("kotlinx/", $serializer, ".kt")),
             },
+            special: LazyLock::new(|| {
+                TimeHelpers::new(|form| {
+                    let name = $serializer.replacen("Serializer", &format!("{}Serializer", suffix(form)), 1);
+                    let text = include_str!(concat!("kotlinx/", $serializer, ".kt"));
+                    (name.clone(), in_form(&text.replace($serializer, &name), $name, form))
+                })
+            }),
         }
     };
 }
 
-const BIG_INTEGER: Foreign = foreign!("java.math.BigInteger", "BigInteger", "BigIntegerSerializer");
-const DATE_TIME: Foreign = foreign!("java.time.OffsetDateTime", "OffsetDateTime", "OffsetDateTimeSerializer");
-const LOCAL_DATE_TIME: Foreign =
+static BIG_INTEGER: Foreign = foreign!("java.math.BigInteger", "BigInteger", "BigIntegerSerializer");
+static DATE_TIME: Foreign =
+    foreign!("java.time.OffsetDateTime", "OffsetDateTime", "OffsetDateTimeSerializer");
+static LOCAL_DATE_TIME: Foreign =
     foreign!("java.time.LocalDateTime", "LocalDateTime", "LocalDateTimeSerializer");
-const DATE: Foreign = foreign!("java.time.LocalDate", "LocalDate", "LocalDateSerializer");
-const TIME: Foreign = foreign!("java.time.LocalTime", "LocalTime", "LocalTimeSerializer");
+static DATE: Foreign = foreign!("java.time.LocalDate", "LocalDate", "LocalDateSerializer");
+static TIME: Foreign = foreign!("java.time.LocalTime", "LocalTime", "LocalTimeSerializer");
+
+/// The code of a serializer that writes times in another way.
+fn in_form(text: &str, ty: &str, form: TimeForm) -> String {
+    let JavaTime { usual, format, whole, has_builder } = JavaTime::of(ty, form, "");
+    let constant = |name: &str, code: &str| JavaTime::declared(&format!("private val {name}"), code, "");
+    let chosen = if whole.is_some() { "(if (value.nano == 0) whole else format)" } else { "format" };
+    let whole = whole.map(|whole| constant("whole", &whole)).unwrap_or_default();
+    let class = format!("KSerializer<{ty}> {{\n");
+    let import = "import java.time.format.DateTimeFormatter\n";
+    let builder = if has_builder { "import java.time.format.DateTimeFormatterBuilder\n" } else { "" };
+    text.replacen(import, &format!("{import}{builder}"), 1)
+        .replacen(&class, &format!("{class}{whole}{}\n", constant("format", &format)), 1)
+        .replacen(&format!("DateTimeFormatter.{usual}.format"), &format!("{chosen}.format"), 1)
+}
 
 pub(super) const MOSHI_DATES: Helper = Helper { name: "Dates", text: include_str!("moshi/Dates.kt") };
 pub(super) const GSON_DATES: Helper = Helper { name: "Dates", text: include_str!("gson/Dates.kt") };
@@ -48,7 +75,7 @@ pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) 
 pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
     match &slot.ty {
         Type::Any => any(form, needs),
-        Type::Scalar(scalar) => text(self::scalar(*scalar, form, needs)),
+        Type::Scalar(scalar) => text(self::scalar(plan, *scalar, form, needs)),
         Type::Constant(_) => text("String"),
         Type::List(items) => cat([text("List<"), self::slot(plan, items, form, needs), text(">")]),
         Type::Map(values) => cat([text("Map<String, "), self::slot(plan, values, form, needs), text(">")]),
@@ -63,6 +90,31 @@ pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Nee
     }
 }
 
+/// A field's own time that is written in another way than most, with the annotation that says so.
+pub(super) fn annotated(
+    plan: &Plan<'_>,
+    field: &PlannedField<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Option<(String, &'static str)> {
+    let Type::Scalar(scalar) = field.slot.ty else { return None };
+    let special = plan.times.special_form(scalar.time_forms()?);
+    if plan.times.is_main(special) || form.library != Library::Kotlinx {
+        return None;
+    }
+    let foreign = if let Scalar::DateTime(_) = scalar {
+        &DATE_TIME
+    } else if let Scalar::LocalDateTime(_) = scalar {
+        &LOCAL_DATE_TIME
+    } else {
+        &TIME
+    };
+    let serializer = special.map_or(foreign.serializer, |form| foreign.special.get(form));
+    needs.imports.insert(foreign.import);
+    needs.helpers.insert(serializer);
+    Some((format!("@Serializable({}::class)", serializer.name), foreign.name))
+}
+
 fn any(form: Form, needs: &mut Needs) -> Doc {
     let (import, name) = match form.library {
         Library::Kotlinx => ("kotlinx.serialization.json.JsonElement", "JsonElement"),
@@ -74,29 +126,43 @@ fn any(form: Form, needs: &mut Needs) -> Doc {
     text(name)
 }
 
-fn scalar(scalar: Scalar, form: Form, needs: &mut Needs) -> &'static str {
-    match scalar {
+fn scalar(plan: &Plan<'_>, scalar: Scalar, form: Form, needs: &mut Needs) -> String {
+    let special = scalar.time_forms().and_then(|forms| plan.times.special_form(forms));
+    // What the file does not speak of stays what it is on the wire where no annotation is.
+    if scalar.time_forms().is_some() && form.library == Library::Kotlinx && !plan.times.is_main(special) {
+        return "String".to_owned();
+    }
+    let mut foreign = |foreign: &'static Foreign| self::foreign(foreign, special, form, needs).to_owned();
+    let name = match scalar {
         Scalar::Boolean => "Boolean",
         Scalar::Integer(Width::Narrow) => "Int",
         Scalar::Integer(Width::Wide) => "Long",
-        Scalar::Integer(Width::Big) => foreign(&BIG_INTEGER, form, needs),
+        Scalar::Integer(Width::Big) => return foreign(&BIG_INTEGER),
         Scalar::Float => "Double",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "String",
-        Scalar::DateTime => foreign(&DATE_TIME, form, needs),
-        Scalar::LocalDateTime => foreign(&LOCAL_DATE_TIME, form, needs),
-        Scalar::Date => foreign(&DATE, form, needs),
-        Scalar::Time => foreign(&TIME, form, needs),
-    }
+        Scalar::DateTime(_) => return foreign(&DATE_TIME),
+        Scalar::LocalDateTime(_) => return foreign(&LOCAL_DATE_TIME),
+        Scalar::Date => return foreign(&DATE),
+        Scalar::Time(_) => return foreign(&TIME),
+    };
+    name.to_owned()
 }
 
-fn foreign(foreign: &Foreign, form: Form, needs: &mut Needs) -> &'static str {
-    let Foreign { name, import, serializer } = foreign;
+/// A type of the platform. The file says once how most of its kind are read and written.
+fn foreign(
+    foreign: &'static Foreign,
+    special: Option<TimeForm>,
+    form: Form,
+    needs: &mut Needs,
+) -> &'static str {
+    let Foreign { name, import, serializer, special: helpers } = foreign;
     needs.imports.insert(import);
     match form.library {
         Library::Kotlinx => {
+            let serializer = special.map_or(*serializer, |form| helpers.get(form));
+            needs.helpers.insert(serializer);
             needs.imports.insert("kotlinx.serialization.UseSerializers");
             needs.file_annotations.insert(serializer.name);
-            needs.helpers.insert(*serializer);
         }
         Library::Moshi => drop(needs.helpers.insert(MOSHI_DATES)),
         // Big integers are numbers to them as they are.

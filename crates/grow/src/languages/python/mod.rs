@@ -3,17 +3,18 @@
 mod names;
 mod proof;
 mod settings;
+mod times;
 mod typed_dicts;
 mod types;
 
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text,
 };
-use jar_sprout_model::{Docs, Presence, Slot, Type};
+use jar_sprout_model::{Docs, Fraction, Presence, Slot, Type};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
-use crate::language::{About, Language};
+use crate::language::{About, Language, TimeKeeping};
 use crate::plan::{
     Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase,
     small_words,
@@ -120,6 +121,14 @@ impl Language for Python {
         let blank_line = cat([hard(), hard()]);
         let head = join(&blank_line, [lines(head)].into_iter().chain(groups));
         join(&cat([hard(), hard(), hard()]), [head].into_iter().chain(declarations))
+    }
+
+    fn time_keeping(&self, settings: &Settings) -> TimeKeeping {
+        if settings::has_typed_dicts(settings) {
+            TimeKeeping::AsText
+        } else {
+            TimeKeeping::InForm(Fraction::NoneOr(6))
+        }
     }
 
     fn imported(&self, line: &'static str) -> Option<&'static str> {

@@ -3,7 +3,7 @@
 use jar_sprout_layout::{Doc, cat, join, text};
 use jar_sprout_model::{Scalar, Slot, Type};
 
-use super::names;
+use super::{names, times};
 use crate::code::Needs;
 use crate::plan::Plan;
 
@@ -25,7 +25,7 @@ pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
             needs.imports.insert("from pydantic import JsonValue");
             text("JsonValue")
         }
-        Type::Scalar(scalar) => text(self::scalar(*scalar, needs)),
+        Type::Scalar(scalar) => text(self::scalar(plan, *scalar, needs)),
         Type::Constant(constant) => {
             needs.imports.insert("from typing import Literal");
             text(format!("Literal[{}]", names::literal(constant.as_str())))
@@ -40,7 +40,12 @@ pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
     }
 }
 
-fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
+fn scalar(plan: &Plan<'_>, scalar: Scalar, needs: &mut Needs) -> &'static str {
+    let form = scalar.time_forms().and_then(|forms| plan.times.special_form(forms));
+    if let Some(special) = form.and_then(|form| times::helper(scalar, form)) {
+        needs.helpers.insert(special);
+        return special.name;
+    }
     // Not by their own names: a field called `date` would hide the type from the fields behind it.
     let mut of_datetime = |name| {
         needs.imports.insert("import datetime as dt");
@@ -51,8 +56,8 @@ fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
         Scalar::Integer(_) => "int",
         Scalar::Float => "float",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "str",
-        Scalar::DateTime | Scalar::LocalDateTime => of_datetime("dt.datetime"),
+        Scalar::DateTime(_) | Scalar::LocalDateTime(_) => of_datetime("dt.datetime"),
         Scalar::Date => of_datetime("dt.date"),
-        Scalar::Time => of_datetime("dt.time"),
+        Scalar::Time(_) => of_datetime("dt.time"),
     }
 }

@@ -2,14 +2,15 @@
 
 mod names;
 mod proof;
+mod times;
 mod types;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group_at_most, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Presence, Slot, Type, WireName};
+use jar_sprout_model::{Fraction, Presence, Slot, Type, WireName};
 
 use crate::code::{GrownFile, MARK, Needs};
 use crate::docs::{self, Comment};
-use crate::language::{About, Language};
+use crate::language::{About, Language, TimeKeeping};
 use crate::plan::{
     Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase,
     small_words,
@@ -64,6 +65,14 @@ impl Language for Rust {
         let imports = (!imports.is_empty()).then(|| lines(imports.into_iter().map(text)));
         let blank_line = cat([hard(), hard()]);
         join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(imports).chain(declarations))
+    }
+
+    fn time_keeping(&self, _: &Settings) -> TimeKeeping {
+        TimeKeeping::InForm(Fraction::Threes)
+    }
+
+    fn imported(&self, line: &'static str) -> Option<&'static str> {
+        line.strip_prefix("use ")?.strip_suffix(';')
     }
 
     fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
@@ -122,13 +131,21 @@ fn field(
     if !all_renamed && names::bare(ident.as_str()) != wire.as_str() {
         arguments.push(rename(wire));
     }
-    let ty = match presence {
-        Presence::Always => types::slot(plan, Some(owner), slot, needs),
-        Presence::Sometimes => {
-            arguments.push("skip_serializing_if = \"Option::is_none\"".to_owned());
-            cat([text("Option<"), types::non_null(plan, Some(owner), slot, needs), text(">")])
+    if *presence == Presence::Sometimes {
+        arguments.push("skip_serializing_if = \"Option::is_none\"".to_owned());
+    }
+    let ty = match times::helper(plan, field) {
+        // Its attribute says how it is written.
+        Some(helper) => {
+            needs.helpers.insert(helper);
+            arguments.push(format!("serialize_with = \"{}\"", helper.name));
+            let Type::Scalar(scalar) = slot.ty else { unreachable!("only times are written so") };
+            text(types::scalar(scalar, needs))
         }
+        None => types::non_null(plan, Some(owner), slot, needs),
     };
+    let is_option = *presence == Presence::Sometimes || slot.nullable && slot.ty != Type::Any;
+    let ty = if is_option { cat([text("Option<"), ty, text(">")]) } else { ty };
     let declaration = cat([text(format!("pub {ident}: ")), ty, text(",")]);
     let comment = ABOUT.comment.of(docs, 4);
     lines(comment.into_iter().chain(serde(arguments)).chain([declaration]))

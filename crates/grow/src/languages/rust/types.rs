@@ -3,6 +3,7 @@
 use jar_sprout_layout::{Doc, cat, join, text};
 use jar_sprout_model::{Scalar, Slot, Type, Width};
 
+use super::times;
 use crate::code::Needs;
 use crate::plan::{Ident, Plan};
 
@@ -17,6 +18,8 @@ pub(super) fn slot(plan: &Plan<'_>, owner: Option<&Ident>, slot: &Slot, needs: &
 pub(super) fn non_null(plan: &Plan<'_>, owner: Option<&Ident>, slot: &Slot, needs: &mut Needs) -> Doc {
     match &slot.ty {
         Type::Any => text("serde_json::Value"),
+        // What no attribute reaches stays what it is on the wire.
+        Type::Scalar(scalar) if times::is_special(plan, *scalar) => text("String"),
         Type::Scalar(scalar) => text(self::scalar(*scalar, needs)),
         Type::Constant(_) => text("String"),
         // What stands in a list or a map has a size of its own.
@@ -37,7 +40,7 @@ pub(super) fn non_null(plan: &Plan<'_>, owner: Option<&Ident>, slot: &Slot, need
     }
 }
 
-fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
+pub(super) fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
     match scalar {
         Scalar::Boolean => "bool",
         Scalar::Integer(Width::Narrow) => "i32",
@@ -45,11 +48,11 @@ fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
         Scalar::Integer(Width::Big) => "serde_json::Number",
         Scalar::Float => "f64",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "String",
-        Scalar::DateTime => {
+        Scalar::DateTime(_) => {
             needs.imports.extend(["chrono::DateTime", "chrono::FixedOffset"]);
             "DateTime<FixedOffset>"
         }
-        Scalar::LocalDateTime => {
+        Scalar::LocalDateTime(_) => {
             needs.imports.insert("chrono::NaiveDateTime");
             "NaiveDateTime"
         }
@@ -57,7 +60,7 @@ fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
             needs.imports.insert("chrono::NaiveDate");
             "NaiveDate"
         }
-        Scalar::Time => {
+        Scalar::Time(_) => {
             needs.imports.insert("chrono::NaiveTime");
             "NaiveTime"
         }

@@ -102,7 +102,7 @@ fn scalar(scalar: Scalar, form: &Form, needs: &mut Needs) -> &'static str {
         }
         Scalar::Float => "Double",
         // Swift has no type for a time of day.
-        Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Time => "String",
-        Scalar::DateTime | Scalar::LocalDateTime | Scalar::Date => help(&ISO_DATE, form, needs),
+        Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Time(_) => "String",
+        Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date => help(&ISO_DATE, form, needs),
     }
 }

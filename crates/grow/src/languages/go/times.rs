@@ -1,0 +1,63 @@
+//! Times that are written otherwise than `encoding/json` and the usual helpers do.
+
+use std::sync::LazyLock;
+
+use jar_sprout_model::{Fraction, Scalar, TimeForm, ZeroOffset};
+
+use super::types::{LOCAL_DATE_TIME, LOCAL_TIME};
+use crate::code::Helper;
+use crate::times::{TimeHelpers, suffix};
+
+/// A time with its offset; the platform's own type writes it in the usual way.
+const TIME: Helper = Helper { name: "Time", text: include_str!("time.go") };
+
+static TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| special(TIME));
+static LOCAL_DATE_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| special(LOCAL_DATE_TIME));
+static LOCAL_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| special(LOCAL_TIME));
+
+/// The type of a time that is written in a way of its own.
+pub(super) fn helper(scalar: Scalar, form: TimeForm) -> Option<Helper> {
+    match scalar {
+        Scalar::DateTime(_) => Some(TIMES.get(form)),
+        Scalar::LocalDateTime(_) => Some(LOCAL_DATE_TIMES.get(form)),
+        Scalar::Time(_) => Some(LOCAL_TIMES.get(form)),
+        Scalar::Boolean
+        | Scalar::Integer(_)
+        | Scalar::Float
+        | Scalar::Text
+        | Scalar::Date
+        | Scalar::Uuid
+        | Scalar::Uri => None,
+    }
+}
+
+/// Types that differ from the usual one in the layout they write.
+fn special(usual: Helper) -> TimeHelpers {
+    TimeHelpers::new(|form| {
+        let name = format!("{}{}", usual.name, suffix(form));
+        let text = [("// ", " is"), ("type ", " struct"), ("(t ", ")"), ("(t *", ")")].iter().fold(
+            usual.text.to_owned(),
+            |text, (before, behind)| {
+                text.replace(&format!("{before}{}{behind}", usual.name), &format!("{before}{name}{behind}"))
+            },
+        );
+        let write = text.lines().find(|line| line.contains("t.Format(")).expect("it is written");
+        let in_layout = |fraction: &str| {
+            let line = write.replace(".999999999", fraction);
+            match form.zero {
+                ZeroOffset::Letter => line,
+                ZeroOffset::Digits => line.replace("Z07:00", "-07:00"),
+            }
+        };
+        let digits = |count: u8| format!(".{}", "0".repeat(usize::from(count)));
+        let written = match form.fraction {
+            Fraction::Shortest | Fraction::Threes => in_layout(".999999999"),
+            Fraction::Exactly(count) => in_layout(&digits(count)),
+            Fraction::NoneOr(count) => {
+                let whole = in_layout("");
+                format!("\tif t.Nanosecond() == 0 {{\n\t{whole}\n\t}}\n{}", in_layout(&digits(count)))
+            }
+        };
+        (name, text.replace(write, &written))
+    })
+}

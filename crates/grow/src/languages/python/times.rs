@@ -1,0 +1,78 @@
+//! Times that are written otherwise than pydantic does.
+
+use std::sync::LazyLock;
+
+use jar_sprout_layout::{print, text};
+use jar_sprout_model::{Fraction, Scalar, TimeForm, ZeroOffset};
+
+use super::{STYLE, call};
+use crate::code::Helper;
+use crate::plan::small_words;
+use crate::times::{TimeHelpers, suffix};
+
+static DATE_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| special("DateTime", "dt.datetime", 26));
+static LOCAL_DATE_TIMES: LazyLock<TimeHelpers> =
+    LazyLock::new(|| special("LocalDateTime", "dt.datetime", 26));
+static LOCAL_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| special("LocalTime", "dt.time", 15));
+
+/// The type of a time that is written in a way of its own.
+pub(super) fn helper(scalar: Scalar, form: TimeForm) -> Option<Helper> {
+    match scalar {
+        Scalar::DateTime(_) => Some(DATE_TIMES.get(form)),
+        Scalar::LocalDateTime(_) => Some(LOCAL_DATE_TIMES.get(form)),
+        Scalar::Time(_) => Some(LOCAL_TIMES.get(form)),
+        Scalar::Boolean
+        | Scalar::Integer(_)
+        | Scalar::Float
+        | Scalar::Text
+        | Scalar::Date
+        | Scalar::Uuid
+        | Scalar::Uri => None,
+    }
+}
+
+/// `length` is that of a time with microseconds, without its offset.
+fn special(kind: &str, ty: &str, length: usize) -> TimeHelpers {
+    TimeHelpers::new(|form| {
+        let name = format!("{kind}{}", suffix(form));
+        let function = format!("_{}", small_words(&name, "_"));
+        let serializer = format!("PlainSerializer({function}, when_used=\"json\")");
+        let annotated = call("Annotated[", [ty.to_owned(), serializer].map(text).into_iter(), "]");
+        let alias = print(&jar_sprout_layout::cat([text(format!("{name} = ")), annotated]), &STYLE);
+        let body = body(form, length, kind == "DateTime");
+        let imports =
+            "import datetime as dt\nfrom pydantic import PlainSerializer\nfrom typing import Annotated\n";
+        let code = format!("{imports}\n\ndef {function}(value: {ty}) -> str:\n{body}\n\n\n{alias}\n");
+        (name, code)
+    })
+}
+
+/// The lines that write a time.
+pub(super) fn body(form: TimeForm, length: usize, has_offset: bool) -> String {
+    let seconds = |digits: u8| if digits == 3 { "milliseconds" } else { "microseconds" };
+    let in_zero = match form.zero {
+        ZeroOffset::Letter if has_offset => ".replace(\"+00:00\", \"Z\")",
+        ZeroOffset::Letter | ZeroOffset::Digits => "",
+    };
+    let of_spec = |spec: &str| format!("value.isoformat(timespec={spec}){in_zero}");
+    let whole = format!("    text = {}\n", of_spec("\"microseconds\""));
+    // What stands behind the fraction.
+    let rest = |kept: String| if has_offset { format!("{kept} + text[{length}:]") } else { kept };
+    match form.fraction {
+        Fraction::Exactly(digits @ (3 | 6)) => {
+            format!("    return {}", of_spec(&format!("\"{}\"", seconds(digits))))
+        }
+        Fraction::Exactly(digits) => {
+            format!("{whole}    return {}", rest(format!("text[:{}]", length - 6 + usize::from(digits))))
+        }
+        Fraction::NoneOr(digits) => format!(
+            "    timespec = \"{}\" if value.microsecond else \"seconds\"\n    return {}",
+            seconds(digits),
+            of_spec("timespec")
+        ),
+        Fraction::Shortest | Fraction::Threes => {
+            let kept = if has_offset { format!("text[:{length}]") } else { "text".to_owned() };
+            format!("{whole}    return {}", rest(format!("{kept}.rstrip(\"0\").rstrip(\".\")")))
+        }
+    }
+}

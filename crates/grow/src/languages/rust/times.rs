@@ -1,0 +1,141 @@
+//! Times that are written otherwise than chrono does.
+
+use std::sync::LazyLock;
+
+use jar_sprout_model::{Fraction, Scalar, TimeForm, Type, ZeroOffset};
+
+use crate::code::Helper;
+use crate::plan::{Plan, PlannedField, small_words};
+use crate::times::{TimeHelpers, suffix};
+
+/// A type of chrono, and how its values are written.
+struct Kind {
+    /// What the function that writes them is called after.
+    name: &'static str,
+    ty: &'static str,
+    imports: &'static [&'static str],
+    /// The format of whole seconds; none for a time with its offset, which has a method of its own.
+    format: Option<&'static str>,
+    /// The length of a time with microseconds, without its offset.
+    length: usize,
+}
+
+static DATE_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| {
+    special(&Kind {
+        name: "Rfc3339",
+        ty: "DateTime<FixedOffset>",
+        imports: &["chrono::DateTime", "chrono::FixedOffset", "chrono::SecondsFormat"],
+        format: None,
+        length: 26,
+    })
+});
+static LOCAL_DATE_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| {
+    special(&Kind {
+        name: "LocalDateTime",
+        ty: "NaiveDateTime",
+        imports: &["chrono::NaiveDateTime"],
+        format: Some("%Y-%m-%dT%H:%M:%S"),
+        length: 26,
+    })
+});
+static LOCAL_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| {
+    special(&Kind {
+        name: "LocalTime",
+        ty: "NaiveTime",
+        imports: &["chrono::NaiveTime"],
+        format: Some("%H:%M:%S"),
+        length: 15,
+    })
+});
+
+/// Whether a time is written in a way of its own, of which only an attribute of a field can tell.
+pub(super) fn is_special(plan: &Plan<'_>, scalar: Scalar) -> bool {
+    scalar.time_forms().is_some_and(|forms| plan.times.special_form(forms).is_some())
+}
+
+/// The function that writes a field's time.
+pub(super) fn helper(plan: &Plan<'_>, field: &PlannedField<'_>) -> Option<Helper> {
+    let Type::Scalar(scalar) = field.slot.ty else { return None };
+    let form = scalar.time_forms().and_then(|forms| plan.times.special_form(forms))?;
+    match scalar {
+        Scalar::DateTime(_) => Some(DATE_TIMES.get(form)),
+        Scalar::LocalDateTime(_) => Some(LOCAL_DATE_TIMES.get(form)),
+        Scalar::Time(_) => Some(LOCAL_TIMES.get(form)),
+        Scalar::Boolean
+        | Scalar::Integer(_)
+        | Scalar::Float
+        | Scalar::Text
+        | Scalar::Date
+        | Scalar::Uuid
+        | Scalar::Uri => None,
+    }
+}
+
+fn special(kind: &Kind) -> TimeHelpers {
+    TimeHelpers::new(|form| {
+        let name = small_words(&format!("{}{}", kind.name, suffix(form)), "_").replace("rfc_3339", "rfc3339");
+        let Kind { name: _, ty, imports, format: _, length: _ } = kind;
+        let mut imports: Vec<&str> = imports.iter().copied().chain(["serde::Serializer"]).collect();
+        let arm = arm(kind, form);
+        if arm.contains(".nanosecond()") {
+            imports.push("chrono::Timelike");
+        }
+        let imports: String = imports.iter().map(|path| format!("use {path};\n")).collect();
+        let text = format!(
+            "{imports}\nfn {name}<'a, S: Serializer>(\n    value: impl Into<Option<&'a {ty}>>,\n    serializer: S,\n) -> Result<S::Ok, S::Error> {{\n    match value.into() {{\n        Some(value) => {arm}\n        None => serializer.serialize_none(),\n    }}\n}}\n"
+        );
+        (name, text)
+    })
+}
+
+/// What is done with a value.
+fn arm(kind: &Kind, form: TimeForm) -> String {
+    let is_letter = form.zero == ZeroOffset::Letter;
+    let seconds = |digits: u8| if digits == 3 { "Millis" } else { "Micros" };
+    let of_digits = |digits: u8| match kind.format {
+        None => format!("value.to_rfc3339_opts(SecondsFormat::{}, {is_letter})", seconds(digits)),
+        Some(format) => format!("value.format(\"{format}%.{digits}f\").to_string()"),
+    };
+    let length = kind.length;
+    let cut = match form.fraction {
+        Fraction::Exactly(digits @ (3 | 6)) => {
+            let written = format!("serializer.serialize_str(&{})", of_digits(digits));
+            // Its formatter has so long an arm on a line of its own.
+            return match kind.format {
+                None => format!("{{\n            {written}\n        }}"),
+                Some(_) => format!("{written},"),
+            };
+        }
+        Fraction::NoneOr(digits) => {
+            let (test, whole, fraction, written) = match kind.format {
+                None => (
+                    "value.timestamp_subsec_nanos()",
+                    "SecondsFormat::Secs".to_owned(),
+                    format!("SecondsFormat::{}", seconds(digits)),
+                    format!("value.to_rfc3339_opts(format, {is_letter})"),
+                ),
+                Some(format) => (
+                    "value.nanosecond()",
+                    format!("\"{format}\""),
+                    format!("\"{format}%.{digits}f\""),
+                    "value.format(format).to_string()".to_owned(),
+                ),
+            };
+            return format!(
+                "{{\n            let format = if {test} == 0 {{\n                {whole}\n            }} else {{\n                {fraction}\n            }};\n            serializer.serialize_str(&{written})\n        }}"
+            );
+        }
+        Fraction::Exactly(digits) => format!("[..{}]", length - 6 + usize::from(digits)),
+        Fraction::Shortest | Fraction::Threes => ".trim_end_matches('0').trim_end_matches('.')".to_owned(),
+    };
+    let text = of_digits(6);
+    let borrow = if cut.starts_with('[') { "&" } else { "" };
+    match kind.format {
+        None => format!(
+            "{{\n            let text = {text};\n            let (seconds, offset) = text.split_at({length});\n            let seconds = {borrow}seconds{cut};\n            serializer.serialize_str(&format!(\"{{seconds}}{{offset}}\"))\n        }}"
+        ),
+        Some(_) => format!(
+            "{{\n            let text = {text};\n            serializer.serialize_str({borrow}text{cut})\n        }}"
+        ),
+    }
+}

@@ -1,0 +1,192 @@
+//! How grown code writes times, so that they go back as they came.
+
+use std::borrow::Cow;
+
+use jar_sprout_model::{Fraction, Model, Scalar, TimeForm, TimeForms, ZeroOffset};
+
+use crate::code::Helper;
+use crate::language::TimeKeeping;
+
+/// The ways in which the helpers of this crate can write times, the likeliest first.
+const FORMS: [TimeForm; 14] = {
+    const FRACTIONS: [Fraction; 7] = [
+        Fraction::Exactly(3),
+        Fraction::Exactly(6),
+        Fraction::NoneOr(3),
+        Fraction::NoneOr(6),
+        Fraction::Shortest,
+        Fraction::Exactly(1),
+        Fraction::Exactly(2),
+    ];
+    let mut forms = [TimeForm { fraction: Fraction::Shortest, zero: ZeroOffset::Letter }; 14];
+    let mut at = 0;
+    while at < FRACTIONS.len() {
+        forms[at].fraction = FRACTIONS[at];
+        forms[at + FRACTIONS.len()] = TimeForm { fraction: FRACTIONS[at], zero: ZeroOffset::Digits };
+        at += 1;
+    }
+    forms
+};
+
+/// How the times of a model are written in a language.
+pub(crate) struct Times {
+    /// What the language's usual library writes by itself.
+    native: TimeForm,
+    /// Whether the language has code for other ways.
+    are_kept: bool,
+    /// What most places of the model take.
+    main: TimeForm,
+}
+
+impl Times {
+    pub(crate) fn of(model: &Model, keeping: TimeKeeping) -> Self {
+        let (fraction, are_kept) = match keeping {
+            TimeKeeping::InForm(fraction) => (fraction, true),
+            TimeKeeping::AsText | TimeKeeping::Loose => (Fraction::Shortest, false),
+        };
+        let native = TimeForm { fraction, zero: ZeroOffset::Letter };
+        let mut times = Self { native, are_kept, main: native };
+        if !are_kept {
+            return times;
+        }
+        let places: Vec<TimeForms> = model.scalars().filter_map(Scalar::time_forms).collect();
+        let takers = |form: TimeForm| places.iter().filter(|forms| forms.has(form)).count();
+        let mut most = takers(native);
+        for form in FORMS {
+            let count = takers(form);
+            if count > most {
+                (times.main, most) = (form, count);
+            }
+        }
+        times
+    }
+
+    /// The way in which the texts of one place are written; none where it is the library's own.
+    pub(crate) fn special_form(&self, forms: TimeForms) -> Option<TimeForm> {
+        self.find(forms).filter(|form| *form != self.native)
+    }
+
+    fn find(&self, forms: TimeForms) -> Option<TimeForm> {
+        let native = Some(self.native).filter(|native| !self.are_kept || forms.has(*native));
+        // What most places take, where this one does too.
+        let main = Some(self.main).filter(|main| forms.has(*main));
+        main.or(native).or_else(|| FORMS.into_iter().find(|form| forms.has(*form)))
+    }
+
+    /// Whether a way to write times, none for the library's own, is the one that most places of the model take.
+    pub(crate) fn is_main(&self, special: Option<TimeForm>) -> bool {
+        special.unwrap_or(self.native) == self.main
+    }
+
+    /// The model with text in place of times that no way writes back as they came.
+    pub(crate) fn writable<'m>(&self, model: &'m Model) -> Cow<'m, Model> {
+        let is_lost = |scalar: Scalar| scalar.time_forms().is_some_and(|forms| self.find(forms).is_none());
+        if !model.scalars().any(is_lost) {
+            return Cow::Borrowed(model);
+        }
+        let mut model = model.clone();
+        model.change_scalars(&|scalar| if is_lost(scalar) { Scalar::Text } else { scalar });
+        Cow::Owned(model)
+    }
+}
+
+/// What tells a helper for one way to write times from that for the usual way.
+pub(crate) fn suffix(form: TimeForm) -> String {
+    let fraction = match form.fraction {
+        Fraction::Shortest => "",
+        Fraction::Exactly(1) => "Tenths",
+        Fraction::Exactly(2) => "Hundredths",
+        Fraction::Exactly(3) => "Millis",
+        Fraction::Exactly(_) => "Micros",
+        Fraction::NoneOr(3) => "OptionalMillis",
+        Fraction::NoneOr(_) => "OptionalMicros",
+        Fraction::Threes => "Threes",
+    };
+    let zero = match form.zero {
+        ZeroOffset::Letter => "",
+        ZeroOffset::Digits => "NumericOffset",
+    };
+    format!("{fraction}{zero}")
+}
+
+/// A helper for each way to write times: real files with names and code of their own.
+pub(crate) struct TimeHelpers(Vec<(TimeForm, String, String)>);
+
+impl TimeHelpers {
+    /// `make` gives the name and the text of the helper for one way.
+    pub(crate) fn new(make: impl Fn(TimeForm) -> (String, String)) -> Self {
+        let made = FORMS.into_iter().map(|form| {
+            let (name, text) = make(form);
+            (form, name, text)
+        });
+        Self(made.collect())
+    }
+
+    /// The helper for one way.
+    pub(crate) fn get(&'static self, form: TimeForm) -> Helper {
+        let found = self.0.iter().find(|(one, _, _)| *one == form);
+        let (_, name, text) = found.expect("there is a helper for every form that is chosen");
+        Helper { name, text }
+    }
+}
+
+/// A type's name without what tells one way to write times from another, if that is in it: names so made are taken.
+pub(crate) fn without_suffix(name: &str) -> Option<String> {
+    let suffixes = FORMS.into_iter().map(suffix).filter(|suffix| !suffix.is_empty());
+    let longest = suffixes.filter(|suffix| name.contains(suffix.as_str())).max_by_key(String::len)?;
+    Some(name.replacen(&longest, "", 1))
+}
+
+/// How `java.time` writes times in a special way, in Java and in Kotlin.
+pub(crate) struct JavaTime {
+    /// The constant that writes them in the usual way.
+    pub(crate) usual: &'static str,
+    /// The expression of the formatter.
+    pub(crate) format: String,
+    /// That of one for whole seconds, where they have another.
+    pub(crate) whole: Option<String>,
+    /// Whether a builder must be imported.
+    pub(crate) has_builder: bool,
+}
+
+impl JavaTime {
+    /// How a type of `java.time` is written. `new` is what stands before a constructor. The expressions are broken
+    /// for an indentation of four columns, which is that of a member in both languages' helpers.
+    pub(crate) fn of(ty: &str, form: TimeForm, new: &str) -> Self {
+        let (usual, local, date) = match ty {
+            "OffsetDateTime" => ("ISO_OFFSET_DATE_TIME", "ISO_LOCAL_DATE_TIME", "uuuu-MM-dd'T'"),
+            "LocalDateTime" => ("ISO_LOCAL_DATE_TIME", "ISO_LOCAL_DATE_TIME", "uuuu-MM-dd'T'"),
+            _ => ("ISO_LOCAL_TIME", "ISO_LOCAL_TIME", ""),
+        };
+        let zone = match form.zero {
+            _ if usual == local => "",
+            ZeroOffset::Letter => "XXX",
+            ZeroOffset::Digits => "xxx",
+        };
+        let pattern =
+            |fraction: String| format!("DateTimeFormatter.ofPattern(\"{date}HH:mm:ss{fraction}{zone}\")");
+        let of_digits = |digits: u8| pattern(format!(".{}", "S".repeat(usize::from(digits))));
+        let built = || {
+            format!(
+                "{new}DateTimeFormatterBuilder()\n            .append(DateTimeFormatter.{local})\n            .appendOffset(\"+HH:MM\", \"+00:00\")\n            .toFormatter()"
+            )
+        };
+        let (format, whole) = match form.fraction {
+            Fraction::Exactly(digits) => (of_digits(digits), None),
+            Fraction::NoneOr(digits) => (of_digits(digits), Some(pattern(String::new()))),
+            Fraction::Shortest | Fraction::Threes => (built(), None),
+        };
+        let has_builder = format.contains("Builder");
+        Self { usual, format, whole, has_builder }
+    }
+
+    /// A constant's declaration, broken behind its `=` where it is long.
+    pub(crate) fn declared(head: &str, code: &str, end: &str) -> String {
+        let line = format!("    {head} = {code}{end}\n");
+        if line.trim_end().len() > 100 || code.contains('\n') {
+            format!("    {head} =\n        {code}{end}\n")
+        } else {
+            line
+        }
+    }
+}
