@@ -129,6 +129,11 @@ fn python() {
 }
 
 #[test]
+fn python_with_dataclasses() {
+    check("python", &[("types", "dataclasses")]);
+}
+
+#[test]
 fn python_with_typed_dicts() {
     check("python", &[("types", "typed-dicts")]);
 }

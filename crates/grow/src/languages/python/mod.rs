@@ -1,5 +1,6 @@
 //! Python: models for pydantic v2, in the syntax of 3.11.
 
+mod dataclasses;
 mod names;
 mod proof;
 mod settings;
@@ -21,6 +22,7 @@ use crate::plan::{
 };
 use crate::settings::Settings;
 use crate::trial::Trial;
+use settings::Types;
 
 /// Python with pydantic.
 pub(crate) struct Python;
@@ -38,7 +40,7 @@ const OPEN_ENUM: Helper = Helper { name: "OpenEnum", text: include_str!("open_en
 static ABOUT: About = About {
     key: "python",
     title: "Python",
-    grows: "models for pydantic v2, Python 3.11 and later",
+    grows: "models for pydantic v2, or dataclasses, Python 3.11 and later",
     settings: settings::SETTINGS,
     naming: names::NAMING,
     comment: Comment {
@@ -75,22 +77,27 @@ impl Language for Python {
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
         let PlannedType { ident, docs, definition } = ty;
-        if settings::has_typed_dicts(settings) {
-            return match definition {
-                PlannedDefinition::Record(fields) => typed_dicts::record(plan, ty, fields, needs),
-                PlannedDefinition::Enumeration(cases) => typed_dicts::enumeration(ty, cases),
-                PlannedDefinition::Union(union) => {
-                    let union = typed_dicts::union(plan, ident, union, needs);
-                    lines([union].into_iter().chain(ABOUT.comment.of(docs, 0)))
-                }
-            };
-        }
-        match definition {
-            PlannedDefinition::Record(fields) => record(plan, ty, fields, needs),
-            PlannedDefinition::Enumeration(cases) => enumeration(ty, cases, needs),
-            PlannedDefinition::Union(union) => {
-                let union = self::union(plan, ident, union, needs);
-                lines([union].into_iter().chain(ABOUT.comment.of(docs, 0)))
+        let said = |union| lines([union].into_iter().chain(ABOUT.comment.of(docs, 0)));
+        match (definition, Types::of(settings)) {
+            (PlannedDefinition::Record(fields), Types::Pydantic) => record(plan, ty, fields, needs),
+            (PlannedDefinition::Record(fields), Types::Dataclasses) => {
+                dataclasses::record(plan, ty, fields, needs)
+            }
+            (PlannedDefinition::Record(fields), Types::TypedDicts) => {
+                typed_dicts::record(plan, ty, fields, needs)
+            }
+            (PlannedDefinition::Enumeration(cases), Types::Pydantic | Types::Dataclasses) => {
+                enumeration(ty, cases, needs)
+            }
+            (PlannedDefinition::Enumeration(cases), Types::TypedDicts) => typed_dicts::enumeration(ty, cases),
+            (PlannedDefinition::Union(union), Types::Pydantic) => {
+                said(self::union(plan, ident, union, needs))
+            }
+            (PlannedDefinition::Union(union), Types::Dataclasses) => {
+                dataclasses::union(plan, ident, union, needs)
+            }
+            (PlannedDefinition::Union(union), Types::TypedDicts) => {
+                said(typed_dicts::union(plan, ident, union, needs))
             }
         }
     }
@@ -108,10 +115,11 @@ impl Language for Python {
         settings: &Settings,
         needs: &mut Needs,
     ) -> Doc {
-        if settings::has_typed_dicts(settings) {
-            return text(format!("{ident} = {}", typed_dicts::slot(plan, slot, needs)));
+        match Types::of(settings) {
+            Types::Pydantic => cat([text(format!("{ident} = ")), types::slot(plan, slot, needs)]),
+            Types::Dataclasses => dataclasses::alias(plan, ident, slot, needs),
+            Types::TypedDicts => text(format!("{ident} = {}", typed_dicts::slot(plan, slot, needs))),
         }
-        cat([text(format!("{ident} = ")), types::slot(plan, slot, needs)])
     }
 
     fn assemble(&self, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
@@ -124,10 +132,9 @@ impl Language for Python {
     }
 
     fn time_keeping(&self, settings: &Settings) -> TimeKeeping {
-        if settings::has_typed_dicts(settings) {
-            TimeKeeping::AsText
-        } else {
-            TimeKeeping::InForm(Fraction::NoneOr(6))
+        match Types::of(settings) {
+            Types::Pydantic | Types::Dataclasses => TimeKeeping::InForm(Fraction::NoneOr(6)),
+            Types::TypedDicts => TimeKeeping::AsText,
         }
     }
 
@@ -136,7 +143,11 @@ impl Language for Python {
     }
 
     fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
-        if settings::has_typed_dicts(settings) { proof::typed(trials) } else { proof::driver(trials) }
+        match Types::of(settings) {
+            Types::Pydantic => proof::driver(trials, proof::PYDANTIC),
+            Types::Dataclasses => proof::driver(trials, proof::DATACLASSES),
+            Types::TypedDicts => proof::typed(trials),
+        }
     }
 }
 

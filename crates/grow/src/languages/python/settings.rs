@@ -8,6 +8,10 @@ const TYPES: Setting = Setting {
     values: Values::Choice(&[
         Choice { value: "pydantic", doc: "models for pydantic v2" },
         Choice {
+            value: "dataclasses",
+            doc: "dataclasses with from_dict and to_dict, which need the standard library alone",
+        },
+        Choice {
             value: "typed-dicts",
             doc: "TypedDict: the dictionaries of json.loads, checked by a type checker alone",
         },
@@ -16,7 +20,20 @@ const TYPES: Setting = Setting {
 
 pub(super) const SETTINGS: &[Setting] = &[TYPES];
 
-/// Whether the code is types alone.
-pub(super) fn has_typed_dicts(settings: &Settings) -> bool {
-    settings.is(&TYPES, "typed-dicts")
+/// What objects become.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Types {
+    Pydantic,
+    Dataclasses,
+    TypedDicts,
+}
+
+impl Types {
+    pub(super) fn of(settings: &Settings) -> Self {
+        match settings.value(&TYPES) {
+            Some("dataclasses") => Self::Dataclasses,
+            Some("typed-dicts") => Self::TypedDicts,
+            _ => Self::Pydantic,
+        }
+    }
 }

@@ -7,13 +7,26 @@ use jar_sprout_model::{Fraction, Scalar, TimeForm, ZeroOffset};
 
 use super::{STYLE, call};
 use crate::code::Helper;
-use crate::plan::small_words;
+use crate::plan::{Plan, small_words};
 use crate::times::{TimeHelpers, suffix};
 
 static DATE_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| special("DateTime", "dt.datetime", 26));
 static LOCAL_DATE_TIMES: LazyLock<TimeHelpers> =
     LazyLock::new(|| special("LocalDateTime", "dt.datetime", 26));
 static LOCAL_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| special("LocalTime", "dt.time", 15));
+
+/// The function that writes a time; none where the platform's own does.
+pub(super) fn writer(plan: &Plan<'_>, scalar: Scalar) -> Option<Helper> {
+    let special = scalar.time_forms().and_then(|forms| plan.times.special_form(forms));
+    // The platform has no `Z`.
+    let native = TimeForm { fraction: Fraction::NoneOr(6), zero: ZeroOffset::Letter };
+    match (scalar, special) {
+        (Scalar::DateTime(_), special) => Some(DATE_TIME_WRITERS.get(special.unwrap_or(native))),
+        (Scalar::LocalDateTime(_), Some(form)) => Some(LOCAL_DATE_TIME_WRITERS.get(form)),
+        (Scalar::Time(_), Some(form)) => Some(LOCAL_TIME_WRITERS.get(form)),
+        _ => None,
+    }
+}
 
 /// The type of a time that is written in a way of its own.
 pub(super) fn helper(scalar: Scalar, form: TimeForm) -> Option<Helper> {
@@ -31,6 +44,25 @@ pub(super) fn helper(scalar: Scalar, form: TimeForm) -> Option<Helper> {
     }
 }
 
+static DATE_TIME_WRITERS: LazyLock<TimeHelpers> = LazyLock::new(|| writers("DateTime", "dt.datetime", 26));
+static LOCAL_DATE_TIME_WRITERS: LazyLock<TimeHelpers> =
+    LazyLock::new(|| writers("LocalDateTime", "dt.datetime", 26));
+static LOCAL_TIME_WRITERS: LazyLock<TimeHelpers> = LazyLock::new(|| writers("LocalTime", "dt.time", 15));
+
+/// Functions that write a time.
+fn writers(kind: &str, ty: &str, length: usize) -> TimeHelpers {
+    TimeHelpers::new(|form| {
+        let name = format!("_{}", small_words(&format!("{kind}{}", suffix(form)), "_"));
+        let code = format!("import datetime as dt\n\n\n{}", function(&name, kind, ty, length, form));
+        (name, code)
+    })
+}
+
+fn function(name: &str, kind: &str, ty: &str, length: usize, form: TimeForm) -> String {
+    let body = body(form, length, kind == "DateTime");
+    format!("def {name}(value: {ty}) -> str:\n{body}\n")
+}
+
 /// `length` is that of a time with microseconds, without its offset.
 fn special(kind: &str, ty: &str, length: usize) -> TimeHelpers {
     TimeHelpers::new(|form| {
@@ -39,16 +71,16 @@ fn special(kind: &str, ty: &str, length: usize) -> TimeHelpers {
         let serializer = format!("PlainSerializer({function}, when_used=\"json\")");
         let annotated = call("Annotated[", [ty.to_owned(), serializer].map(text).into_iter(), "]");
         let alias = print(&jar_sprout_layout::cat([text(format!("{name} = ")), annotated]), &STYLE);
-        let body = body(form, length, kind == "DateTime");
+        let written = self::function(&function, kind, ty, length, form);
         let imports =
             "import datetime as dt\nfrom pydantic import PlainSerializer\nfrom typing import Annotated\n";
-        let code = format!("{imports}\n\ndef {function}(value: {ty}) -> str:\n{body}\n\n\n{alias}\n");
+        let code = format!("{imports}\n\n{written}\n\n{alias}\n");
         (name, code)
     })
 }
 
 /// The lines that write a time.
-pub(super) fn body(form: TimeForm, length: usize, has_offset: bool) -> String {
+fn body(form: TimeForm, length: usize, has_offset: bool) -> String {
     let seconds = |digits: u8| if digits == 3 { "milliseconds" } else { "microseconds" };
     let in_zero = match form.zero {
         ZeroOffset::Letter if has_offset => ".replace(\"+00:00\", \"Z\")",

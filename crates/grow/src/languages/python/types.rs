@@ -46,6 +46,11 @@ fn scalar(plan: &Plan<'_>, scalar: Scalar, needs: &mut Needs) -> &'static str {
         needs.helpers.insert(special);
         return special.name;
     }
+    platform_scalar(scalar, needs)
+}
+
+/// The platform's own type.
+pub(super) fn platform_scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
     // Not by their own names: a field called `date` would hide the type from the fields behind it.
     let mut of_datetime = |name| {
         needs.imports.insert("import datetime as dt");

@@ -1,0 +1,433 @@
+//! Dataclasses with `from_dict` and `to_dict`, which need nothing but the standard library.
+
+use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
+use jar_sprout_model::{Presence, Scalar, Slot, Type, WireName};
+
+use super::{ABOUT, call, docstring, documented, names, times, types};
+use crate::code::{Helper, Needs};
+use crate::plan::{
+    Ident, Kind, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, small_words,
+};
+
+/// Converts what may be none.
+const OPTIONAL: Helper = Helper { name: "optional", text: include_str!("optional.py") };
+
+/// One of the two ways between JSON's own values and those of the classes.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Way {
+    /// From what `json.loads` gives.
+    In,
+    /// To what `json.dumps` takes.
+    Out,
+}
+
+/// What converts a value; none where it stays as it is.
+struct Converter<'p> {
+    plan: &'p Plan<'p>,
+    way: Way,
+}
+
+/// The type of a root that is no class, and what reads and writes it.
+pub(super) fn alias(plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Needs) -> Doc {
+    let alias = cat([text(format!("{ident} = ")), type_of(plan, slot, needs)]);
+    let read = Converter { plan, way: Way::In }.of(slot, text("data"), needs).unwrap_or_else(|| {
+        needs.imports.insert("from typing import cast");
+        text(format!("cast(\"{ident}\", data)"))
+    });
+    let read = cat([text("return "), read]);
+    let write = returned(Converter { plan, way: Way::Out }.of(slot, text("value"), needs), "value");
+    functions(alias, ident, read, write, needs)
+}
+
+fn returned(converted: Option<Doc>, as_it_is: &'static str) -> Doc {
+    cat([text("return "), converted.unwrap_or_else(|| text(as_it_is))])
+}
+
+/// A name for a type, and the functions that read and write its values.
+fn functions(alias: Doc, ident: &Ident, read: Doc, write: Doc, needs: &mut Needs) -> Doc {
+    needs.imports.insert("from typing import Any");
+    let name = function_name(ident);
+    let read = cat([text(format!("def {name}_from_json(data: Any) -> {ident}:")), nest(cat([hard(), read]))]);
+    let write =
+        cat([text(format!("def {name}_to_json(value: {ident}) -> Any:")), nest(cat([hard(), write]))]);
+    join(&cat([hard(), hard(), hard()]), [alias, read, write])
+}
+
+fn function_name(ident: &Ident) -> String {
+    small_words(ident.as_str(), "_")
+}
+
+/// ```text
+/// @dataclass(kw_only=True)
+/// class Hive:
+///     id: int
+/// ```
+pub(super) fn record(
+    plan: &Plan<'_>,
+    ty: &PlannedType<'_>,
+    fields: &[PlannedField<'_>],
+    needs: &mut Needs,
+) -> Doc {
+    needs.imports.extend([
+        "from dataclasses import dataclass",
+        "from typing import Any",
+        "from typing import Self",
+    ]);
+    let members = fields.iter().map(|one| cat([hard(), documented(field(plan, one, needs), one.docs)]));
+    let members: Vec<Doc> = members.collect();
+    let read = cat([
+        text("@classmethod"),
+        hard(),
+        text(format!(
+            "def from_dict(cls, {}: dict[str, Any]) -> Self:",
+            if fields.is_empty() { "_" } else { "data" }
+        )),
+        nest(cat([hard(), cat([text("return "), constructed(plan, fields, needs)])])),
+    ]);
+    let write = cat([
+        text("def to_dict(self) -> dict[str, Any]:"),
+        nest(cat([hard(), written(plan, fields, needs)])),
+    ]);
+    let head: Vec<Doc> =
+        docstring(ty.docs).into_iter().chain([cat(members)]).chain((!fields.is_empty()).then(hard)).collect();
+    let methods = join(&cat([hard(), hard()]), [read, write]);
+    let body = nest(cat(head.into_iter().chain([hard(), methods])));
+    lines([text("@dataclass(kw_only=True)"), cat([text(format!("class {}:", ty.ident)), body])])
+}
+
+/// `note: str | None = None`
+fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
+    let PlannedField { ident, wire: _, presence, slot, docs: _ } = field;
+    match (&slot.ty, presence) {
+        (Type::Constant(constant), _) => {
+            needs.imports.insert("from typing import Literal");
+            let value = names::literal(constant.as_str());
+            text(format!("{ident}: Literal[{value}] = {value}"))
+        }
+        (_, Presence::Always) => cat([text(format!("{ident}: ")), type_of(plan, slot, needs)]),
+        (ty, Presence::Sometimes) => {
+            let ty = types::or_none(plain(plan, slot, needs), ty);
+            cat([text(format!("{ident}: ")), ty, text(" = None")])
+        }
+    }
+}
+
+/// The type of a place for a value.
+fn type_of(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
+    let ty = plain(plan, slot, needs);
+    if slot.nullable { types::or_none(ty, &slot.ty) } else { ty }
+}
+
+/// The type of a value that is not null.
+fn plain(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
+    match &slot.ty {
+        Type::Any => {
+            needs.imports.insert("from typing import Any");
+            text("Any")
+        }
+        Type::Scalar(scalar) => text(types::platform_scalar(*scalar, needs)),
+        Type::Constant(constant) => {
+            needs.imports.insert("from typing import Literal");
+            text(format!("Literal[{}]", names::literal(constant.as_str())))
+        }
+        Type::List(items) => cat([text("list["), type_of(plan, items, needs), text("]")]),
+        Type::Map(values) => cat([text("dict[str, "), type_of(plan, values, needs), text("]")]),
+        Type::Tuple(items) => {
+            let items: Vec<Doc> = items.iter().map(|item| type_of(plan, item, needs)).collect();
+            cat([text("tuple["), join(&text(", "), items), text("]")])
+        }
+        Type::Named(id) => text(plan.ident(*id).to_string()),
+    }
+}
+
+/// `cls(id=data["id"])`
+fn constructed(plan: &Plan<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+    let converter = Converter { plan, way: Way::In };
+    let arguments = fields.iter().filter(|field| !matches!(field.slot.ty, Type::Constant(_))).map(|field| {
+        let key = names::literal(field.wire.as_str());
+        let value = match field.presence {
+            Presence::Always => {
+                let raw = || text(format!("data[{key}]"));
+                converter.of(field.slot, raw(), needs).unwrap_or_else(raw)
+            }
+            Presence::Sometimes => {
+                let slot = Slot { ty: field.slot.ty.clone(), nullable: true };
+                let raw = || text(format!("data.get({key})"));
+                converter.of(&slot, raw(), needs).unwrap_or_else(raw)
+            }
+        };
+        cat([text(format!("{}=", field.ident)), value])
+    });
+    let arguments: Vec<Doc> = arguments.collect();
+    if arguments.is_empty() { text("cls()") } else { listed("cls(", arguments, ")") }
+}
+
+/// What a method returns: a dictionary, to which are added the fields that are there.
+fn written(plan: &Plan<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+    let converter = Converter { plan, way: Way::Out };
+    let value = |field: &PlannedField<'_>, slot: &Slot, needs: &mut Needs| {
+        let raw = || text(format!("self.{}", field.ident));
+        converter.of(slot, raw(), needs).unwrap_or_else(raw)
+    };
+    let (always, sometimes): (Vec<&PlannedField<'_>>, Vec<_>) =
+        fields.iter().partition(|field| field.presence == Presence::Always);
+    let entries: Vec<Doc> = always
+        .iter()
+        .map(|field| {
+            let key = names::literal(field.wire.as_str());
+            cat([text(format!("{key}: ")), value(field, field.slot, needs)])
+        })
+        .collect();
+    let dictionary = if entries.is_empty() { text("{}") } else { listed("{", entries, "}") };
+    if sometimes.is_empty() {
+        return cat([text("return "), dictionary]);
+    }
+    let mut body = vec![cat([text("data: dict[str, Any] = "), dictionary])];
+    for field in sometimes {
+        let slot = Slot::of(field.slot.ty.clone());
+        let key = names::literal(field.wire.as_str());
+        let assignment = cat([text(format!("data[{key}] = ")), value(field, &slot, needs)]);
+        body.push(cat([
+            text(format!("if self.{} is not None:", field.ident)),
+            nest(cat([hard(), assignment])),
+        ]));
+    }
+    body.push(text("return data"));
+    lines(body)
+}
+
+/// Contents on one line, or one a line with a comma behind each.
+fn listed(open: &'static str, items: Vec<Doc>, close: &'static str) -> Doc {
+    let items = join(&cat([text(","), line()]), items);
+    group(cat([text(open), nest(cat([soft(), items, if_broken(",", "")])), soft(), text(close)]))
+}
+
+impl Converter<'_> {
+    /// A value, converted; none where it stays as it is.
+    fn of(&self, slot: &Slot, value: Doc, needs: &mut Needs) -> Option<Doc> {
+        self.at_depth(slot, value, 0, needs)
+    }
+
+    fn at_depth(&self, slot: &Slot, value: Doc, depth: usize, needs: &mut Needs) -> Option<Doc> {
+        if !slot.nullable {
+            return self.non_null(&slot.ty, value, depth, needs);
+        }
+        let function = self.function(&slot.ty, depth, needs)?;
+        needs.helpers.insert(OPTIONAL);
+        Some(call("optional(", [function, value].into_iter(), ")"))
+    }
+
+    fn non_null(&self, ty: &Type, value: Doc, depth: usize, needs: &mut Needs) -> Option<Doc> {
+        let name = |base: &str| if depth == 0 { base.to_owned() } else { format!("{base}_{}", depth + 1) };
+        match ty {
+            Type::List(items) => {
+                let item = name("item");
+                let converted = self.at_depth(items, text(item.clone()), depth + 1, needs)?;
+                Some(comprehension("[", converted, &item, value, "]"))
+            }
+            Type::Map(values) => {
+                let (key, held) = (name("key"), name("value"));
+                let converted = self.at_depth(values, text(held.clone()), depth + 1, needs)?;
+                let converted = cat([text(format!("{key}: ")), converted]);
+                let items = cat([value, text(".items()")]);
+                Some(comprehension("{", converted, &format!("{key}, {held}"), items, "}"))
+            }
+            Type::Tuple(items) => {
+                let parts = items.iter().enumerate().map(|(at, item)| {
+                    let part = || cat([value.clone(), text(format!("[{at}]"))]);
+                    self.at_depth(item, part(), depth, needs).unwrap_or_else(part)
+                });
+                let parts: Vec<Doc> = parts.collect();
+                match (self.way, &parts[..]) {
+                    (Way::In, [one]) => Some(cat([text("("), one.clone(), text(",)")])),
+                    (Way::In, _) => Some(listed("(", parts, ")")),
+                    (Way::Out, _) => Some(listed("[", parts, "]")),
+                }
+            }
+            Type::Named(id) if self.way == Way::Out && is_record(self.plan.get(*id)) => {
+                Some(cat([value, text(".to_dict()")]))
+            }
+            Type::Scalar(scalar) if self.is_own_method(*scalar) => Some(cat([value, text(".isoformat()")])),
+            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => {
+                let function = self.function(ty, depth, needs)?;
+                Some(cat([function, text("("), value, text(")")]))
+            }
+        }
+    }
+
+    /// Whether a value writes itself.
+    fn is_own_method(&self, scalar: Scalar) -> bool {
+        let is_dated = scalar == Scalar::Date || scalar.time_forms().is_some();
+        self.way == Way::Out && is_dated && times::writer(self.plan, scalar).is_none()
+    }
+
+    /// A function that converts a value which is not null.
+    fn function(&self, ty: &Type, depth: usize, needs: &mut Needs) -> Option<Doc> {
+        match ty {
+            Type::Any | Type::Constant(_) => None,
+            Type::Scalar(scalar) => self.function_of(*scalar, needs).map(text),
+            Type::List(_) | Type::Map(_) | Type::Tuple(_) => {
+                let parameter = if depth == 0 { "x".to_owned() } else { format!("x_{}", depth + 1) };
+                let converted = self.non_null(ty, text(parameter.clone()), depth, needs)?;
+                Some(cat([text(format!("lambda {parameter}: ")), converted]))
+            }
+            Type::Named(id) => {
+                let named = self.plan.get(*id);
+                let name = &named.ident;
+                Some(text(match (&named.definition, self.way) {
+                    (PlannedDefinition::Record(_), Way::In) => format!("{name}.from_dict"),
+                    (PlannedDefinition::Record(_), Way::Out) => format!("{name}.to_dict"),
+                    (PlannedDefinition::Enumeration(_), Way::In) => name.to_string(),
+                    (PlannedDefinition::Enumeration(_), Way::Out) => "str".to_owned(),
+                    (PlannedDefinition::Union(_), Way::In) => format!("{}_from_json", function_name(name)),
+                    (PlannedDefinition::Union(_), Way::Out) => format!("{}_to_json", function_name(name)),
+                }))
+            }
+        }
+    }
+
+    fn function_of(&self, scalar: Scalar, needs: &mut Needs) -> Option<String> {
+        let class = match scalar {
+            Scalar::DateTime(_) | Scalar::LocalDateTime(_) => "dt.datetime",
+            Scalar::Date => "dt.date",
+            Scalar::Time(_) => "dt.time",
+            Scalar::Boolean
+            | Scalar::Integer(_)
+            | Scalar::Float
+            | Scalar::Text
+            | Scalar::Uuid
+            | Scalar::Uri => return None,
+        };
+        needs.imports.insert("import datetime as dt");
+        match self.way {
+            Way::In => Some(format!("{class}.fromisoformat")),
+            Way::Out => match times::writer(self.plan, scalar) {
+                Some(helper) => {
+                    needs.helpers.insert(helper);
+                    Some(helper.name.to_owned())
+                }
+                None => Some(format!("{class}.isoformat")),
+            },
+        }
+    }
+}
+
+/// `[Hive.from_dict(item) for item in data["hives"]]`
+fn comprehension(open: &'static str, item: Doc, name: &str, from: Doc, close: &'static str) -> Doc {
+    let each = cat([text(format!("for {name} in ")), from]);
+    let inside = group(cat([item, line(), each]));
+    group(cat([text(open), nest(cat([soft(), inside])), soft(), text(close)]))
+}
+
+fn is_record(ty: &PlannedType<'_>) -> bool {
+    match ty.definition {
+        PlannedDefinition::Record(_) => true,
+        PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => false,
+    }
+}
+
+/// A name for all cases, and the functions that read and write them.
+pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+    let mut cases: Vec<Doc> = union.cases.iter().map(|case| type_of(plan, case.slot, needs)).collect();
+    if union.tag.is_some() {
+        needs.imports.insert("from typing import Any");
+        cases.push(text("dict[str, Any]"));
+    }
+    let cases = group(cat([
+        if_broken("(", ""),
+        nest(cat([soft(), join(&cat([line(), text("| ")]), cases)])),
+        soft(),
+        if_broken(")", ""),
+    ]));
+    let alias = cat([text(format!("{ident} = ")), cases]);
+    let alias = lines([alias].into_iter().chain(union_comment(plan, ident)));
+    let (read, write) = match union.tag {
+        Some(tag) => (read_by_tag(plan, tag, union, needs), text(WRITE_TAGGED)),
+        None => (read_by_kind(plan, ident, union, needs), write_by_kind(plan, union, needs)),
+    };
+    functions(alias, ident, read, write, needs)
+}
+
+/// Cases are classes; a dictionary is one that is not known yet.
+const WRITE_TAGGED: &str = "return value if isinstance(value, dict) else value.to_dict()";
+
+fn union_comment(plan: &Plan<'_>, ident: &Ident) -> Option<Doc> {
+    let docs = plan.types.iter().find(|ty| ty.ident == *ident)?.docs;
+    ABOUT.comment.of(docs, 0)
+}
+
+fn read_by_tag(plan: &Plan<'_>, tag: &WireName, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+    let converter = Converter { plan, way: Way::In };
+    let mut branches: Vec<Doc> = Vec::new();
+    for case in &union.cases {
+        let tag = names::literal(case.tag.map_or("", WireName::as_str));
+        let value = returned(converter.of(case.slot, text("data"), needs), "data");
+        branches.push(cat([text(format!("case {tag}:")), nest(cat([hard(), value]))]));
+    }
+    needs.imports.insert("from typing import cast");
+    branches.push(cat([text("case _:"), nest(cat([hard(), text("return cast(\"dict[str, Any]\", data)")]))]));
+    let branches = nest(cat(branches.into_iter().map(|branch| cat([hard(), branch]))));
+    cat([text(format!("match data[{}]:", names::literal(tag.as_str()))), branches])
+}
+
+/// What tells values of a kind, among those that `json.loads` gives.
+fn test(kind: Kind, subject: &str) -> Option<String> {
+    let class = match kind {
+        Kind::Object => "dict",
+        Kind::List => "list",
+        Kind::Text => "str",
+        Kind::Boolean => "bool",
+        Kind::Integer => "int",
+        Kind::Number => "int | float",
+        Kind::Any => return None,
+    };
+    Some(format!("isinstance({subject}, {class})"))
+}
+
+fn read_by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+    let converter = Converter { plan, way: Way::In };
+    let mut body = Vec::new();
+    let mut is_open = true;
+    for (kind, case) in plan.by_kind(union) {
+        let value = returned(converter.of(case.slot, text("data"), needs), "data");
+        match test(kind, "data") {
+            Some(test) => body.push(cat([text(format!("if {test}:")), nest(cat([hard(), value]))])),
+            None => {
+                body.push(value);
+                is_open = false;
+            }
+        }
+    }
+    if is_open {
+        body.push(text(format!("msg = f\"unexpected kind of {ident}: {{data!r}}\"")));
+        body.push(text("raise ValueError(msg)"));
+    }
+    lines(body)
+}
+
+/// Cases that stay as they are need no test.
+fn write_by_kind(plan: &Plan<'_>, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+    let converter = Converter { plan, way: Way::Out };
+    let mut body = Vec::new();
+    let mut last = text("return value");
+    for (_, case) in plan.by_kind(union) {
+        let Some(value) = converter.of(case.slot, text("value"), needs) else { continue };
+        let class = match &case.slot.ty {
+            Type::Scalar(scalar) => types::platform_scalar(*scalar, needs).to_owned(),
+            Type::List(_) => "list".to_owned(),
+            Type::Tuple(_) => "tuple".to_owned(),
+            Type::Map(_) => "dict".to_owned(),
+            Type::Named(id) if matches!(plan.get(*id).definition, PlannedDefinition::Union(_)) => {
+                // No class of its own tells it.
+                last = cat([text("return "), value]);
+                continue;
+            }
+            Type::Named(id) => plan.ident(*id).to_string(),
+            Type::Any | Type::Constant(_) => continue,
+        };
+        let value = cat([text("return "), value]);
+        body.push(cat([text(format!("if isinstance(value, {class}):")), nest(cat([hard(), value]))]));
+    }
+    body.push(last);
+    lines(body)
+}
