@@ -150,8 +150,7 @@ pub(crate) struct JavaTime {
 }
 
 impl JavaTime {
-    /// How a type of `java.time` is written. `new` is what stands before a constructor. The expressions are broken
-    /// for an indentation of four columns, which is that of a member in both languages' helpers.
+    /// How a type of `java.time` is written. `new` is what stands before a constructor.
     pub(crate) fn of(ty: &str, form: TimeForm, new: &str) -> Self {
         let (usual, local, date) = match ty {
             "OffsetDateTime" => ("ISO_OFFSET_DATE_TIME", "ISO_LOCAL_DATE_TIME", "uuuu-MM-dd'T'"),
@@ -168,7 +167,7 @@ impl JavaTime {
         let of_digits = |digits: u8| pattern(format!(".{}", "S".repeat(usize::from(digits))));
         let built = || {
             format!(
-                "{new}DateTimeFormatterBuilder()\n            .append(DateTimeFormatter.{local})\n            .appendOffset(\"+HH:MM\", \"+00:00\")\n            .toFormatter()"
+                "{new}DateTimeFormatterBuilder()\n.append(DateTimeFormatter.{local})\n.appendOffset(\"+HH:MM\", \"+00:00\")\n.toFormatter()"
             )
         };
         let (format, whole) = match form.fraction {
@@ -181,10 +180,12 @@ impl JavaTime {
     }
 
     /// A constant's declaration, broken behind its `=` where it is long.
-    pub(crate) fn declared(head: &str, code: &str, end: &str) -> String {
-        let line = format!("    {head} = {code}{end}\n");
+    pub(crate) fn declared(indent: usize, head: &str, code: &str, end: &str) -> String {
+        let start = " ".repeat(indent);
+        let line = format!("{start}{head} = {code}{end}\n");
         if line.trim_end().len() > 100 || code.contains('\n') {
-            format!("    {head} =\n        {code}{end}\n")
+            let code = code.replace('\n', &format!("\n{start}        "));
+            format!("{start}{head} =\n{start}    {code}{end}\n")
         } else {
             line
         }

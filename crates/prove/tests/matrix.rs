@@ -94,6 +94,16 @@ fn java() {
 }
 
 #[test]
+fn java_with_gson() {
+    check("java", &[("library", "gson")]);
+}
+
+#[test]
+fn java_with_beans_for_gson() {
+    check("java", &[("library", "gson"), ("types", "beans")]);
+}
+
+#[test]
 fn java_with_beans() {
     check("java", &[("types", "beans")]);
 }

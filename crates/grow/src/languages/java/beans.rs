@@ -2,8 +2,10 @@
 
 use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, text};
 
+use super::settings::{Form, Library};
 use super::{
-    ABOUT, annotated, annotations, block, leaves_out, members, naming_annotation, naming_of_empty_key,
+    ABOUT, annotated, annotations, block, field_with_empty_key, leaves_out, members, naming_annotation,
+    naming_of_empty_key,
 };
 use crate::code::Needs;
 use crate::plan::{Ident, Plan, PlannedField, PlannedType};
@@ -22,19 +24,23 @@ pub(super) fn bean(
     plan: &Plan<'_>,
     ty: &PlannedType<'_>,
     fields: &[PlannedField<'_>],
+    form: Form,
     needs: &mut Needs,
 ) -> Doc {
-    needs.imports.extend([
-        "com.fasterxml.jackson.annotation.JsonAutoDetect",
-        "com.fasterxml.jackson.annotation.JsonAutoDetect.Visibility",
-    ]);
-    let leaves_out = leaves_out(fields);
-    let mut heads = vec![auto_detect()];
-    heads.extend(annotations(fields, needs));
+    let leaves_out = leaves_out(fields, form);
+    let mut heads = Vec::new();
+    if form.library == Library::Jackson {
+        needs.imports.extend([
+            "com.fasterxml.jackson.annotation.JsonAutoDetect",
+            "com.fasterxml.jackson.annotation.JsonAutoDetect.Visibility",
+        ]);
+        heads.push(auto_detect());
+    }
+    heads.extend(annotations(fields, form, needs));
     let mut inside = Vec::new();
     let mut methods = Vec::new();
     for field in fields {
-        let (annotations, ty) = annotated(plan, field, leaves_out, needs);
+        let (annotations, ty) = annotated(plan, field, leaves_out, form, needs);
         let declaration = format!("private {ty} {};", field.ident);
         // Its formatter leaves annotations without arguments on the line.
         let is_short = !annotations.iter().any(|annotation| annotation.contains('('));
@@ -52,7 +58,7 @@ pub(super) fn bean(
         methods.extend([said(getter(&field.ident, &ty)), said(setter(&field.ident, &ty))]);
     }
     inside.extend(methods);
-    if let Some(field) = fields.iter().find(|field| field.wire.as_str().is_empty()) {
+    if let Some(field) = field_with_empty_key(fields, form) {
         heads.push(naming_annotation(&ty.ident, needs));
         inside.push(naming_of_empty_key(&field.ident));
     }

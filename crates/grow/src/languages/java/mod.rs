@@ -1,6 +1,7 @@
-//! Java: records for Jackson, or classes with getters and setters.
+//! Java: records for Jackson or Gson, or classes with getters and setters.
 
 mod beans;
+mod gson;
 mod names;
 mod proof;
 mod settings;
@@ -16,14 +17,15 @@ use crate::language::{About, Language, TimeKeeping};
 use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
 use crate::settings::Settings;
 use crate::trial::Trial;
+use settings::{Form, Library};
 
-/// Java with Jackson.
+/// Java.
 pub(crate) struct Java;
 
 static ABOUT: About = About {
     key: "java",
     title: "Java",
-    grows: "records for Jackson, Java 17 and later",
+    grows: "records for Jackson or Gson, Java 17 and later",
     settings: settings::SETTINGS,
     naming: names::NAMING,
     comment: Comment { form: docs::Form::Stars, width: 100, escape: docs::in_javadoc, deprecated: None },
@@ -41,20 +43,29 @@ impl Language for Java {
     }
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        match &ty.definition {
-            PlannedDefinition::Record(fields) if settings::has_beans(settings) => {
-                beans::bean(plan, ty, fields, needs)
+        let form = Form::of(settings);
+        match (&ty.definition, form.library) {
+            (PlannedDefinition::Record(fields), _) if form.has_beans => {
+                beans::bean(plan, ty, fields, form, needs)
             }
-            PlannedDefinition::Record(fields) => record(plan, ty, fields, needs),
-            PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, needs),
-            PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, needs),
+            (PlannedDefinition::Record(fields), _) => record(plan, ty, fields, form, needs),
+            (PlannedDefinition::Enumeration(cases), Library::Jackson) => enumeration(&ty.ident, cases, needs),
+            (PlannedDefinition::Enumeration(cases), Library::Gson) => {
+                gson::enumeration(&ty.ident, cases, needs)
+            }
+            (PlannedDefinition::Union(union), Library::Jackson) => {
+                unions::union(plan, &ty.ident, union, form, needs)
+            }
+            (PlannedDefinition::Union(union), Library::Gson) => {
+                gson::union(plan, &ty.ident, union, form, needs)
+            }
         }
     }
 
     /// The fields of a record are told of before it.
     fn comment(&self, ty: &PlannedType<'_>, settings: &Settings) -> Option<Doc> {
         let fields: &[PlannedField<'_>] = match &ty.definition {
-            PlannedDefinition::Record(fields) if !settings::has_beans(settings) => fields,
+            PlannedDefinition::Record(fields) if !Form::of(settings).has_beans => fields,
             PlannedDefinition::Record(_)
             | PlannedDefinition::Enumeration(_)
             | PlannedDefinition::Union(_) => &[],
@@ -70,18 +81,34 @@ impl Language for Java {
     }
 
     /// Java has no name for a type without a class of its own; a reader takes this one.
-    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &Settings, needs: &mut Needs) -> Doc {
-        needs.imports.insert("com.fasterxml.jackson.core.type.TypeReference");
-        let ty = types::boxed(plan, slot, needs);
+    fn alias(
+        &self,
+        plan: &Plan<'_>,
+        ident: &Ident,
+        slot: &Slot,
+        settings: &Settings,
+        needs: &mut Needs,
+    ) -> Doc {
+        let form = Form::of(settings);
+        let (import, token, reader) = match form.library {
+            Library::Jackson => (
+                "com.fasterxml.jackson.core.type.TypeReference",
+                "TypeReference",
+                "a mapper's {@code readValue}",
+            ),
+            Library::Gson => ("com.google.gson.reflect.TypeToken", "TypeToken", "{@code fromJson}"),
+        };
+        needs.imports.insert(import);
+        let ty = types::boxed(plan, slot, form, needs);
         let reference = group(cat([
-            text(format!("public static final TypeReference<{ty}> TYPE =")),
-            nest(nest(cat([line(), text("new TypeReference<>() {};")]))),
+            text(format!("public static final {token}<{ty}> TYPE =")),
+            nest(nest(cat([line(), text(format!("new {token}<>() {{}};"))]))),
         ]));
         let class = members(
             text(format!("public final class {ident}")),
             [reference, text(format!("private {ident}() {{}}"))],
         );
-        lines([text("/** The type of a whole response, for a mapper's {@code readValue}. */"), class])
+        lines([text(format!("/** The type of a whole response, for {reader}. */")), class])
     }
 
     fn assemble(&self, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
@@ -110,18 +137,25 @@ impl Language for Java {
         settings
     }
 
-    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
-        proof::driver(trials)
+    fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
+        proof::driver(trials, Form::of(settings).library)
     }
 }
 
 /// ```java
 /// public record Hive(long id, @JsonProperty("honey_kg") double honeyKg) {}
 /// ```
-fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
-    let mut annotations = annotations(fields, needs);
-    let leaves_out = leaves_out(fields);
-    let components: Vec<Doc> = fields.iter().map(|one| component(plan, one, leaves_out, needs)).collect();
+fn record(
+    plan: &Plan<'_>,
+    ty: &PlannedType<'_>,
+    fields: &[PlannedField<'_>],
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
+    let mut annotations = annotations(fields, form, needs);
+    let leaves_out = leaves_out(fields, form);
+    let components: Vec<Doc> =
+        fields.iter().map(|one| component(plan, one, leaves_out, form, needs)).collect();
     let components = if components.is_empty() {
         Doc::Nil
     } else {
@@ -132,7 +166,7 @@ fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], ne
         .map_or(Doc::Nil, |union| nest(nest(cat([line(), text(format!("implements {}", union.ident))]))));
     let head = group(cat([text(format!("public record {}(", ty.ident)), components, text(")")]));
     let head = group(cat([head, supers]));
-    let empty_key = fields.iter().find(|field| field.wire.as_str().is_empty());
+    let empty_key = field_with_empty_key(fields, form);
     let record = match empty_key {
         None => cat([head, text(" {}")]),
         Some(field) => {
@@ -165,15 +199,23 @@ fn naming_of_empty_key(ident: &Ident) -> Doc {
     lines([text("/** Gives one component the empty key, which no annotation can. */"), class])
 }
 
-/// Whether a field may be left out.
-fn leaves_out(fields: &[PlannedField<'_>]) -> bool {
-    fields.iter().any(|field| field.presence == Presence::Sometimes)
+/// The field whose key Jackson's annotation cannot say.
+fn field_with_empty_key<'f, 'm>(fields: &'f [PlannedField<'m>], form: Form) -> Option<&'f PlannedField<'m>> {
+    fields.iter().find(|field| form.library == Library::Jackson && field.wire.as_str().is_empty())
 }
 
-/// What is said of a whole class.
-fn annotations(fields: &[PlannedField<'_>], needs: &mut Needs) -> Vec<Doc> {
+/// Whether a field may be left out, which Jackson must be told; Gson writes all nulls or none.
+fn leaves_out(fields: &[PlannedField<'_>], form: Form) -> bool {
+    form.library == Library::Jackson && fields.iter().any(|field| field.presence == Presence::Sometimes)
+}
+
+/// What is said of a whole class, for Jackson.
+fn annotations(fields: &[PlannedField<'_>], form: Form, needs: &mut Needs) -> Vec<Doc> {
     let mut annotations = Vec::new();
-    if leaves_out(fields) {
+    if form.library == Library::Gson {
+        return annotations;
+    }
+    if leaves_out(fields, form) {
         needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
         annotations.push(text("@JsonInclude(JsonInclude.Include.NON_NULL)"));
     }
@@ -185,8 +227,14 @@ fn annotations(fields: &[PlannedField<'_>], needs: &mut Needs) -> Vec<Doc> {
     annotations
 }
 
-fn component(plan: &Plan<'_>, field: &PlannedField<'_>, leaves_out: bool, needs: &mut Needs) -> Doc {
-    let (annotations, ty) = annotated(plan, field, leaves_out, needs);
+fn component(
+    plan: &Plan<'_>,
+    field: &PlannedField<'_>,
+    leaves_out: bool,
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
+    let (annotations, ty) = annotated(plan, field, leaves_out, form, needs);
     let declaration = text(format!("{ty} {}", field.ident));
     if annotations.is_empty() {
         return declaration;
@@ -199,13 +247,25 @@ fn annotated(
     plan: &Plan<'_>,
     field: &PlannedField<'_>,
     leaves_out: bool,
+    form: Form,
     needs: &mut Needs,
 ) -> (Vec<String>, String) {
-    let types::Spelled { annotation, ty } = types::field(plan, field, needs);
+    let types::Spelled { annotation, ty } = types::field(plan, field, form, needs);
     let mut annotations = Vec::new();
-    if field.ident.as_str() != field.wire.as_str() && !field.wire.as_str().is_empty() {
-        needs.imports.insert("com.fasterxml.jackson.annotation.JsonProperty");
-        annotations.push(format!("@JsonProperty({})", names::LITERAL.of(field.wire.as_str())));
+    if field.ident.as_str() != field.wire.as_str() {
+        let key = names::LITERAL.of(field.wire.as_str());
+        match form.library {
+            // An empty one says nothing to it.
+            Library::Jackson if field.wire.as_str().is_empty() => {}
+            Library::Jackson => {
+                needs.imports.insert("com.fasterxml.jackson.annotation.JsonProperty");
+                annotations.push(format!("@JsonProperty({key})"));
+            }
+            Library::Gson => {
+                needs.imports.insert("com.google.gson.annotations.SerializedName");
+                annotations.push(format!("@SerializedName({key})"));
+            }
+        }
     }
     if leaves_out && field.presence == Presence::Always && field.slot.nullable {
         annotations.push("@JsonInclude(JsonInclude.Include.ALWAYS)".to_owned());
@@ -220,15 +280,20 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut Needs) -> D
         "com.fasterxml.jackson.annotation.JsonCreator",
         "com.fasterxml.jackson.annotation.JsonValue",
     ]);
+    let creator = unions::creator(ident.as_str());
+    let inside = [constants(ident, cases), creator];
+    unions::value_record(&format!("public record {ident}"), "String", "", inside)
+}
+
+/// `public static final QueenStatus LAYING = new QueenStatus("laying");`
+fn constants(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
         let value = nest(nest(cat([line(), text(format!("new {ident}({literal});"))])));
         let declaration = group(cat([text(format!("public static final {ident} {case} =")), value]));
         (ABOUT.comment.of(docs, 2), declaration)
     };
-    let constants = docs::spaced(cases.iter().map(case));
-    let creator = unions::creator(ident.as_str());
-    unions::value_record(&format!("public record {ident}"), "String", "", [constants, creator])
+    docs::spaced(cases.iter().map(case))
 }
 
 /// A declaration with members, a blank line between each two.

@@ -18,11 +18,41 @@ const TYPES: Setting = Setting {
     ]),
 };
 
-pub(super) const SETTINGS: &[Setting] = &[PACKAGE, TYPES];
+const LIBRARY: Setting = Setting {
+    key: "library",
+    doc: "what reads and writes JSON",
+    values: Values::Choice(&[
+        Choice { value: "jackson", doc: "Jackson" },
+        Choice {
+            value: "gson",
+            doc: "Gson 2.10 and later, with serializeNulls() where null must be written",
+        },
+    ]),
+};
 
-/// Whether objects become classes with getters and setters.
-pub(super) fn has_beans(settings: &Settings) -> bool {
-    settings.is(&TYPES, "beans")
+pub(super) const SETTINGS: &[Setting] = &[PACKAGE, LIBRARY, TYPES];
+
+/// What reads and writes JSON.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Library {
+    Jackson,
+    Gson,
+}
+
+/// All settings but the package, resolved.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Form {
+    /// What reads and writes JSON.
+    pub(super) library: Library,
+    /// Whether objects become classes with getters and setters.
+    pub(super) has_beans: bool,
+}
+
+impl Form {
+    pub(super) fn of(settings: &Settings) -> Self {
+        let library = if settings.is(&LIBRARY, "gson") { Library::Gson } else { Library::Jackson };
+        Self { library, has_beans: settings.is(&TYPES, "beans") }
+    }
 }
 
 fn check_package(value: &str) -> Result<(), &'static str> {

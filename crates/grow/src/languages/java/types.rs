@@ -4,6 +4,7 @@ use std::sync::LazyLock;
 
 use jar_sprout_model::{Presence, Scalar, Slot, TimeForm, Type, Width};
 
+use super::settings::{Form, Library};
 use crate::code::{Helper, Needs};
 use crate::plan::{Plan, PlannedField};
 use crate::times::{JavaTime, TimeHelpers, suffix};
@@ -12,10 +13,34 @@ use crate::times::{JavaTime, TimeHelpers, suffix};
 struct Dated {
     name: &'static str,
     import: &'static str,
-    /// The annotation that tells it, for the type itself; that for what a list or a map holds stands inside.
-    annotation: Helper,
-    /// The same for other ways to write it.
+    /// The annotation that tells Jackson, for the type itself; that for what a list or a map holds stands inside.
+    annotation: Helpers,
+    /// What tells Gson.
+    adapter: Helpers,
+}
+
+/// A helper, and the same for other ways to write a time.
+struct Helpers {
+    usual: Helper,
     special: LazyLock<TimeHelpers>,
+}
+
+macro_rules! helpers {
+    ($ty:literal, $file:expr, $base:literal, $end:literal, $parent:literal, $indent:literal) => {
+        Helpers {
+            usual: Helper { name: concat!($base, $end), text: include_str!($file) },
+            special: LazyLock::new(|| {
+                TimeHelpers::new(|form| {
+                    let name = format!("{}{}{}", $base, suffix(form), $end);
+                    let text = include_str!($file).replace(concat!($base, $end), &name);
+                    (
+                        name,
+                        in_form(&text, $ty, concat!("extends ", $parent, "<", $ty, "> {\n"), $indent, form),
+                    )
+                })
+            }),
+        }
+    };
 }
 
 macro_rules! dated {
@@ -23,14 +48,15 @@ macro_rules! dated {
         Dated {
             name: $name,
             import: concat!("java.time.", $name),
-            annotation: Helper { name: $annotation, text: include_str!(concat!($annotation, ".java")) },
-            special: LazyLock::new(|| {
-                TimeHelpers::new(|form| {
-                    let name = format!("{}{}", $annotation, suffix(form));
-                    let text = include_str!(concat!($annotation, ".java"));
-                    (name.clone(), in_form(&text.replace($annotation, &name), $name, form))
-                })
-            }),
+            annotation: helpers!($name, concat!($annotation, ".java"), $annotation, "", "JsonSerializer", 4),
+            adapter: helpers!(
+                $name,
+                concat!("gson/", $name, "Adapter.java"),
+                $name,
+                "Adapter",
+                "TypeAdapter",
+                2
+            ),
         }
     };
 }
@@ -41,18 +67,19 @@ static DATE: Dated = dated!("LocalDate", "JsonLocalDate");
 static TIME: Dated = dated!("LocalTime", "JsonLocalTime");
 
 /// The code of an annotation that writes times in another way.
-fn in_form(text: &str, ty: &str, form: TimeForm) -> String {
+///
+/// The constants go behind the head of its class, at an indentation of so many columns.
+fn in_form(text: &str, ty: &str, class: &str, indent: usize, form: TimeForm) -> String {
     let JavaTime { usual, format, whole, has_builder } = JavaTime::of(ty, form, "new ");
     let constant = |name: &str, code: &str| {
-        JavaTime::declared(&format!("private static final DateTimeFormatter {name}"), code, ";")
+        JavaTime::declared(indent, &format!("private static final DateTimeFormatter {name}"), code, ";")
     };
     let chosen = if whole.is_some() { "(value.getNano() == 0 ? WHOLE : FORMAT)" } else { "FORMAT" };
     let whole = whole.map(|whole| constant("WHOLE", &whole)).unwrap_or_default();
-    let class = format!("extends JsonSerializer<{ty}> {{\n");
     let import = "import java.time.format.DateTimeFormatter;\n";
     let builder = if has_builder { "import java.time.format.DateTimeFormatterBuilder;\n" } else { "" };
     text.replacen(import, &format!("{import}{builder}"), 1)
-        .replacen(&class, &format!("{class}{whole}{}\n", constant("FORMAT", &format)), 1)
+        .replacen(class, &format!("{class}{whole}{}\n", constant("FORMAT", &format)), 1)
         .replacen(&format!("DateTimeFormatter.{usual}.format"), &format!("{chosen}.format"), 1)
 }
 
@@ -64,20 +91,24 @@ pub(super) struct Spelled {
 
 /// The type of a record's field. A date is typed where an annotation can say how it is read: by itself, or held
 /// by one list or map.
-pub(super) fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Spelled {
+pub(super) fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Needs) -> Spelled {
     let PlannedField { ident: _, wire: _, presence, slot, docs: _ } = field;
     let may_be_null = slot.nullable || *presence == Presence::Sometimes;
+    // Gson's annotation speaks of the field as a whole.
+    let has_content = form.library == Library::Jackson;
     match &slot.ty {
-        Type::Scalar(scalar) if dated(*scalar).is_some() => of_dated(plan, *scalar, "", str::to_owned, needs),
-        Type::List(items) if dated_slot(items).is_some() => {
+        Type::Scalar(scalar) if dated(*scalar).is_some() => {
+            of_dated(plan, *scalar, form, "", str::to_owned, needs)
+        }
+        Type::List(items) if has_content && dated_slot(items).is_some() => {
             needs.imports.insert("java.util.List");
             let item = dated_slot(items).expect("asked");
-            of_dated(plan, item, ".Content", |name| format!("List<{name}>"), needs)
+            of_dated(plan, item, form, ".Content", |name| format!("List<{name}>"), needs)
         }
-        Type::Map(values) if dated_slot(values).is_some() => {
+        Type::Map(values) if has_content && dated_slot(values).is_some() => {
             needs.imports.insert("java.util.Map");
             let value = dated_slot(values).expect("asked");
-            of_dated(plan, value, ".Content", |name| format!("Map<String, {name}>"), needs)
+            of_dated(plan, value, form, ".Content", |name| format!("Map<String, {name}>"), needs)
         }
         Type::Any
         | Type::Scalar(_)
@@ -86,7 +117,8 @@ pub(super) fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs
         | Type::Map(_)
         | Type::Tuple(_)
         | Type::Named(_) => {
-            let ty = if may_be_null { boxed(plan, slot, needs) } else { plain(plan, slot, needs) };
+            let ty =
+                if may_be_null { boxed(plan, slot, form, needs) } else { plain(plan, slot, form, needs) };
             Spelled { annotation: None, ty }
         }
     }
@@ -104,16 +136,28 @@ fn dated_slot(slot: &Slot) -> Option<Scalar> {
 fn of_dated(
     plan: &Plan<'_>,
     scalar: Scalar,
+    json: Form,
     inside: &str,
     wrap: impl Fn(&str) -> String,
     needs: &mut Needs,
 ) -> Spelled {
-    let Dated { name, import, annotation, special } = dated(scalar).expect("asked before");
+    let Dated { name, import, annotation, adapter } = dated(scalar).expect("asked before");
+    let Helpers { usual, special } = match json.library {
+        Library::Jackson => annotation,
+        Library::Gson => adapter,
+    };
     let form = scalar.time_forms().and_then(|forms| plan.times.special_form(forms));
-    let annotation = form.map_or(*annotation, |form| special.get(form));
+    let helper = form.map_or(*usual, |form| special.get(form));
     needs.imports.insert(import);
-    needs.helpers.insert(annotation);
-    Spelled { annotation: Some(format!("@{}{inside}", annotation.name)), ty: wrap(name) }
+    needs.helpers.insert(helper);
+    let annotation = match json.library {
+        Library::Jackson => format!("@{}{inside}", helper.name),
+        Library::Gson => {
+            needs.imports.insert("com.google.gson.annotations.JsonAdapter");
+            format!("@JsonAdapter({}.class)", helper.name)
+        }
+    };
+    Spelled { annotation: Some(annotation), ty: wrap(name) }
 }
 
 fn dated(scalar: Scalar) -> Option<&'static Dated> {
@@ -129,7 +173,7 @@ fn dated(scalar: Scalar) -> Option<&'static Dated> {
 }
 
 /// A type that may be a primitive one: `long`
-pub(super) fn plain(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> String {
+pub(super) fn plain(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> String {
     match &slot.ty {
         Type::Scalar(scalar) if !slot.nullable => match scalar {
             Scalar::Boolean => "boolean".to_owned(),
@@ -143,7 +187,7 @@ pub(super) fn plain(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> String {
             | Scalar::Date
             | Scalar::Time(_)
             | Scalar::Uuid
-            | Scalar::Uri => boxed(plan, slot, needs),
+            | Scalar::Uri => boxed(plan, slot, form, needs),
         },
         Type::Any
         | Type::Scalar(_)
@@ -151,36 +195,41 @@ pub(super) fn plain(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> String {
         | Type::List(_)
         | Type::Map(_)
         | Type::Tuple(_)
-        | Type::Named(_) => boxed(plan, slot, needs),
+        | Type::Named(_) => boxed(plan, slot, form, needs),
     }
 }
 
 /// A type of objects: `Long`
-pub(super) fn boxed(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> String {
+pub(super) fn boxed(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> String {
     match &slot.ty {
-        Type::Any => any(needs).to_owned(),
+        Type::Any => any(form, needs).to_owned(),
         Type::Scalar(scalar) => self::scalar(*scalar, needs).to_owned(),
         Type::Constant(_) => "String".to_owned(),
         Type::List(items) => {
             needs.imports.insert("java.util.List");
-            format!("List<{}>", boxed(plan, items, needs))
+            format!("List<{}>", boxed(plan, items, form, needs))
         }
         Type::Map(values) => {
             needs.imports.insert("java.util.Map");
-            format!("Map<String, {}>", boxed(plan, values, needs))
+            format!("Map<String, {}>", boxed(plan, values, form, needs))
         }
         // Java has no type for a list of unlike items.
         Type::Tuple(_) => {
             needs.imports.insert("java.util.List");
-            format!("List<{}>", any(needs))
+            format!("List<{}>", any(form, needs))
         }
         Type::Named(id) => plan.ident(*id).to_string(),
     }
 }
 
-fn any(needs: &mut Needs) -> &'static str {
-    needs.imports.insert("com.fasterxml.jackson.databind.JsonNode");
-    "JsonNode"
+/// Any JSON value.
+pub(super) fn any(form: Form, needs: &mut Needs) -> &'static str {
+    let (import, name) = match form.library {
+        Library::Jackson => ("com.fasterxml.jackson.databind.JsonNode", "JsonNode"),
+        Library::Gson => ("com.google.gson.JsonElement", "JsonElement"),
+    };
+    needs.imports.insert(import);
+    name
 }
 
 fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {

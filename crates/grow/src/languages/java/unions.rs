@@ -3,18 +3,25 @@
 use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Slot, Type, WireName};
 
+use super::settings::Form;
 use super::{block, names, types};
 use crate::code::Needs;
 use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
 
 /// The name of the case for a tag that no sample had.
-const UNKNOWN: &str = "Unknown";
+pub(super) const UNKNOWN: &str = "Unknown";
 
-pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+pub(super) fn union(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
     match &union.tag {
         Some(tag) if plan.has_direct_cases(union) => by_type_info(plan, ident, tag, &union.cases, needs),
-        Some(tag) => by_tag(plan, ident, tag, &union.cases, needs),
-        None => by_kind(plan, ident, union, needs),
+        Some(tag) => by_tag(plan, ident, tag, &union.cases, form, needs),
+        None => by_kind(plan, ident, union, form, needs),
     }
 }
 
@@ -60,12 +67,13 @@ fn by_tag(
     ident: &Ident,
     tag: &WireName,
     cases: &[PlannedUnionCase<'_>],
+    form: Form,
     needs: &mut Needs,
 ) -> Doc {
     needs.imports.insert("com.fasterxml.jackson.databind.JsonNode");
     let branch = |case: &PlannedUnionCase<'_>, needs: &mut Needs| {
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
-        let ty = types::boxed(plan, case.slot, needs);
+        let ty = types::boxed(plan, case.slot, form, needs);
         let made = text(format!("new {}(context.readTreeAsValue(node, {ty}.class));", case.ident));
         group(cat([text(format!("case {tag} ->")), nest(nest(cat([line(), made])))]))
     };
@@ -76,7 +84,7 @@ fn by_tag(
         text("JsonNode node = context.readTree(parser);"),
         cat([block(text(format!("return switch (node.path({key}).asText())")), branches), text(";")]),
     ];
-    let mut inside: Vec<Doc> = cases.iter().map(|case| wrapper(plan, ident, case, needs)).collect();
+    let mut inside: Vec<Doc> = cases.iter().map(|case| wrapper(plan, ident, case, form, needs)).collect();
     inside.push(unknown(ident, needs));
     inside.push(deserializer(ident, body, needs));
     lines([
@@ -86,7 +94,7 @@ fn by_tag(
 }
 
 /// A deserializer looks at what kind of value it is.
-fn by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+fn by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, form: Form, needs: &mut Needs) -> Doc {
     let cases = plan.by_kind(union);
     let has_integers = cases.iter().any(|(kind, _)| *kind == Kind::Integer);
     let branch = |(kind, case): &(Kind, &PlannedUnionCase<'_>), needs: &mut Needs| {
@@ -100,7 +108,7 @@ fn by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut
             Kind::Number => "case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT",
             Kind::Any => "default",
         };
-        let value = read(plan, case.slot, needs);
+        let value = read(plan, case.slot, form, needs);
         let made = cat([soft(), value, text(");")]);
         let made = group(cat([text(format!("new {}(", case.ident)), nest(nest(made))]));
         group(cat([text(format!("{tokens} ->")), nest(nest(cat([line(), made])))]))
@@ -112,7 +120,8 @@ fn by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut
         branches.push(group(cat([text("default ->"), nest(nest(cat([line(), cast])))])));
     }
     let body = [cat([block(text("return switch (parser.currentToken())"), branches), text(";")])];
-    let mut inside: Vec<Doc> = union.cases.iter().map(|case| wrapper(plan, ident, case, needs)).collect();
+    let mut inside: Vec<Doc> =
+        union.cases.iter().map(|case| wrapper(plan, ident, case, form, needs)).collect();
     inside.push(deserializer(ident, body, needs));
     lines([
         text(format!("@JsonDeserialize(using = {ident}.Deserializer.class)")),
@@ -121,8 +130,8 @@ fn by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut
 }
 
 /// `context.readValue(parser, Queen.class)`
-fn read(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
-    let ty = types::boxed(plan, slot, needs);
+fn read(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
+    let ty = types::boxed(plan, slot, form, needs);
     match &slot.ty {
         Type::List(_) | Type::Map(_) | Type::Tuple(_) => {
             needs.imports.insert("com.fasterxml.jackson.core.type.TypeReference");
@@ -136,7 +145,7 @@ fn read(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
 }
 
 /// `public sealed interface Event permits SwarmEvent, Event.Unknown {`
-fn sealed(ident: &Ident, permitted: Vec<Doc>, inside: impl IntoIterator<Item = Doc>) -> Doc {
+pub(super) fn sealed(ident: &Ident, permitted: Vec<Doc>, inside: impl IntoIterator<Item = Doc>) -> Doc {
     let permits = if permitted.is_empty() {
         Doc::Nil
     } else {
@@ -149,9 +158,15 @@ fn sealed(ident: &Ident, permitted: Vec<Doc>, inside: impl IntoIterator<Item = D
 }
 
 /// A record around what a case holds.
-fn wrapper(plan: &Plan<'_>, union: &Ident, case: &PlannedUnionCase<'_>, needs: &mut Needs) -> Doc {
+fn wrapper(
+    plan: &Plan<'_>,
+    union: &Ident,
+    case: &PlannedUnionCase<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
     needs.imports.insert("com.fasterxml.jackson.annotation.JsonValue");
-    let ty = types::plain(plan, case.slot, needs);
+    let ty = types::plain(plan, case.slot, form, needs);
     value_record(&format!("record {}", case.ident), &ty, &format!(" implements {union}"), [])
 }
 

@@ -50,7 +50,7 @@ static TIME: Foreign = foreign!("java.time.LocalTime", "LocalTime", "LocalTimeSe
 /// The code of a serializer that writes times in another way.
 fn in_form(text: &str, ty: &str, form: TimeForm) -> String {
     let JavaTime { usual, format, whole, has_builder } = JavaTime::of(ty, form, "");
-    let constant = |name: &str, code: &str| JavaTime::declared(&format!("private val {name}"), code, "");
+    let constant = |name: &str, code: &str| JavaTime::declared(4, &format!("private val {name}"), code, "");
     let chosen = if whole.is_some() { "(if (value.nano == 0) whole else format)" } else { "format" };
     let whole = whole.map(|whole| constant("whole", &whole)).unwrap_or_default();
     let class = format!("KSerializer<{ty}> {{\n");

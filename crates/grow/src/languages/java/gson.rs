@@ -1,0 +1,162 @@
+//! What Gson needs where reflection alone does not do: open enums and unions.
+
+use jar_sprout_layout::{Doc, cat, group, lines, nest, soft, text};
+use jar_sprout_model::{Slot, Type, WireName};
+
+use super::settings::Form;
+use super::unions::{UNKNOWN, sealed};
+use super::{block, constants, members, names, types};
+use crate::code::{Helper, Needs};
+use crate::plan::{Ident, Kind, Plan, PlannedCase, PlannedUnion, PlannedUnionCase};
+
+const TEXT_ADAPTER: Helper = Helper { name: "TextAdapter", text: include_str!("gson/TextAdapter.java") };
+const UNION_ADAPTER: Helper = Helper { name: "UnionAdapter", text: include_str!("gson/UnionAdapter.java") };
+
+/// A text of its own type; one that is not known yet is kept as it is.
+pub(super) fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut Needs) -> Doc {
+    needs.imports.insert("com.google.gson.annotations.JsonAdapter");
+    needs.helpers.insert(TEXT_ADAPTER);
+    let adapter = members(
+        text(format!("static final class Adapter extends TextAdapter<{ident}>")),
+        [block(text("Adapter()"), [text(format!("super({ident}::new, {ident}::value);"))])],
+    );
+    let record =
+        members(text(format!("public record {ident}(String value)")), [constants(ident, cases), adapter]);
+    lines([text(format!("@JsonAdapter({ident}.Adapter.class)")), record])
+}
+
+/// A sealed interface, and the adapter that chooses among its cases.
+pub(super) fn union(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
+    needs.imports.extend([
+        "com.google.gson.JsonDeserializationContext",
+        "com.google.gson.JsonElement",
+        "com.google.gson.annotations.JsonAdapter",
+    ]);
+    needs.helpers.insert(UNION_ADAPTER);
+    let is_direct = plan.has_direct_cases(union);
+    let mut inside = Vec::new();
+    if !is_direct {
+        inside.push(text("Object value();"));
+        inside.extend(union.cases.iter().map(|case| wrapper(plan, ident, case, form, needs)));
+    }
+    if union.tag.is_some() {
+        let record = case_record(ident, UNKNOWN, "JsonElement");
+        inside.push(lines([text("/** A kind that is not known yet. */"), record]));
+    }
+    let chosen = match union.tag {
+        Some(tag) => by_tag(plan, tag, union, is_direct),
+        None => by_kind(plan, ident, union, form, needs),
+    };
+    let content = if is_direct {
+        format!("return value instanceof {UNKNOWN} unknown ? unknown.value() : value;")
+    } else {
+        "return value.value();".to_owned()
+    };
+    inside.push(adapter(ident, chosen, content));
+    let permitted = if is_direct {
+        let names =
+            union.cases.iter().filter_map(|case| plan.direct_case(case)).map(|case| case.ident.to_string());
+        names.chain([format!("{ident}.{UNKNOWN}")]).map(text).collect()
+    } else {
+        Vec::new()
+    };
+    lines([text(format!("@JsonAdapter({ident}.Adapter.class)")), sealed(ident, permitted, inside)])
+}
+
+/// A record around what a case holds; the library asks for the adapter of the class that it meets.
+fn wrapper(
+    plan: &Plan<'_>,
+    union: &Ident,
+    case: &PlannedUnionCase<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
+    let ty = types::boxed(plan, case.slot, form, needs);
+    case_record(union, case.ident.as_str(), &ty)
+}
+
+fn case_record(union: &Ident, name: &str, ty: &str) -> Doc {
+    let head = text(format!("record {name}({ty} value)"));
+    let supers = nest(nest(cat([jar_sprout_layout::line(), text(format!("implements {union}"))])));
+    let record = cat([group(cat([head, supers])), text(" {}")]);
+    lines([text("@JsonAdapter(Adapter.class)"), record])
+}
+
+fn adapter(ident: &Ident, chosen: Vec<Doc>, content: String) -> Doc {
+    let parameters = nest(nest(cat([soft(), text("JsonElement json, JsonDeserializationContext context)")])));
+    let read = block(group(cat([text(format!("protected {ident} read(")), parameters])), chosen);
+    let content = block(text(format!("protected Object content({ident} value)")), [text(content)]);
+    members(
+        text(format!("final class Adapter extends UnionAdapter<{ident}>")),
+        [read, content].map(|method| lines([text("@Override"), method])),
+    )
+}
+
+fn by_tag(plan: &Plan<'_>, tag: &WireName, union: &PlannedUnion<'_>, is_direct: bool) -> Vec<Doc> {
+    let branch = |case: &PlannedUnionCase<'_>| {
+        let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
+        let Type::Named(id) = &case.slot.ty else { return Doc::Nil };
+        let read = format!("context.deserialize(json, {}.class)", plan.ident(*id));
+        let made = if is_direct { format!("{read};") } else { format!("new {}({read});", case.ident) };
+        group(cat([text(format!("case {tag} ->")), nest(nest(cat([jar_sprout_layout::line(), text(made)])))]))
+    };
+    let mut branches: Vec<Doc> = union.cases.iter().map(branch).collect();
+    branches.push(text(format!("default -> new {UNKNOWN}(json);")));
+    let key = names::LITERAL.of(tag.as_str());
+    vec![cat([block(text(format!("return switch (tag(json, {key}))")), branches), text(";")])]
+}
+
+fn by_kind(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Vec<Doc> {
+    let mut body = Vec::new();
+    let mut is_open = true;
+    for (kind, case) in plan.by_kind(union) {
+        let made = cat([
+            text(format!("return new {}(", case.ident)),
+            nest(nest(cat([soft(), read(plan, case.slot, form, needs), text(");")]))),
+        ]);
+        let test = match kind {
+            Kind::Object => "json.isJsonObject()",
+            Kind::List => "json.isJsonArray()",
+            Kind::Text => "json.isJsonPrimitive() && json.getAsJsonPrimitive().isString()",
+            Kind::Boolean => "json.isJsonPrimitive() && json.getAsJsonPrimitive().isBoolean()",
+            Kind::Integer => "json.isJsonPrimitive() && isInteger(json)",
+            Kind::Number => "json.isJsonPrimitive() && json.getAsJsonPrimitive().isNumber()",
+            Kind::Any => {
+                is_open = false;
+                body.push(group(made));
+                continue;
+            }
+        };
+        body.push(block(text(format!("if ({test})")), [group(made)]));
+    }
+    if is_open {
+        needs.imports.insert("com.google.gson.JsonParseException");
+        body.push(text(format!("throw new JsonParseException(\"unexpected kind of {ident}\");")));
+    }
+    body
+}
+
+/// `context.deserialize(json, Queen.class)`
+fn read(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
+    let ty = types::boxed(plan, slot, form, needs);
+    let token = match &slot.ty {
+        Type::List(_) | Type::Map(_) | Type::Tuple(_) => {
+            needs.imports.insert("com.google.gson.reflect.TypeToken");
+            format!("new TypeToken<{ty}>() {{}}.getType()")
+        }
+        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => format!("{ty}.class"),
+    };
+    text(format!("context.deserialize(json, {token})"))
+}
