@@ -1,4 +1,5 @@
-//! TypeScript: `tsc` at its strictest, with every sample assigned to the type of its root.
+//! TypeScript: `tsc` at its strictest, with every sample assigned to the type of its root; or passed through the
+//! functions that parse it.
 
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Wanted};
@@ -15,7 +16,7 @@ const PROJECT: &str = r#"{
     "verbatimModuleSyntax": true,
     "isolatedModules": true,
     "erasableSyntaxOnly": true,
-    "noEmit": true,
+    "outDir": "out",
     "target": "es2022",
     "module": "nodenext",
     "types": []
@@ -34,6 +35,17 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
     let version = version(wanted.command(&compiler).arg("--version")).unwrap_or_default();
     let mut compile = wanted.command(compiler);
     compile.args(["-p", "."]);
+    let is_parsed = wanted.settings.given("parse").is_some_and(|parse| parse != "none");
+    let run = if is_parsed {
+        let node = wanted.tools.program("node");
+        let node = node.ok_or_else(|| Missing::new("Node.js", "apt-get install nodejs"))?;
+        let mut run = wanted.command(node);
+        run.arg("out/driver.js");
+        Some(run)
+    } else {
+        compile.arg("--noEmit");
+        None
+    };
     Ok(Ready {
         title: format!("tsc {}", version.trim_start_matches("Version ")),
         code: "",
@@ -42,7 +54,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
             ("package.json", "{\"type\": \"module\"}\n".to_owned()),
         ],
         compile: vec![compile],
-        run: None,
+        run,
         writes_nulls: false,
         judges: Vec::new(),
     })

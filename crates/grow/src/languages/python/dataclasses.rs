@@ -405,29 +405,46 @@ fn read_by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs:
     lines(body)
 }
 
-/// Cases that stay as they are need no test.
+/// Cases that stay as they are need no test, and the last of all needs none.
 fn write_by_kind(plan: &Plan<'_>, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
     let converter = Converter { plan, way: Way::Out };
-    let mut body = Vec::new();
-    let mut last = text("return value");
+    let mut tested = Vec::new();
+    let mut last = None;
+    let mut all_convert = true;
     for (_, case) in plan.by_kind(union) {
-        let Some(value) = converter.of(case.slot, text("value"), needs) else { continue };
-        let class = match &case.slot.ty {
-            Type::Scalar(scalar) => types::platform_scalar(*scalar, needs).to_owned(),
-            Type::List(_) => "list".to_owned(),
-            Type::Tuple(_) => "tuple".to_owned(),
-            Type::Map(_) => "dict".to_owned(),
-            Type::Named(id) if matches!(plan.get(*id).definition, PlannedDefinition::Union(_)) => {
-                // No class of its own tells it.
-                last = cat([text("return "), value]);
-                continue;
-            }
-            Type::Named(id) => plan.ident(*id).to_string(),
-            Type::Any | Type::Constant(_) => continue,
+        let Some(value) = converter.of(case.slot, text("value"), needs) else {
+            all_convert = false;
+            continue;
         };
         let value = cat([text("return "), value]);
-        body.push(cat([text(format!("if isinstance(value, {class}):")), nest(cat([hard(), value]))]));
+        match class_of(plan, &case.slot.ty, needs) {
+            Some(class) => tested.push((class, value)),
+            // No class of its own tells it.
+            None => last = Some(value),
+        }
     }
-    body.push(last);
-    lines(body)
+    if all_convert && last.is_none() {
+        last = tested.pop().map(|(_, value)| value);
+    }
+    let tests = tested.into_iter().map(|(class, value)| {
+        cat([text(format!("if isinstance(value, {class}):")), nest(cat([hard(), value]))])
+    });
+    lines(tests.chain([last.unwrap_or_else(|| text("return value"))]))
+}
+
+/// The class that tells the values of a type.
+fn class_of(plan: &Plan<'_>, ty: &Type, needs: &mut Needs) -> Option<String> {
+    match ty {
+        Type::Scalar(scalar) => Some(types::platform_scalar(*scalar, needs).to_owned()),
+        Type::List(_) => Some("list".to_owned()),
+        Type::Tuple(_) => Some("tuple".to_owned()),
+        Type::Map(_) => Some("dict".to_owned()),
+        Type::Named(id) => match &plan.get(*id).definition {
+            PlannedDefinition::Record(_) | PlannedDefinition::Enumeration(_) => {
+                Some(plan.ident(*id).to_string())
+            }
+            PlannedDefinition::Union(_) => None,
+        },
+        Type::Any | Type::Constant(_) => None,
+    }
 }

@@ -1,7 +1,8 @@
-//! TypeScript: interfaces and literal unions, no run-time code.
+//! TypeScript: interfaces and literal unions; on request a function that parses and checks.
 
 mod names;
 mod proof;
+mod reading;
 mod types;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, text};
@@ -17,7 +18,7 @@ use crate::plan::{
 use crate::settings::{Choice, Setting, Settings, Values};
 use crate::trial::Trial;
 
-/// TypeScript with types only.
+/// TypeScript.
 pub(crate) struct TypeScript;
 
 /// Whether what an object holds can be changed.
@@ -50,11 +51,50 @@ const PROPERTIES: Setting = Setting {
     ]),
 };
 
+const PARSE: Setting = Setting {
+    key: "parse",
+    doc: "whether a function for each root parses a response and checks it",
+    values: Values::Choice(&[
+        Choice { value: "none", doc: "types alone, no run-time code" },
+        Choice { value: "checked", doc: "parseHives(text), which says where a response is not as expected" },
+        Choice {
+            value: "dated",
+            doc: "the same, with Date objects for date-times; they are written back as they came",
+        },
+    ]),
+};
+
+/// What reads a response.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Reading {
+    None,
+    Checked,
+    Dated,
+}
+
+/// All settings, resolved.
+#[derive(Debug, Clone, Copy)]
+struct Form {
+    hold: Hold,
+    reading: Reading,
+}
+
+impl Form {
+    fn of(settings: &Settings) -> Self {
+        let reading = match settings.value(&PARSE) {
+            Some("checked") => Reading::Checked,
+            Some("dated") => Reading::Dated,
+            _ => Reading::None,
+        };
+        Self { hold: Hold::of(settings), reading }
+    }
+}
+
 static ABOUT: About = About {
     key: "typescript",
     title: "TypeScript",
-    grows: "interfaces and literal unions, no run-time code",
-    settings: &[PROPERTIES],
+    grows: "interfaces and literal unions, on request with a checking parse function",
+    settings: &[PROPERTIES, PARSE],
     naming: names::NAMING,
     comment: Comment {
         form: docs::Form::Stars,
@@ -75,28 +115,49 @@ impl Language for TypeScript {
         format!("{}.ts", small_words(type_name, "-"))
     }
 
-    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, _: &mut Needs) -> Doc {
-        let hold = Hold::of(settings);
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
+        let form = Form::of(settings);
         let PlannedType { ident, docs: _, definition } = ty;
-        match definition {
-            PlannedDefinition::Record(fields) => record(plan, ident, fields, hold),
+        let declaration = match definition {
+            PlannedDefinition::Record(fields) => record(plan, ident, fields, form),
             PlannedDefinition::Enumeration(cases) => enumeration(ident, cases),
-            PlannedDefinition::Union(union) => self::union(plan, ident, union, hold),
+            PlannedDefinition::Union(union) => self::union(plan, ident, union, form),
+        };
+        if form.reading == Reading::None {
+            return declaration;
         }
+        let functions = reading::reader(plan, ty, form, needs);
+        join(&cat([hard(), hard()]), [declaration].into_iter().chain(functions))
     }
 
-    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, settings: &Settings, _: &mut Needs) -> Doc {
-        cat([text(format!("export type {ident} = ")), types::slot(plan, slot, Hold::of(settings)), text(";")])
+    fn alias(
+        &self,
+        plan: &Plan<'_>,
+        ident: &Ident,
+        slot: &Slot,
+        settings: &Settings,
+        needs: &mut Needs,
+    ) -> Doc {
+        let form = Form::of(settings);
+        let alias = cat([text(format!("export type {ident} = ")), types::slot(plan, slot, form), text(";")]);
+        if form.reading == Reading::None {
+            return alias;
+        }
+        let parse = reading::parse(plan, ident, slot, form, needs);
+        cat([alias, hard(), hard(), parse])
     }
 
     fn assemble(&self, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
-        debug_assert!(needs.imports.is_empty(), "types alone need no imports");
+        debug_assert!(needs.imports.is_empty(), "the language has all that is needed");
         let blank_line = cat([hard(), hard()]);
         join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(declarations))
     }
 
-    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
-        proof::driver(trials)
+    fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
+        match Form::of(settings).reading {
+            Reading::None => proof::assigned(trials),
+            Reading::Checked | Reading::Dated => proof::parsed(trials),
+        }
     }
 }
 
@@ -105,23 +166,23 @@ impl Language for TypeScript {
 ///   id: number;
 /// }
 /// ```
-fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], hold: Hold) -> Doc {
+fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], form: Form) -> Doc {
     if fields.is_empty() {
         return text(format!("export type {ident} = Record<string, unknown>;"));
     }
-    let fields = fields.iter().map(|one| cat([hard(), field(plan, one, hold)]));
+    let fields = fields.iter().map(|one| cat([hard(), field(plan, one, form)]));
     cat([text(format!("export interface {ident} {{")), nest(cat(fields)), hard(), text("}")])
 }
 
 /// `note?: string | null;`
-fn field(plan: &Plan<'_>, field: &PlannedField<'_>, hold: Hold) -> Doc {
+fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form) -> Doc {
     let PlannedField { ident: _, wire, presence, slot, docs } = field;
     let mark = match presence {
         Presence::Always => ": ",
         Presence::Sometimes => "?: ",
     };
-    let key = format!("{}{}", hold.property(), names::property_key(wire.as_str()));
-    let declaration = cat([text(key), text(mark), types::slot(plan, slot, hold), text(";")]);
+    let key = format!("{}{}", form.hold.property(), names::property_key(wire.as_str()));
+    let declaration = cat([text(key), text(mark), types::slot(plan, slot, form), text(";")]);
     lines(ABOUT.comment.of(docs, 2).into_iter().chain([declaration]))
 }
 
@@ -132,10 +193,10 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
     alternatives(ident, known.chain([text("(string & {})")]))
 }
 
-fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, hold: Hold) -> Doc {
+fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, form: Form) -> Doc {
     let PlannedUnion { tag: _, cases, unknown: _ } = union;
     let case =
-        |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| types::slot(plan, slot, hold);
+        |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| types::slot(plan, slot, form);
     alternatives(ident, cases.iter().map(case))
 }
 

@@ -1,4 +1,5 @@
-//! The proof of TypeScript: every sample assigned to the type of its root, for the compiler to judge.
+//! The proofs of TypeScript: every sample assigned to the type of its root, for the compiler to judge; or passed
+//! through the functions that parse.
 
 use std::fmt::Write as _;
 
@@ -7,7 +8,7 @@ use crate::trial::Trial;
 
 /// A module for each trial. JSON is an expression of the language (ECMA-262, since 2019), so that a sample stands
 /// in it as it is, and the compiler objects to missing keys. It would object to unknown ones as well, which are left out.
-pub(super) fn driver(trials: &[Trial]) -> Vec<GrownFile> {
+pub(super) fn assigned(trials: &[Trial]) -> Vec<GrownFile> {
     trials.iter().filter(|trial| !trial.samples.is_empty()).map(module).collect()
 }
 
@@ -20,4 +21,25 @@ fn module(trial: &Trial) -> GrownFile {
             .expect("a string takes everything");
     }
     GrownFile { name: format!("{place}.ts"), text }
+}
+
+const DRIVER: &str = include_str!("driver.ts");
+
+/// What the driver uses of the platform, whose types are not installed.
+const PLATFORM: &str = include_str!("platform.d.ts");
+
+/// The driver and a table of the trials' functions: run it with the jobs on standard input.
+pub(super) fn parsed(trials: &[Trial]) -> Vec<GrownFile> {
+    let import = |Trial { place, entry, file, .. }: &Trial| {
+        let module = file.trim_end_matches(".ts");
+        format!("import {{ parse{entry} as {place} }} from \"./{place}/{module}.js\";\n")
+    };
+    let imports: String = trials.iter().map(import).collect();
+    let names: Vec<&str> = trials.iter().map(|trial| trial.place.as_str()).collect();
+    let table = format!(
+        "{imports}\nexport const trials: Record<string, (text: string) => unknown> = {{ {} }};\n",
+        names.join(", ")
+    );
+    let file = |name: &str, text: &str| GrownFile { name: name.to_owned(), text: text.to_owned() };
+    vec![file("driver.ts", DRIVER), file("platform.d.ts", PLATFORM), file("trials.ts", &table)]
 }

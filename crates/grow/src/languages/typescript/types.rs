@@ -1,21 +1,22 @@
 //! Model types as TypeScript types.
 
 use jar_sprout_layout::{Doc, cat, join, text};
-use jar_sprout_model::{OnWire, Slot, Type};
+use jar_sprout_model::{OnWire, Scalar, Slot, Type};
 
-use super::{Hold, names};
+use super::{Form, Hold, Reading, names};
 use crate::plan::Plan;
 
 /// The type of a place for a value: `Queen | null`
-pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, hold: Hold) -> Doc {
-    let ty = non_null(plan, &slot.ty, hold);
+pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, form: Form) -> Doc {
+    let ty = non_null(plan, &slot.ty, form);
     // `unknown` takes null as it is.
     if slot.nullable && slot.ty != Type::Any { cat([ty, text(" | null")]) } else { ty }
 }
 
-fn non_null(plan: &Plan<'_>, ty: &Type, hold: Hold) -> Doc {
+fn non_null(plan: &Plan<'_>, ty: &Type, form: Form) -> Doc {
     match ty {
         Type::Any => text("unknown"),
+        Type::Scalar(Scalar::DateTime(_)) if form.reading == Reading::Dated => text("Date"),
         // JSON's own types: a date stays the text it is on the wire.
         Type::Scalar(scalar) => text(match scalar.on_wire() {
             OnWire::Boolean => "boolean",
@@ -24,25 +25,25 @@ fn non_null(plan: &Plan<'_>, ty: &Type, hold: Hold) -> Doc {
         }),
         Type::Constant(constant) => text(names::LITERAL.of(constant.as_str())),
         Type::List(items) => {
-            let item = self::slot(plan, items, hold);
+            let item = self::slot(plan, items, form);
             let is_union = items.nullable && items.ty != Type::Any;
             // A read-only list in a list is one word too many for `[]`.
-            let is_compound =
-                is_union || (hold == Hold::Readonly && matches!(items.ty, Type::List(_) | Type::Tuple(_)));
+            let is_compound = is_union
+                || (form.hold == Hold::Readonly && matches!(items.ty, Type::List(_) | Type::Tuple(_)));
             let list =
                 if is_compound { cat([text("("), item, text(")[]")]) } else { cat([item, text("[]")]) };
-            cat([text(hold.property()), list])
+            cat([text(form.hold.property()), list])
         }
         Type::Map(values) => {
-            let map = cat([text("Record<string, "), self::slot(plan, values, hold), text(">")]);
-            match hold {
+            let map = cat([text("Record<string, "), self::slot(plan, values, form), text(">")]);
+            match form.hold {
                 Hold::Mutable => map,
                 Hold::Readonly => cat([text("Readonly<"), map, text(">")]),
             }
         }
         Type::Tuple(items) => {
-            let items = items.iter().map(|item| self::slot(plan, item, hold));
-            cat([text(hold.property()), text("["), join(&text(", "), items), text("]")])
+            let items = items.iter().map(|item| self::slot(plan, item, form));
+            cat([text(form.hold.property()), text("["), join(&text(", "), items), text("]")])
         }
         Type::Named(id) => text(plan.ident(*id).to_string()),
     }

@@ -1,0 +1,116 @@
+/** Reads a value, and says at which path it is not as expected. */
+type Read<T> = (value: unknown, path: string) => T;
+
+function failAt(path: string, expected: string, value: unknown): never {
+  const found =
+    value === null ? "null" : Array.isArray(value) ? "list" : typeof value;
+  throw new TypeError(`${path}: expected ${expected}, found ${found}`);
+}
+
+function unknownAt(value: unknown): unknown {
+  return value;
+}
+
+function textAt(value: unknown, path: string): string {
+  return typeof value === "string" ? value : failAt(path, "a text", value);
+}
+
+function constantOf<T extends string>(text: T): Read<T> {
+  return (value, path) =>
+    value === text ? text : failAt(path, JSON.stringify(text), value);
+}
+
+function numberAt(value: unknown, path: string): number {
+  return typeof value === "number" ? value : failAt(path, "a number", value);
+}
+
+function booleanAt(value: unknown, path: string): boolean {
+  return typeof value === "boolean"
+    ? value
+    : failAt(path, "true or false", value);
+}
+
+function dateAt(value: unknown, path: string): ExactDate {
+  const date = new ExactDate(textAt(value, path));
+  return Number.isNaN(date.getTime())
+    ? failAt(path, "a date and a time", value)
+    : date;
+}
+
+/** A date that is written back as it was read, with its offset and all its digits. */
+export class ExactDate extends Date {
+  readonly text: string;
+
+  constructor(text: string) {
+    super(text);
+    this.text = text;
+  }
+
+  override toJSON(): string {
+    const isAsRead = Date.parse(this.text) === this.getTime();
+    return isAsRead ? this.text : this.toISOString();
+  }
+}
+
+function nullOr<T>(read: Read<T>): Read<T | null> {
+  return (value, path) => (value === null ? null : read(value, path));
+}
+
+function listOf<T>(read: Read<T>): Read<T[]> {
+  return (value, path) =>
+    Array.isArray(value)
+      ? value.map((item: unknown, index) => read(item, `${path}[${index}]`))
+      : failAt(path, "a list", value);
+}
+
+function tupleOf<T extends readonly unknown[]>(
+  ...reads: { [Index in keyof T]: Read<T[Index]> }
+): Read<T> {
+  return (value, path) => {
+    const items = listOf(unknownAt)(value, path);
+    if (items.length !== reads.length) {
+      failAt(path, `a list of ${reads.length}`, value);
+    }
+    const read = (item: unknown, index: number) =>
+      reads[index]?.(item, `${path}[${index}]`);
+    return items.map(read) as unknown as T;
+  };
+}
+
+function objectAt(value: unknown, path: string): Record<string, unknown> {
+  return typeof value === "object" && value !== null && !Array.isArray(value)
+    ? (value as Record<string, unknown>)
+    : failAt(path, "an object", value);
+}
+
+function mapOf<T>(read: Read<T>): Read<Record<string, T>> {
+  return (value, path) => {
+    const entries = Object.entries(objectAt(value, path));
+    return Object.fromEntries(
+      entries.map(([key, one]) => [key, read(one, `${path}.${key}`)]),
+    );
+  };
+}
+
+function field<T>(
+  object: Record<string, unknown>,
+  key: string,
+  read: Read<T>,
+  path: string,
+): T {
+  const value = Object.hasOwn(object, key) ? object[key] : undefined;
+  return read(value, `${path}.${key}`);
+}
+
+function optional<Key extends string, T>(
+  object: Record<string, unknown>,
+  key: Key,
+  read: Read<T>,
+  path: string,
+): { [K in Key]?: T } {
+  if (!Object.hasOwn(object, key)) {
+    return {};
+  }
+  const found = { [key]: field(object, key, read, path) };
+  return found as { [K in Key]: T };
+}

@@ -1,0 +1,268 @@
+//! Functions that parse a response and check it, value by value.
+
+use std::collections::BTreeSet;
+use std::sync::LazyLock;
+
+use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, nest, soft, text};
+use jar_sprout_model::{OnWire, Presence, Scalar, Slot, Type, WireName};
+
+use super::{Form, Reading, names};
+use crate::code::{Helper, Needs};
+use crate::plan::{
+    Ident, Kind, Plan, PlannedDefinition, PlannedField, PlannedRoot, PlannedType, PlannedUnion,
+};
+
+/// The functions that readers are made of, each in a paragraph that declares one thing.
+const READ: &str = include_str!("read.ts");
+
+/// One of them, and all that it stands on.
+struct Part {
+    helper: Helper,
+    needs: BTreeSet<Helper>,
+}
+
+static PARTS: LazyLock<Vec<Part>> = LazyLock::new(|| {
+    let helpers: Vec<Helper> =
+        declarations().into_iter().map(|text| Helper { name: declared(text), text }).collect();
+    let direct = |helper: &Helper| -> BTreeSet<Helper> {
+        let words: BTreeSet<&str> = helper.text.split(|c: char| !c.is_ascii_alphanumeric()).collect();
+        helpers.iter().filter(|other| words.contains(other.name)).copied().collect()
+    };
+    let all = |helper: &Helper| {
+        let mut needs = BTreeSet::from([*helper]);
+        let mut open = vec![*helper];
+        while let Some(one) = open.pop() {
+            open.extend(direct(&one).into_iter().filter(|other| needs.insert(*other)));
+        }
+        needs
+    };
+    helpers.iter().map(|helper| Part { helper: *helper, needs: all(helper) }).collect()
+});
+
+/// The texts of the declarations: each starts at the margin, with its comment.
+fn declarations() -> Vec<&'static str> {
+    let mut found = Vec::new();
+    let mut rest = READ.trim_end();
+    while let Some(end) =
+        rest.match_indices("\n\n").map(|(at, _)| at).find(|at| !rest[at + 2..].starts_with([' ', '}']))
+    {
+        found.push(&rest[..end]);
+        rest = &rest[end + 2..];
+    }
+    found.push(rest);
+    found
+}
+
+/// What a declaration declares.
+fn declared(text: &'static str) -> &'static str {
+    let line = text.lines().find(|line| !line.starts_with("/**")).unwrap_or_default();
+    let mut words = line.split([' ', '<', '(']).skip_while(|word| ["export"].contains(word)).skip(1);
+    words.next().unwrap_or_default()
+}
+
+fn need(name: &str, needs: &mut Needs) {
+    let part = PARTS.iter().find(|part| part.helper.name == name).expect("the helper is among the parts");
+    needs.helpers.extend(&part.needs);
+}
+
+/// What reads a named type, and what parses it where it is a whole response; none where a text is enough.
+pub(super) fn reader(plan: &Plan<'_>, ty: &PlannedType<'_>, form: Form, needs: &mut Needs) -> Vec<Doc> {
+    let ident = &ty.ident;
+    let body = match &ty.definition {
+        PlannedDefinition::Record(fields) => Some(record(plan, fields, form, needs)),
+        PlannedDefinition::Enumeration(_) => None,
+        PlannedDefinition::Union(union) => Some(match union.tag {
+            Some(tag) => by_tag(plan, ident, tag, union, form, needs),
+            None => by_kind(plan, ident, union, form, needs),
+        }),
+    };
+    let id = plan.id_of(ty);
+    let is_root = plan.roots.iter().any(|root| matches!(root, PlannedRoot::Named(root) if *root == id));
+    let slot = Slot::of(Type::Named(id));
+    let parse = is_root.then(|| parse(plan, ident, &slot, form, needs));
+    let read = body.map(|body| {
+        let head = text(format!("function read{ident}(value: unknown, path: string): {ident} {{"));
+        cat([head, nest(cat(body.into_iter().map(|line| cat([hard(), line])))), hard(), text("}")])
+    });
+    parse.into_iter().chain(read).collect()
+}
+
+/// `export function parseHive(text: string): Hive {`
+pub(super) fn parse(plan: &Plan<'_>, ident: &Ident, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
+    let read = read(plan, slot, form, needs);
+    let call = cat([text("return "), read, text("(JSON.parse(text), \"$\");")]);
+    let comment =
+        text("/** Reads a whole response, or throws an error with the path that is not as expected. */");
+    let head = text(format!("export function parse{ident}(text: string): {ident} {{"));
+    cat([comment, hard(), head, nest(cat([hard(), call])), hard(), text("}")])
+}
+
+/// What reads a value of a place.
+fn read(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
+    let plain = non_null(plan, &slot.ty, form, needs);
+    if slot.nullable && slot.ty != Type::Any {
+        need("nullOr", needs);
+        return call("nullOr", [plain]);
+    }
+    plain
+}
+
+fn non_null(plan: &Plan<'_>, ty: &Type, form: Form, needs: &mut Needs) -> Doc {
+    let mut named = |name: &'static str| {
+        need(name, needs);
+        text(name)
+    };
+    match ty {
+        Type::Any => named("unknownAt"),
+        Type::Scalar(Scalar::DateTime(_)) if form.reading == Reading::Dated => named("dateAt"),
+        Type::Scalar(scalar) => named(match scalar.on_wire() {
+            OnWire::Boolean => "booleanAt",
+            OnWire::Integer | OnWire::Number => "numberAt",
+            OnWire::Text => "textAt",
+        }),
+        Type::Constant(constant) => {
+            need("constantOf", needs);
+            call("constantOf", [text(names::LITERAL.of(constant.as_str()))])
+        }
+        Type::List(items) => {
+            need("listOf", needs);
+            call("listOf", [read(plan, items, form, needs)])
+        }
+        Type::Map(values) => {
+            need("mapOf", needs);
+            call("mapOf", [read(plan, values, form, needs)])
+        }
+        Type::Tuple(items) => {
+            need("tupleOf", needs);
+            let items: Vec<Doc> = items.iter().map(|item| read(plan, item, form, needs)).collect();
+            call("tupleOf", items)
+        }
+        Type::Named(id) => match &plan.get(*id).definition {
+            PlannedDefinition::Enumeration(_) => named("textAt"),
+            PlannedDefinition::Record(_) | PlannedDefinition::Union(_) => {
+                text(format!("read{}", plan.ident(*id)))
+            }
+        },
+    }
+}
+
+fn call(name: &'static str, arguments: impl IntoIterator<Item = Doc>) -> Doc {
+    let arguments = join(&cat([text(","), line()]), arguments);
+    group(cat([text(name), text("("), nest(cat([soft(), arguments, if_broken(",", "")])), soft(), text(")")]))
+}
+
+fn record(plan: &Plan<'_>, fields: &[PlannedField<'_>], form: Form, needs: &mut Needs) -> Vec<Doc> {
+    need("objectAt", needs);
+    if fields.is_empty() {
+        return vec![text("return objectAt(value, path);")];
+    }
+    let entry = |field: &PlannedField<'_>, needs: &mut Needs| {
+        let key = text(names::LITERAL.of(field.wire.as_str()));
+        let read = read(plan, field.slot, form, needs);
+        let arguments = [text("object"), key, read, text("path")];
+        match field.presence {
+            Presence::Always => {
+                need("field", needs);
+                // By itself it would set what the object inherits from.
+                let key = match field.wire.as_str() {
+                    "__proto__" => "[\"__proto__\"]".to_owned(),
+                    key => names::property_key(key),
+                };
+                cat([hard(), text(format!("{key}: ")), call("field", arguments), text(",")])
+            }
+            Presence::Sometimes => {
+                need("optional", needs);
+                cat([hard(), text("..."), call("optional", arguments), text(",")])
+            }
+        }
+    };
+    let entries: Vec<Doc> = fields.iter().map(|field| entry(field, needs)).collect();
+    vec![
+        text("const object = objectAt(value, path);"),
+        cat([text("return {"), nest(cat(entries)), hard(), text("};")]),
+    ]
+}
+
+fn by_tag(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    tag: &WireName,
+    union: &PlannedUnion<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Vec<Doc> {
+    need("objectAt", needs);
+    let mut branches = Vec::new();
+    for case in &union.cases {
+        let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
+        let read = cat([text("return "), read(plan, case.slot, form, needs), text("(value, path);")]);
+        branches.push(cat([hard(), text(format!("case {tag}:")), nest(cat([hard(), read]))]));
+    }
+    let unknown = [
+        text("// A kind that is not known yet is left as it is."),
+        text(format!("return object as unknown as {ident};")),
+    ];
+    let unknown = nest(cat(unknown.map(|line| cat([hard(), line]))));
+    branches.push(cat([hard(), text("default:"), unknown]));
+    let key = names::LITERAL.of(tag.as_str());
+    vec![
+        text("const object = objectAt(value, path);"),
+        cat([text(format!("switch (object[{key}]) {{")), nest(cat(branches)), hard(), text("}")]),
+    ]
+}
+
+fn by_kind(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Vec<Doc> {
+    let mut body = Vec::new();
+    let mut is_open = true;
+    for (kind, case) in plan.by_kind(union) {
+        let test = match kind {
+            Kind::Object => Some("typeof value === \"object\" && value !== null && !Array.isArray(value)"),
+            Kind::List => Some("Array.isArray(value)"),
+            Kind::Text => Some("typeof value === \"string\""),
+            Kind::Boolean => Some("typeof value === \"boolean\""),
+            Kind::Integer => Some("Number.isInteger(value)"),
+            Kind::Number => Some("typeof value === \"number\""),
+            Kind::Any => None,
+        };
+        let read = cat([text("return "), read(plan, case.slot, form, needs), text("(value, path);")]);
+        match test {
+            Some(test) => {
+                let condition =
+                    group(cat([text("if ("), nest(cat([soft(), text(test)])), soft(), text(") {")]));
+                body.push(cat([condition, nest(cat([hard(), read])), hard(), text("}")]));
+            }
+            None => {
+                is_open = false;
+                body.push(read);
+            }
+        }
+    }
+    if is_open {
+        need("failAt", needs);
+        body.push(text(format!("return failAt(path, \"one of {ident}\", value);")));
+    }
+    body
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn every_part_is_found_with_what_it_needs() {
+        let names = |name: &str| -> Vec<&str> {
+            let part = PARTS.iter().find(|part| part.helper.name == name);
+            part.expect("it is there").needs.iter().map(|helper| helper.name).collect()
+        };
+        assert_eq!(names("failAt"), ["failAt"]);
+        assert_eq!(names("dateAt"), ["ExactDate", "dateAt", "failAt", "textAt"]);
+        assert_eq!(names("tupleOf"), ["Read", "failAt", "listOf", "tupleOf", "unknownAt"]);
+        assert_eq!(READ.matches("\nfunction ").count() + 2, PARTS.len());
+    }
+}
