@@ -1,4 +1,4 @@
-// Grown by Jar Sprout: 95646a1a
+// Grown by Jar Sprout: 5e32b347
 
 class EventPage {
   const EventPage({
@@ -269,6 +269,8 @@ class IsoDate {
   IsoDate(this.dateTime) : text = dateTime.toIso8601String();
 
   IsoDate.parse(this.text) : dateTime = DateTime.parse(text);
+
+  factory IsoDate.fromJson(String json) => IsoDate.parse(json);
 
   final DateTime dateTime;
   final String text;

@@ -195,8 +195,9 @@ impl Unit {
             let place = if language.declares_inside_out() { 0 } else { declarations.len() };
             declarations.insert(place, declaration);
         }
-        let doc = language.assemble(settings, &needs, declarations);
-        GrownFile { name: language.file_name(&name), text: print(&doc, &language.about().style) + "\n" }
+        let name = language.file_name(&name);
+        let doc = language.assemble(&name, settings, &needs, declarations);
+        GrownFile { name, text: print(&doc, &language.about().style) + "\n" }
     }
 }
 

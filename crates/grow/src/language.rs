@@ -105,9 +105,9 @@ pub trait Language: Sync {
         needs: &mut Needs,
     ) -> Doc;
 
-    /// A file: the mark, what it imports, its declarations.
+    /// A file of this name: the mark, what it imports, its declarations.
     #[doc(hidden)]
-    fn assemble(&self, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc;
+    fn assemble(&self, file: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc;
 
     /// How times go back to text.
     fn time_keeping(&self, _: &Settings) -> TimeKeeping {

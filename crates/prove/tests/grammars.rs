@@ -135,4 +135,6 @@ fn csharp() {
 #[test]
 fn dart() {
     check("dart", &tree_sitter_dart::LANGUAGE.into(), &[]);
+    let all = [("json", "json_annotation"), ("copy-with", "yes"), ("equality", "values")];
+    check("dart", &tree_sitter_dart::LANGUAGE.into(), &all);
 }

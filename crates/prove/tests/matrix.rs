@@ -86,6 +86,11 @@ fn dart() {
 }
 
 #[test]
+fn dart_with_values() {
+    check("dart", &[("copy-with", "yes"), ("equality", "values")]);
+}
+
+#[test]
 fn go() {
     check("go", &[]);
 }

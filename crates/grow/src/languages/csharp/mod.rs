@@ -95,7 +95,7 @@ impl Language for CSharp {
         members(text(format!("{} static class {ident}", form.access)), [read, write])
     }
 
-    fn assemble(&self, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+    fn assemble(&self, _: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let form = Form::of(settings);
         let blank_line = cat([hard(), hard()]);
         let mark = text(format!("// {MARK}"));

@@ -6,6 +6,8 @@ class IsoDate {
 
   IsoDate.parse(this.text) : dateTime = DateTime.parse(text);
 
+  factory IsoDate.fromJson(String json) => IsoDate.parse(json);
+
   final DateTime dateTime;
   final String text;
 

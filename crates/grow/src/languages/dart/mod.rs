@@ -1,9 +1,12 @@
-//! Dart: classes that read and write themselves, with no step of building.
+//! Dart: classes that read and write themselves, with no step of building, or for `json_annotation`.
 
+mod annotated;
 mod names;
 mod proof;
+mod settings;
 mod types;
 mod unions;
+mod values;
 
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
@@ -16,6 +19,7 @@ use crate::language::{About, Language};
 use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, small_words};
 use crate::settings::Settings;
 use crate::trial::Trial;
+use settings::Form;
 use types::Json;
 
 /// Dart.
@@ -28,7 +32,7 @@ static ABOUT: About = About {
     key: "dart",
     title: "Dart",
     grows: "classes with fromJson and toJson, Dart 3.3 and later",
-    settings: &[],
+    settings: settings::SETTINGS,
     naming: names::NAMING,
     comment: Comment { form: docs::Form::Lines("/// "), width: 80, escape: docs::as_it_is, deprecated: None },
     style: Style { width: PAGE, indent: Indent::Spaces(2) },
@@ -44,11 +48,12 @@ impl Language for Dart {
         format!("{}.dart", small_words(type_name, "_"))
     }
 
-    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
+        let form = Form::of(settings);
         match &ty.definition {
-            PlannedDefinition::Record(fields) => record(plan, ty, fields, needs),
-            PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases),
-            PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, needs),
+            PlannedDefinition::Record(fields) => record(plan, ty, fields, form, needs),
+            PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, form),
+            PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, form, needs),
         }
     }
 
@@ -71,9 +76,14 @@ impl Language for Dart {
         )
     }
 
-    fn assemble(&self, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
-        debug_assert!(needs.imports.is_empty(), "the core library is there as it is");
-        join(&cat([hard(), hard()]), [text(format!("// {MARK}"))].into_iter().chain(declarations))
+    fn assemble(&self, file: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+        let mark = [text(format!("// {MARK}"))];
+        let imports = needs.imports.iter().map(|name| text(format!("import '{name}';")));
+        let imports = (!needs.imports.is_empty()).then(|| lines(imports));
+        // What the tool writes is a part of the file.
+        let part =
+            imports.is_some().then(|| text(format!("part '{}.g.dart';", file.trim_end_matches(".dart"))));
+        join(&cat([hard(), hard()]), mark.into_iter().chain(imports).chain(part).chain(declarations))
     }
 
     fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
@@ -102,23 +112,41 @@ fn function_name(type_name: &str) -> String {
 ///   };
 /// }
 /// ```
-fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+fn record(
+    plan: &Plan<'_>,
+    ty: &PlannedType<'_>,
+    fields: &[PlannedField<'_>],
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
     let ident = &ty.ident;
     let union = plan.union_of(plan.id_of(ty)).map(|union| &union.ident);
     let head = match union {
         Some(union) => format!("class {ident} extends {union}"),
         None => format!("class {ident}"),
     };
-    let to_json = lines(union.map(|_| text("@override")).into_iter().chain([to_json(plan, fields)]));
+    let to_json = if form.is_annotated && !fields.is_empty() {
+        annotated::to_json(ident)
+    } else {
+        to_json(plan, fields)
+    };
+    let to_json = lines(union.map(|_| text("@override")).into_iter().chain([to_json]));
+    let mut values = Vec::new();
+    if form.has_copy_with {
+        values.extend(values::copy_with(plan, ident, fields, needs));
+    }
+    if form.has_equality {
+        let parts: Vec<(&str, &Type)> =
+            fields.iter().map(|field| (field.ident.as_str(), &field.slot.ty)).collect();
+        values.extend(values::equality(ident.as_str(), &parts, needs));
+    }
     if fields.is_empty() {
-        return members(
-            head,
-            [
-                text(format!("const {ident}();")),
-                text(format!("const {ident}.fromJson(Map<String, dynamic> _);")),
-                to_json,
-            ],
-        );
+        let made = [
+            text(format!("const {ident}();")),
+            text(format!("const {ident}.fromJson(Map<String, dynamic> _);")),
+            to_json,
+        ];
+        return members(head, made.into_iter().chain(values));
     }
     let declared = fields.iter().map(|field| {
         let declaration = text(format!("final {} {};", field_type(plan, field, needs), field.ident));
@@ -126,10 +154,15 @@ fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], ne
             .docs
             .is_deprecated
             .then(|| text(format!("@Deprecated({})", names::LITERAL.of(docs::WARNING))));
-        (ABOUT.comment.of(field.docs, 2), lines(deprecated.into_iter().chain([declaration])))
+        let key = form.is_annotated.then(|| annotated::key(field)).flatten();
+        (ABOUT.comment.of(field.docs, 2), lines(deprecated.into_iter().chain(key).chain([declaration])))
     });
     let declared = docs::spaced(declared.collect::<Vec<_>>());
-    members(head, [constructor(ident, fields), from_json(plan, ident, fields), declared, to_json])
+    let from_json =
+        if form.is_annotated { annotated::from_json(ident) } else { from_json(plan, ident, fields) };
+    let inside = [constructor(ident, fields), from_json, declared, to_json].into_iter().chain(values);
+    let class = members(head, inside);
+    if form.is_annotated { annotated::class(class, needs) } else { class }
 }
 
 /// A function of one expression; `hugs` says that the expression opens with a bracket, which stays on the line.
@@ -230,13 +263,15 @@ fn plain_value(plan: &Plan<'_>, slot: &Slot, name: &str) -> Doc {
 }
 
 /// A text of its own type, which is not there when the program runs; one that is not known yet is kept as it is.
-fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
+fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form) -> Doc {
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let declaration =
             text(format!("static const {case} = {ident}({});", names::LITERAL.of(wire.as_str())));
         (ABOUT.comment.of(docs, 2), declaration)
     };
-    members(format!("extension type const {ident}(String value)"), [docs::spaced(cases.iter().map(case))])
+    let inside = [docs::spaced(cases.iter().map(case))].into_iter();
+    let methods = form.is_annotated.then(|| annotated::of_text(ident)).into_iter().flatten();
+    members(format!("extension type const {ident}(String value)"), inside.chain(methods))
 }
 
 /// A declaration with members, a blank line between each two.

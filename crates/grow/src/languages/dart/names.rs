@@ -80,6 +80,7 @@ const TAKEN_MEMBERS: &[&str] = &[
     "of",
     "on",
     "operator",
+    "override",
     "part",
     "required",
     "rethrow",

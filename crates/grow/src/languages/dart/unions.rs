@@ -3,7 +3,9 @@
 use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, text};
 use jar_sprout_model::{Type, WireName};
 
+use super::settings::Form;
 use super::types::Json;
+use super::values::equality;
 use super::{members, names, types};
 use crate::code::Needs;
 use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
@@ -11,18 +13,24 @@ use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
 /// What a union is read from, once a pattern or a parameter has told its type.
 const KNOWN: Json<'static> = Json { text: "json", is_cast: true };
 
-pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+pub(super) fn union(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
     let mut declarations = vec![match &union.tag {
         Some(tag) => by_tag(plan, ident, tag, union),
         None => by_kind(plan, ident, union),
     }];
     let is_direct = plan.has_direct_cases(union);
     for case in union.cases.iter().filter(|_| !is_direct) {
-        declarations.push(holder(plan, ident, case, union.tag.is_some(), needs));
+        declarations.push(holder(plan, ident, case, union.tag.is_some(), form, needs));
     }
     if let Some(unknown) = &union.unknown {
-        let class =
-            value_class(ident, unknown, "Map<String, dynamic>", text("value"), "Map<String, dynamic>");
+        let held = Held { ty: "Map<String, dynamic>", is: &Type::Any, written: text("value") };
+        let class = value_class(ident, unknown, held, "Map<String, dynamic>", form, needs);
         declarations.push(lines([text("/// A kind that is not known yet."), class]));
     }
     join(&cat([hard(), hard()]), declarations)
@@ -97,22 +105,43 @@ fn holder(
     union: &Ident,
     case: &PlannedUnionCase<'_>,
     is_tagged: bool,
+    form: Form,
     needs: &mut Needs,
 ) -> Doc {
     let ty = types::slot(plan, case.slot, needs);
     let written = types::write(plan, &case.slot.ty, "value", 0).unwrap_or_else(|| text("value"));
-    value_class(union, &case.ident, &ty, written, if is_tagged { "Map<String, dynamic>" } else { "Object?" })
+    let held = Held { ty: &ty, is: &case.slot.ty, written };
+    let result = if is_tagged { "Map<String, dynamic>" } else { "Object?" };
+    value_class(union, &case.ident, held, result, form, needs)
 }
 
-fn value_class(union: &Ident, name: &Ident, ty: &str, written: Doc, result: &str) -> Doc {
+/// The value that stands in a class of its own.
+struct Held<'h> {
+    /// Its type as it is spelled.
+    ty: &'h str,
+    is: &'h Type,
+    /// What is written of it.
+    written: Doc,
+}
+
+fn value_class(
+    union: &Ident,
+    name: &Ident,
+    held: Held<'_>,
+    result: &str,
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
+    let Held { ty, is, written } = held;
     let to_json =
         group(cat([text(format!("{result} toJson() =>")), nest(nest(cat([line(), written, text(";")])))]));
-    members(
-        format!("class {name} extends {union}"),
-        [
-            text(format!("const {name}(this.value);")),
-            text(format!("final {ty} value;")),
-            lines([text("@override"), to_json]),
-        ],
-    )
+    let mut inside = vec![
+        text(format!("const {name}(this.value);")),
+        text(format!("final {ty} value;")),
+        lines([text("@override"), to_json]),
+    ];
+    if form.has_equality {
+        inside.extend(equality(name.as_str(), &[("value", is)], needs));
+    }
+    members(format!("class {name} extends {union}"), inside)
 }

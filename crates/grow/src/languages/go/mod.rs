@@ -67,7 +67,7 @@ impl Language for Go {
         text(format!("type {ident} {sign}{}", types::slot(plan, slot, needs)))
     }
 
-    fn assemble(&self, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+    fn assemble(&self, _: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let head = [text(format!("// {MARK}")), text(format!("package {}", settings::package(settings)))];
         let imports: Vec<String> = needs.imports.iter().map(|path| format!("\"{path}\"")).collect();
         let imports = match &imports[..] {

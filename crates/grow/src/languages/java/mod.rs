@@ -111,7 +111,7 @@ impl Language for Java {
         lines([text(format!("/** The type of a whole response, for {reader}. */")), class])
     }
 
-    fn assemble(&self, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+    fn assemble(&self, _: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let head =
             lines([text(format!("// {MARK}")), text(format!("package {};", settings::package(settings)))]);
         let imports = needs.imports.iter().map(|name| text(format!("import {name};")));

@@ -63,7 +63,7 @@ impl Language for Kotlin {
         cat([text(format!("typealias {ident} = ")), types::slot(plan, slot, Form::of(settings), needs)])
     }
 
-    fn assemble(&self, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+    fn assemble(&self, _: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let package = settings::package(settings).map(|name| text(format!("package {name}")));
         let mark = text(format!("// {MARK}"));
         let classes: Vec<String> =

@@ -122,7 +122,7 @@ impl Language for Python {
         }
     }
 
-    fn assemble(&self, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+    fn assemble(&self, _: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let head = [text(format!("# {MARK}")), text("from __future__ import annotations")];
         let groups = names::grouped_imports(&needs.imports);
         let groups = groups.into_iter().map(|group| lines(group.into_iter().map(text)));

@@ -60,7 +60,7 @@ impl Language for Rust {
         cat([text(format!("pub type {ident} = ")), types::slot(plan, None, slot, needs), text(";")])
     }
 
-    fn assemble(&self, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+    fn assemble(&self, _: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let imports = names::grouped_imports(&needs.imports);
         let imports = (!imports.is_empty()).then(|| lines(imports.into_iter().map(text)));
         let blank_line = cat([hard(), hard()]);

@@ -66,7 +66,7 @@ impl Language for Swift {
         text(format!("{}typealias {ident} = {}", form.access, types::slot(plan, slot, &form, needs)))
     }
 
-    fn assemble(&self, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+    fn assemble(&self, _: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let imports = needs.imports.iter().map(|name| text(format!("import {name}")));
         let imports = (!needs.imports.is_empty()).then(|| lines(imports));
         let mark = text(format!("// {MARK}"));

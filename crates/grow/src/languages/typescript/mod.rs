@@ -147,7 +147,7 @@ impl Language for TypeScript {
         cat([alias, hard(), hard(), parse])
     }
 
-    fn assemble(&self, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+    fn assemble(&self, _: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         debug_assert!(needs.imports.is_empty(), "the language has all that is needed");
         let blank_line = cat([hard(), hard()]);
         join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(declarations))

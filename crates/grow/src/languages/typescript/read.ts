@@ -7,7 +7,7 @@ function failAt(path: string, expected: string, value: unknown): never {
   throw new TypeError(`${path}: expected ${expected}, found ${found}`);
 }
 
-function unknownAt(value: unknown): unknown {
+function unknownAt(value: unknown, _path: string): unknown {
   return value;
 }
 

@@ -1,0 +1,49 @@
+//! Classes whose `fromJson` and `toJson` a tool writes, from annotations of `json_annotation`.
+
+use jar_sprout_layout::{Doc, lines, text};
+use jar_sprout_model::Presence;
+
+use super::{arrow, may_be_null, names};
+use crate::code::Needs;
+use crate::plan::{Ident, PlannedField};
+
+/// A class, marked for the tool.
+pub(super) fn class(class: Doc, needs: &mut Needs) -> Doc {
+    needs.imports.insert("package:json_annotation/json_annotation.dart");
+    lines([text("@JsonSerializable(explicitToJson: true)"), class])
+}
+
+/// `factory Hive.fromJson(Map<String, dynamic> json) => _$HiveFromJson(json);`
+pub(super) fn from_json(ident: &Ident) -> Doc {
+    let body = text(format!("_${}FromJson(json)", tool_name(ident)));
+    arrow(format!("factory {ident}.fromJson(Map<String, dynamic> json)"), body, false)
+}
+
+/// `Map<String, dynamic> toJson() => _$HiveToJson(this);`
+pub(super) fn to_json(ident: &Ident) -> Doc {
+    let body = text(format!("_${}ToJson(this)", tool_name(ident)));
+    arrow("Map<String, dynamic> toJson()".to_owned(), body, false)
+}
+
+/// The tool calls a function after the class, without an underscore in front.
+fn tool_name(ident: &Ident) -> &str {
+    ident.as_str().trim_start_matches('_')
+}
+
+/// What the tool must be told of a field.
+pub(super) fn key(field: &PlannedField<'_>) -> Option<Doc> {
+    let mut arguments = Vec::new();
+    if field.ident.as_str() != field.wire.as_str() {
+        arguments.push(format!("name: {}", names::LITERAL.of(field.wire.as_str())));
+    }
+    if field.presence == Presence::Sometimes && may_be_null(field) {
+        arguments.push("includeIfNull: false".to_owned());
+    }
+    (!arguments.is_empty()).then(|| text(format!("@JsonKey({})", arguments.join(", "))))
+}
+
+/// What the tool looks for in a type around a text.
+pub(super) fn of_text(ident: &Ident) -> [Doc; 2] {
+    let read = text(format!("{ident}(json)"));
+    [arrow(format!("factory {ident}.fromJson(String json)"), read, false), text("String toJson() => value;")]
+}

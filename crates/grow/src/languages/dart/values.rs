@@ -1,0 +1,108 @@
+//! What makes an object a value: `copyWith`, `==` and `hashCode`.
+
+use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, text};
+use jar_sprout_model::Type;
+
+use super::{field_type, listed, may_be_null};
+use crate::code::{Helper, Needs};
+use crate::plan::{Ident, Plan, PlannedField};
+
+/// Compares lists and maps by what they hold.
+const DEEP: Helper = Helper { name: "deep", text: include_str!("deep.dart") };
+
+/// `Hive copyWith({int? id}) => Hive(id: id ?? this.id);`
+pub(super) fn copy_with(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    fields: &[PlannedField<'_>],
+    needs: &mut Needs,
+) -> Option<Doc> {
+    let fields: Vec<&PlannedField<'_>> =
+        fields.iter().filter(|field| !matches!(field.slot.ty, Type::Constant(_))).collect();
+    if fields.is_empty() {
+        return None;
+    }
+    let parameter = |field: &&PlannedField<'_>, needs: &mut Needs| {
+        let ty = field_type(plan, field, needs);
+        let name = &field.ident;
+        text(if holds_null(field) { format!("{ty} Function()? {name}") } else { format!("{ty}? {name}") })
+    };
+    let argument = |field: &&PlannedField<'_>| {
+        let name = &field.ident;
+        let value = if holds_null(field) {
+            format!("{name} == null ? this.{name} : {name}()")
+        } else {
+            format!("{name} ?? this.{name}")
+        };
+        text(format!("{name}: {value}"))
+    };
+    let parameters: Vec<Doc> = fields.iter().map(|field| parameter(field, needs)).collect();
+    let head = listed(format!("{ident} copyWith({{"), parameters.into_iter(), "})");
+    let made = listed(format!("{ident}("), fields.iter().map(argument), ");");
+    Some(cat([head, text(" => "), made]))
+}
+
+/// Whether the field's type has null among its values.
+fn holds_null(field: &PlannedField<'_>) -> bool {
+    may_be_null(field) || field.slot.ty == Type::Any
+}
+
+/// `==` and `hashCode` of a class with these fields.
+pub(super) fn equality(ident: &str, fields: &[(&str, &Type)], needs: &mut Needs) -> [Doc; 2] {
+    let parts: Vec<Doc> = fields
+        .iter()
+        .map(|(name, ty)| {
+            // The parameter hides it.
+            let own = if *name == "other" { "this.other" } else { name };
+            text(if is_deep(ty) {
+                needs.helpers.insert(DEEP);
+                format!("_deepEquals(other.{name}, {own})")
+            } else {
+                format!("other.{name} == {own}")
+            })
+        })
+        .collect();
+    let conditions = [text(format!("other is {ident}"))].into_iter().chain(parts);
+    let conditions = join(&cat([text(" &&"), line()]), conditions);
+    let equals = group(cat([
+        text("bool operator ==(Object other) =>"),
+        nest(nest(cat([line(), group(conditions), text(";")]))),
+    ]));
+    let hashes = fields
+        .iter()
+        .map(|(name, ty)| text(if is_deep(ty) { format!("_deepHash({name})") } else { (*name).to_owned() }));
+    let hashes: Vec<Doc> = hashes.collect();
+    let hash = match hashes.len() {
+        0 => text(format!("int get hashCode => ({ident}).hashCode;")),
+        1 => cat([text("int get hashCode => Object.hashAll(["), cat(hashes), text("]);")]),
+        _ => {
+            let hashes = listed("Object.hashAll([".to_owned(), hashes.into_iter(), "]);");
+            group(cat([text("int get hashCode => "), hashes]))
+        }
+    };
+    [equals, hash].map(|method| lines([text("@override"), method]))
+}
+
+/// Whether values of a type must be compared by what they hold.
+fn is_deep(ty: &Type) -> bool {
+    match ty {
+        Type::Any | Type::List(_) | Type::Map(_) | Type::Tuple(_) => true,
+        Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => false,
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use jar_sprout_layout::{Style, print};
+
+    use super::*;
+
+    #[test]
+    fn nothing_is_equal_to_nothing() {
+        let [equals, hash] = equality("Hive", &[], &mut Needs::default());
+        assert_eq!(
+            print(&lines([equals, hash]), &Style::default()),
+            "@override\nbool operator ==(Object other) => other is Hive;\n@override\nint get hashCode => (Hive).hashCode;"
+        );
+    }
+}
