@@ -41,13 +41,14 @@ pub fn grow(
     let times = Times::of(model, language.time_keeping(settings));
     let model = times.writable(model);
     let plan = Plan::of(&model, &language.about().naming, times);
+    let is_spread = language.has_file_per_type(settings);
     let units = match arrangement {
-        Arrangement::AsUsual if language.about().has_file_per_type => unit_per_type(&plan),
+        Arrangement::AsUsual if is_spread => unit_per_type(&plan),
         Arrangement::AsUsual | Arrangement::Together => vec![one_unit(&plan)],
     };
     let mut spelled: Vec<Unit> =
         units.into_iter().map(|unit| spell_unit(language, &plan, settings, unit)).collect();
-    if arrangement == Arrangement::AsUsual && language.about().has_file_per_type {
+    if arrangement == Arrangement::AsUsual && is_spread {
         add_helper_units(language, &mut spelled);
     }
     spelled.into_iter().map(|unit| unit.print(language, settings)).collect()

@@ -7,7 +7,7 @@ use crate::code::{GrownFile, Needs};
 use crate::docs::Comment;
 use crate::languages::{CSharp, Dart, Go, Java, Kotlin, Python, Rust, Swift, TypeScript};
 use crate::plan::{Ident, Naming, Plan, PlannedType};
-use crate::settings::{Setting, Settings};
+use crate::settings::{FILES, Setting, Settings};
 use crate::trial::Trial;
 
 /// Every language there is. No other place tells languages apart.
@@ -68,6 +68,15 @@ pub trait Language: Sync {
     /// The settings it has.
     fn settings(&self) -> &'static [Setting] {
         self.about().settings
+    }
+
+    /// Whether every type goes into a file of its own.
+    #[doc(hidden)]
+    fn has_file_per_type(&self, settings: &Settings) -> bool {
+        match settings.given(FILES.key) {
+            Some(files) => files == "per-type",
+            None => self.about().has_file_per_type,
+        }
     }
 
     /// Where a declaration goes among the others of its file: those of a low rank come first.

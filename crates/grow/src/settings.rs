@@ -40,6 +40,19 @@ pub struct Choice {
     pub doc: &'static str,
 }
 
+const PER_TYPE: Choice = Choice { value: "per-type", doc: "each type has a file of its own" };
+const ONE: Choice = Choice { value: "one", doc: "one file has all types" };
+
+/// How types are spread over files, where the language's people give each its own.
+pub(crate) const FILES: Setting = Setting {
+    key: "files",
+    doc: "how types are spread over files",
+    values: Values::Choice(&[PER_TYPE, ONE]),
+};
+
+/// How types are spread over files, where the language's people put them together.
+pub(crate) const FILES_TOGETHER: Setting = Setting { values: Values::Choice(&[ONE, PER_TYPE]), ..FILES };
+
 /// The settings of one run for one language; those not given have the language's defaults.
 #[derive(Debug, Clone, Default, PartialEq, Eq)]
 pub struct Settings {

@@ -4,6 +4,7 @@ use jar_sprout_model::Model;
 
 use crate::language::{Language, TimeKeeping};
 use crate::plan::{Plan, PlannedRoot};
+use crate::settings::Settings;
 use crate::times::Times;
 
 /// One root with its samples.
@@ -33,11 +34,18 @@ pub struct TrialSample {
 
 impl Trial {
     /// The trial of a model's code, which stands in the folder `place` beside the driver.
-    pub fn new(language: &dyn Language, model: &Model, place: &str, samples: Vec<TrialSample>) -> Self {
+    pub fn new(
+        language: &dyn Language,
+        settings: &Settings,
+        model: &Model,
+        place: &str,
+        samples: Vec<TrialSample>,
+    ) -> Self {
         // Names alone are asked for, whatever becomes of times.
         let plan = Plan::of(model, &language.about().naming, Times::of(model, TimeKeeping::AsText));
         let entry = plan.root_name().to_owned();
-        let file = language.file_name(if language.about().has_file_per_type { &entry } else { plan.title() });
+        let file =
+            language.file_name(if language.has_file_per_type(settings) { &entry } else { plan.title() });
         let is_alias = matches!(plan.roots[0], PlannedRoot::Alias { .. });
         Self { place: place.to_owned(), is_alias, file, entry, samples }
     }

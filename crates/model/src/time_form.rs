@@ -53,7 +53,10 @@ const ZEROS: [ZeroOffset; 2] = [ZeroOffset::Letter, ZeroOffset::Digits];
 
 impl TimeForms {
     /// Every way, where no text was seen.
-    pub const ALL: Self = Self((1 << (FRACTIONS.len() + ZEROS.len())) - 1);
+    pub const ALL: Self = Self((1 << (FRACTIONS.len() + ZEROS.len() + 1)) - 1);
+
+    /// That no text had another offset than `Z`.
+    const IN_UTC: u16 = 1 << (FRACTIONS.len() + ZEROS.len());
 
     /// The ways that write this RFC 3339 date-time or time as it is.
     pub fn of(text: &str) -> Self {
@@ -75,7 +78,7 @@ impl TimeForms {
             ZeroOffset::Letter => !text.ends_with("+00:00"),
             ZeroOffset::Digits => !text.ends_with('Z'),
         };
-        let ways = FRACTIONS.iter().map(writes).chain(ZEROS.iter().map(zero));
+        let ways = FRACTIONS.iter().map(writes).chain(ZEROS.iter().map(zero)).chain([text.ends_with('Z')]);
         Self(ways.enumerate().fold(0, |bits, (at, writes)| bits | (u16::from(writes) << at)))
     }
 
@@ -83,6 +86,11 @@ impl TimeForms {
     #[must_use]
     pub fn and(self, other: Self) -> Self {
         Self(self.0 & other.0)
+    }
+
+    /// Whether every text was in UTC, and said so by a `Z`.
+    pub fn are_in_utc(self) -> bool {
+        self.0 & Self::IN_UTC != 0
     }
 
     /// Whether a form writes every text back.
@@ -120,6 +128,13 @@ mod tests {
                 );
             }
         }
+    }
+
+    #[test]
+    fn an_offset_is_not_utc() {
+        assert!(all(&[]).are_in_utc());
+        assert!(all(&["2026-05-01T12:30:00Z"]).are_in_utc());
+        assert!(!all(&["2026-05-01T12:30:00Z", "2026-05-01T12:30:00+02:00"]).are_in_utc());
     }
 
     #[test]

@@ -107,6 +107,6 @@ impl Laid {
             text: if is_run { sample.text.clone() } else { known(&proof.model, &sample.text) },
         };
         let samples = proof.samples.iter().enumerate().map(sample).collect();
-        Self { index, trial: Trial::new(language, &proof.model, &place, samples), files }
+        Self { index, trial: Trial::new(language, &settings, &proof.model, &place, samples), files }
     }
 }

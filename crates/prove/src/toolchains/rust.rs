@@ -10,9 +10,9 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         let home = wanted.tools.home().join("rust");
         let home = home.display();
         let line = format!(
-            "cargo init -q --name trials {home} && cd {home} && cargo add -q serde serde_json chrono -F serde/derive,chrono/serde && CARGO_TARGET_DIR=target cargo build -q"
+            "cargo init -q --name trials {home} && cd {home} && cargo add -q serde serde_json chrono time jiff -F serde/derive,chrono/serde,time/serde-human-readable,time/serde-well-known,jiff/serde && CARGO_TARGET_DIR=target cargo build -q"
         );
-        return Err(Missing::new("a Rust project with serde and chrono built", line));
+        return Err(Missing::new("a Rust project with serde and the libraries of dates built", line));
     };
     let project = target.with_file_name("");
     let read = |name: &str| std::fs::read_to_string(project.join(name)).unwrap_or_default();

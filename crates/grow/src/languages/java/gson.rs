@@ -1,6 +1,6 @@
 //! What Gson needs where reflection alone does not do: open enums and unions.
 
-use jar_sprout_layout::{Doc, cat, group, lines, nest, soft, text};
+use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Slot, Type, WireName};
 
 use super::settings::Form;
@@ -18,7 +18,10 @@ pub(super) fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut 
     needs.helpers.insert(TEXT_ADAPTER);
     let adapter = members(
         text(format!("static final class Adapter extends TextAdapter<{ident}>")),
-        [block(text("Adapter()"), [text(format!("super({ident}::new, {ident}::value);"))])],
+        [block(
+            text("Adapter()"),
+            [call("super(", [format!("{ident}::new"), format!("{ident}::value")], ");")],
+        )],
     );
     let record =
         members(text(format!("public record {ident}(String value)")), [constants(ident, cases), adapter]);
@@ -83,7 +86,7 @@ fn wrapper(
 
 fn case_record(union: &Ident, name: &str, ty: &str) -> Doc {
     let head = text(format!("record {name}({ty} value)"));
-    let supers = nest(nest(cat([jar_sprout_layout::line(), text(format!("implements {union}"))])));
+    let supers = nest(nest(cat([line(), text(format!("implements {union}"))])));
     let record = cat([group(cat([head, supers])), text(" {}")]);
     lines([text("@JsonAdapter(Adapter.class)"), record])
 }
@@ -104,7 +107,7 @@ fn by_tag(plan: &Plan<'_>, tag: &WireName, union: &PlannedUnion<'_>, is_direct: 
         let Type::Named(id) = &case.slot.ty else { return Doc::Nil };
         let read = format!("context.deserialize(json, {}.class)", plan.ident(*id));
         let made = if is_direct { format!("{read};") } else { format!("new {}({read});", case.ident) };
-        group(cat([text(format!("case {tag} ->")), nest(nest(cat([jar_sprout_layout::line(), text(made)])))]))
+        group(cat([text(format!("case {tag} ->")), nest(nest(cat([line(), text(made)])))]))
     };
     let mut branches: Vec<Doc> = union.cases.iter().map(branch).collect();
     branches.push(text(format!("default -> new {UNKNOWN}(json);")));
@@ -158,5 +161,11 @@ fn read(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
         }
         Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => format!("{ty}.class"),
     };
-    text(format!("context.deserialize(json, {token})"))
+    call("context.deserialize(", ["json".to_owned(), token], ")")
+}
+
+/// Arguments on the same line, on one of their own, or one a line.
+fn call(open: &'static str, arguments: [String; 2], close: &'static str) -> Doc {
+    let arguments = join(&cat([text(","), line()]), arguments.map(text));
+    group(cat([text(open), nest(nest(cat([soft(), group(arguments), text(close)])))]))
 }

@@ -2,6 +2,7 @@
 
 mod names;
 mod proof;
+mod settings;
 mod times;
 mod types;
 
@@ -17,6 +18,7 @@ use crate::plan::{
 };
 use crate::settings::Settings;
 use crate::trial::Trial;
+use settings::Dates;
 
 /// Rust with serde.
 pub(crate) struct Rust;
@@ -25,7 +27,7 @@ static ABOUT: About = About {
     key: "rust",
     title: "Rust",
     grows: "structs and enums with serde's derives",
-    settings: &[],
+    settings: settings::SETTINGS,
     naming: names::NAMING,
     comment: Comment {
         form: docs::Form::Lines("/// "),
@@ -46,18 +48,27 @@ impl Language for Rust {
         format!("{}.rs", small_words(type_name, "_"))
     }
 
-    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
+    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
+        let dates = Dates::of(settings);
         needs.imports.extend(["serde::Deserialize", "serde::Serialize"]);
         let PlannedType { ident, docs: _, definition } = ty;
         match definition {
-            PlannedDefinition::Record(fields) => record(plan, ident, fields, needs),
+            PlannedDefinition::Record(fields) => record(plan, ident, fields, dates, needs),
             PlannedDefinition::Enumeration(cases) => enumeration(ident, cases),
-            PlannedDefinition::Union(union) => self::union(plan, ident, union, needs),
+            PlannedDefinition::Union(union) => self::union(plan, ident, union, dates, needs),
         }
     }
 
-    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &Settings, needs: &mut Needs) -> Doc {
-        cat([text(format!("pub type {ident} = ")), types::slot(plan, None, slot, needs), text(";")])
+    fn alias(
+        &self,
+        plan: &Plan<'_>,
+        ident: &Ident,
+        slot: &Slot,
+        settings: &Settings,
+        needs: &mut Needs,
+    ) -> Doc {
+        let ty = types::slot(plan, None, slot, Dates::of(settings), needs);
+        cat([text(format!("pub type {ident} = ")), ty, text(";")])
     }
 
     fn assemble(&self, _: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
@@ -67,8 +78,11 @@ impl Language for Rust {
         join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(imports).chain(declarations))
     }
 
-    fn time_keeping(&self, _: &Settings) -> TimeKeeping {
-        TimeKeeping::InForm(Fraction::Threes)
+    fn time_keeping(&self, settings: &Settings) -> TimeKeeping {
+        TimeKeeping::InForm(match Dates::of(settings) {
+            Dates::Chrono => Fraction::Threes,
+            Dates::Time | Dates::Jiff => Fraction::Shortest,
+        })
     }
 
     fn imported(&self, line: &'static str) -> Option<&'static str> {
@@ -102,7 +116,13 @@ fn rename(wire: &WireName) -> String {
 ///     pub id: i64,
 /// }
 /// ```
-fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+fn record(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    fields: &[PlannedField<'_>],
+    dates: Dates,
+    needs: &mut Needs,
+) -> Doc {
     // A tag is the enum's: serde reads and writes it.
     let fields: Vec<&PlannedField<'_>> =
         fields.iter().filter(|field| !matches!(field.slot.ty, Type::Constant(_))).collect();
@@ -114,7 +134,7 @@ fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &m
     if fields.is_empty() {
         return lines(attributes.chain([text(format!("pub struct {ident} {{}}"))]));
     }
-    let body = fields.iter().map(|one| cat([hard(), field(plan, ident, one, rule.is_some(), needs)]));
+    let body = fields.iter().map(|one| cat([hard(), field(plan, ident, one, rule.is_some(), dates, needs)]));
     let body = nest(cat(body.collect::<Vec<_>>()));
     lines(attributes.chain([cat([text(format!("pub struct {ident} {{")), body, hard(), text("}")])]))
 }
@@ -124,6 +144,7 @@ fn field(
     owner: &Ident,
     field: &PlannedField<'_>,
     all_renamed: bool,
+    dates: Dates,
     needs: &mut Needs,
 ) -> Doc {
     let PlannedField { ident, wire, presence, slot, docs } = field;
@@ -134,17 +155,26 @@ fn field(
     if *presence == Presence::Sometimes {
         arguments.push("skip_serializing_if = \"Option::is_none\"".to_owned());
     }
-    let ty = match times::helper(plan, field) {
-        // Its attribute says how it is written.
-        Some(helper) => {
+    let is_option = *presence == Presence::Sometimes || slot.nullable && slot.ty != Type::Any;
+    let attribute = times::attribute(plan, field, dates);
+    let ty = match (&slot.ty, &attribute) {
+        (Type::Scalar(scalar), Some(_)) => text(types::scalar(*scalar, dates, needs)),
+        _ => types::non_null(plan, Some(owner), slot, dates, needs),
+    };
+    match attribute {
+        Some(times::Attribute::Written(helper)) => {
             needs.helpers.insert(helper);
             arguments.push(format!("serialize_with = \"{}\"", helper.name));
-            let Type::Scalar(scalar) = slot.ty else { unreachable!("only times are written so") };
-            text(types::scalar(scalar, needs))
         }
-        None => types::non_null(plan, Some(owner), slot, needs),
-    };
-    let is_option = *presence == Presence::Sometimes || slot.nullable && slot.ty != Type::Any;
+        Some(times::Attribute::With) => {
+            if *presence == Presence::Sometimes {
+                arguments.push("default".to_owned());
+            }
+            let option = if is_option { "::option" } else { "" };
+            arguments.push(format!("with = \"time::serde::rfc3339{option}\""));
+        }
+        None => {}
+    }
     let ty = if is_option { cat([text("Option<"), ty, text(">")]) } else { ty };
     let declaration = cat([text(format!("pub {ident}: ")), ty, text(",")]);
     let comment = ABOUT.comment.of(docs, 4);
@@ -170,7 +200,7 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
     lines([derives].into_iter().chain(serde(all.into_iter().collect())).chain([declaration]))
 }
 
-fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, dates: Dates, needs: &mut Needs) -> Doc {
     let PlannedUnion { tag, cases, unknown: _ } = union;
     let kind = match tag {
         Some(tag) => format!("tag = {}", names::LITERAL.of(tag.as_str())),
@@ -184,7 +214,7 @@ fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut N
     for PlannedUnionCase { ident: case, tag, slot } in cases {
         let own = tag.filter(|tag| rule.is_none() && tag.as_str() != case.as_str()).map(rename);
         let variant =
-            cat([text(format!("{case}(")), types::slot(plan, Some(ident), slot, needs), text("),")]);
+            cat([text(format!("{case}(")), types::slot(plan, Some(ident), slot, dates, needs), text("),")]);
         body.push(cat([hard(), lines(serde(own.into_iter().collect()).into_iter().chain([variant]))]));
     }
     if tag.is_some() {

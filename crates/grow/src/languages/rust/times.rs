@@ -4,6 +4,7 @@ use std::sync::LazyLock;
 
 use jar_sprout_model::{Fraction, Scalar, TimeForm, Type, ZeroOffset};
 
+use super::settings::Dates;
 use crate::code::Helper;
 use crate::plan::{Plan, PlannedField, small_words};
 use crate::times::{TimeHelpers, suffix};
@@ -48,13 +49,43 @@ static LOCAL_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| {
     })
 });
 
-/// Whether a time is written in a way of its own, of which only an attribute of a field can tell.
-pub(super) fn is_special(plan: &Plan<'_>, scalar: Scalar) -> bool {
-    scalar.time_forms().is_some_and(|forms| plan.times.special_form(forms).is_some())
+/// Whether only an attribute of a field can say how a time is read and written.
+pub(super) fn needs_attribute(plan: &Plan<'_>, scalar: Scalar, dates: Dates) -> bool {
+    scalar.time_forms().is_some_and(|forms| {
+        let is_special = plan.times.special_form(forms).is_some();
+        let is_moment = matches!(scalar, Scalar::DateTime(_));
+        match dates {
+            Dates::Chrono => is_special,
+            Dates::Time => is_special || is_moment,
+            // It keeps the moment and forgets the offset.
+            Dates::Jiff => is_special || is_moment && !forms.are_in_utc(),
+        }
+    })
+}
+
+/// What a field's attribute says of its time, and the type of it.
+pub(super) enum Attribute {
+    /// A function of ours writes it.
+    Written(Helper),
+    /// A module of the library reads and writes it.
+    With,
+}
+
+/// What a field's attribute says of its time.
+pub(super) fn attribute(plan: &Plan<'_>, field: &PlannedField<'_>, dates: Dates) -> Option<Attribute> {
+    match (dates, &field.slot.ty) {
+        (Dates::Chrono, _) => helper(plan, field).map(Attribute::Written),
+        (Dates::Time, Type::Scalar(scalar @ Scalar::DateTime(forms))) => {
+            // The library writes another offset than that of UTC as UTC.
+            let is_native = plan.times.special_form(*forms).is_none() && forms.are_in_utc();
+            (is_native && needs_attribute(plan, *scalar, dates)).then_some(Attribute::With)
+        }
+        (Dates::Time | Dates::Jiff, _) => None,
+    }
 }
 
 /// The function that writes a field's time.
-pub(super) fn helper(plan: &Plan<'_>, field: &PlannedField<'_>) -> Option<Helper> {
+fn helper(plan: &Plan<'_>, field: &PlannedField<'_>) -> Option<Helper> {
     let Type::Scalar(scalar) = field.slot.ty else { return None };
     let form = scalar.time_forms().and_then(|forms| plan.times.special_form(forms))?;
     match scalar {

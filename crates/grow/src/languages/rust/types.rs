@@ -3,33 +3,47 @@
 use jar_sprout_layout::{Doc, cat, join, text};
 use jar_sprout_model::{Scalar, Slot, Type, Width};
 
+use super::settings::Dates;
 use super::times;
 use crate::code::Needs;
 use crate::plan::{Ident, Plan};
 
 /// The type of a place for a value: `Option<Queen>`. `owner` is the type that the place is a direct part of.
-pub(super) fn slot(plan: &Plan<'_>, owner: Option<&Ident>, slot: &Slot, needs: &mut Needs) -> Doc {
-    let ty = non_null(plan, owner, slot, needs);
+pub(super) fn slot(
+    plan: &Plan<'_>,
+    owner: Option<&Ident>,
+    slot: &Slot,
+    dates: Dates,
+    needs: &mut Needs,
+) -> Doc {
+    let ty = non_null(plan, owner, slot, dates, needs);
     // `Value` takes null as it is.
     if slot.nullable && slot.ty != Type::Any { cat([text("Option<"), ty, text(">")]) } else { ty }
 }
 
 /// The type of a value that is not null: `Queen`
-pub(super) fn non_null(plan: &Plan<'_>, owner: Option<&Ident>, slot: &Slot, needs: &mut Needs) -> Doc {
+pub(super) fn non_null(
+    plan: &Plan<'_>,
+    owner: Option<&Ident>,
+    slot: &Slot,
+    dates: Dates,
+    needs: &mut Needs,
+) -> Doc {
     match &slot.ty {
         Type::Any => text("serde_json::Value"),
         // What no attribute reaches stays what it is on the wire.
-        Type::Scalar(scalar) if times::is_special(plan, *scalar) => text("String"),
-        Type::Scalar(scalar) => text(self::scalar(*scalar, needs)),
+        Type::Scalar(scalar) if times::needs_attribute(plan, *scalar, dates) => text("String"),
+        Type::Scalar(scalar) => text(self::scalar(*scalar, dates, needs)),
         Type::Constant(_) => text("String"),
         // What stands in a list or a map has a size of its own.
-        Type::List(items) => cat([text("Vec<"), self::slot(plan, None, items, needs), text(">")]),
+        Type::List(items) => cat([text("Vec<"), self::slot(plan, None, items, dates, needs), text(">")]),
         Type::Map(values) => {
             needs.imports.insert("std::collections::BTreeMap");
-            cat([text("BTreeMap<String, "), self::slot(plan, None, values, needs), text(">")])
+            cat([text("BTreeMap<String, "), self::slot(plan, None, values, dates, needs), text(">")])
         }
         Type::Tuple(items) => {
-            let items: Vec<Doc> = items.iter().map(|item| self::slot(plan, owner, item, needs)).collect();
+            let items: Vec<Doc> =
+                items.iter().map(|item| self::slot(plan, owner, item, dates, needs)).collect();
             cat([text("("), join(&text(", "), items), text(")")])
         }
         Type::Named(id) => {
@@ -40,7 +54,7 @@ pub(super) fn non_null(plan: &Plan<'_>, owner: Option<&Ident>, slot: &Slot, need
     }
 }
 
-pub(super) fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
+pub(super) fn scalar(scalar: Scalar, dates: Dates, needs: &mut Needs) -> &'static str {
     match scalar {
         Scalar::Boolean => "bool",
         Scalar::Integer(Width::Narrow) => "i32",
@@ -48,21 +62,30 @@ pub(super) fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
         Scalar::Integer(Width::Big) => "serde_json::Number",
         Scalar::Float => "f64",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "String",
-        Scalar::DateTime(_) => {
-            needs.imports.extend(["chrono::DateTime", "chrono::FixedOffset"]);
-            "DateTime<FixedOffset>"
+        Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date | Scalar::Time(_) => {
+            let (name, imports) = date(scalar, dates);
+            needs.imports.extend(imports);
+            name
         }
-        Scalar::LocalDateTime(_) => {
-            needs.imports.insert("chrono::NaiveDateTime");
-            "NaiveDateTime"
+    }
+}
+
+/// The type of a date or a time, and what it imports; by its whole path where its name is one that a model may have.
+fn date(scalar: Scalar, dates: Dates) -> (&'static str, &'static [&'static str]) {
+    match (dates, scalar) {
+        (Dates::Chrono, Scalar::DateTime(_)) => {
+            ("DateTime<FixedOffset>", &["chrono::DateTime", "chrono::FixedOffset"])
         }
-        Scalar::Date => {
-            needs.imports.insert("chrono::NaiveDate");
-            "NaiveDate"
-        }
-        Scalar::Time(_) => {
-            needs.imports.insert("chrono::NaiveTime");
-            "NaiveTime"
-        }
+        (Dates::Chrono, Scalar::LocalDateTime(_)) => ("NaiveDateTime", &["chrono::NaiveDateTime"]),
+        (Dates::Chrono, Scalar::Date) => ("NaiveDate", &["chrono::NaiveDate"]),
+        (Dates::Chrono, _) => ("NaiveTime", &["chrono::NaiveTime"]),
+        (Dates::Time, Scalar::DateTime(_)) => ("time::OffsetDateTime", &[]),
+        (Dates::Time, Scalar::Date) => ("time::Date", &[]),
+        // It writes a fraction always, and a space before the time.
+        (Dates::Time, _) => ("String", &[]),
+        (Dates::Jiff, Scalar::DateTime(_)) => ("jiff::Timestamp", &[]),
+        (Dates::Jiff, Scalar::LocalDateTime(_)) => ("jiff::civil::DateTime", &[]),
+        (Dates::Jiff, Scalar::Date) => ("jiff::civil::Date", &[]),
+        (Dates::Jiff, _) => ("jiff::civil::Time", &[]),
     }
 }
