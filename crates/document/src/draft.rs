@@ -156,6 +156,9 @@ impl<'d> Drafter<'_, 'd> {
             let kind = self.object(&flat, schema);
             let node = self.draft.add(kind, false);
             self.draft.describe(node, Some(name.clone()), docs_of(target));
+            if *is_update {
+                self.draft.mark_patch(node);
+            }
             roots.push(DraftRoot { name, node });
         }
         roots

@@ -6,8 +6,8 @@ use jar_sprout_layout::{Doc, lines, print};
 use jar_sprout_model::Model;
 
 use crate::language::Language;
-use crate::plan::{Plan, PlannedRoot, PlannedType};
-use crate::settings::Settings;
+use crate::plan::{Absence, Plan, PlannedRoot, PlannedType};
+use crate::settings::{ABSENT, Settings};
 use crate::times::Times;
 
 /// What every grown file says in its first line, behind the language's own comment sign.
@@ -40,7 +40,12 @@ pub fn grow(
 ) -> Vec<GrownFile> {
     let times = Times::of(model, language.time_keeping(settings));
     let model = times.writable(model);
-    let plan = Plan::of(&model, &language.about().naming, times);
+    let absence = match (language.tells_absence(settings), settings.given(ABSENT.key)) {
+        (false, _) => Absence::Untold,
+        (true, Some("apart")) => Absence::Told,
+        (true, _) => Absence::ToldInPatches,
+    };
+    let plan = Plan::of(&model, &language.about().naming, times, absence);
     let is_spread = language.has_file_per_type(settings);
     let units = match arrangement {
         Arrangement::AsUsual if is_spread => unit_per_type(&plan),

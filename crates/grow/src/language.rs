@@ -118,6 +118,12 @@ pub trait Language: Sync {
     #[doc(hidden)]
     fn assemble(&self, file: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc;
 
+    /// Whether code with these settings has a type that tells null from nothing.
+    #[doc(hidden)]
+    fn tells_absence(&self, _: &Settings) -> bool {
+        false
+    }
+
     /// How times go back to text.
     fn time_keeping(&self, _: &Settings) -> TimeKeeping {
         TimeKeeping::AsText

@@ -53,6 +53,16 @@ pub(crate) const FILES: Setting = Setting {
 /// How types are spread over files, where the language's people put them together.
 pub(crate) const FILES_TOGETHER: Setting = Setting { values: Values::Choice(&[ONE, PER_TYPE]), ..FILES };
 
+/// Whether null is told from nothing.
+pub(crate) const ABSENT: Setting = Setting {
+    key: "absent",
+    doc: "whether a key that is absent is told from one that is null",
+    values: Values::Choice(&[
+        Choice { value: "null", doc: "in types that are sent to change something; else both are null" },
+        Choice { value: "apart", doc: "everywhere, by a type around what may be both" },
+    ]),
+};
+
 /// The settings of one run for one language; those not given have the language's defaults.
 #[derive(Debug, Clone, Default, PartialEq, Eq)]
 pub struct Settings {

@@ -3,7 +3,7 @@
 use jar_sprout_model::Model;
 
 use crate::language::{Language, TimeKeeping};
-use crate::plan::{Plan, PlannedRoot};
+use crate::plan::{Absence, Plan, PlannedRoot};
 use crate::settings::Settings;
 use crate::times::Times;
 
@@ -42,7 +42,8 @@ impl Trial {
         samples: Vec<TrialSample>,
     ) -> Self {
         // Names alone are asked for, whatever becomes of times.
-        let plan = Plan::of(model, &language.about().naming, Times::of(model, TimeKeeping::AsText));
+        let plan =
+            Plan::of(model, &language.about().naming, Times::of(model, TimeKeeping::AsText), Absence::Untold);
         let entry = plan.root_name().to_owned();
         let file =
             language.file_name(if language.has_file_per_type(settings) { &entry } else { plan.title() });

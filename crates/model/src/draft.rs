@@ -27,6 +27,8 @@ pub struct DraftNode {
     pub name: Option<Words>,
     /// What a document says of its type.
     pub docs: Docs,
+    /// Whether its type is sent to change a part of something.
+    pub is_patch: bool,
 }
 
 /// What stands at a position.
@@ -95,7 +97,7 @@ impl Draft {
     /// Beyond `u32::MAX` nodes, which the bounds of observation keep out of reach.
     pub fn add(&mut self, kind: DraftKind, nullable: bool) -> DraftId {
         let id = DraftId(u32::try_from(self.nodes.len()).expect("observation bounds the positions"));
-        self.nodes.push(DraftNode { kind, nullable, name: None, docs: Docs::default() });
+        self.nodes.push(DraftNode { kind, nullable, name: None, docs: Docs::default(), is_patch: false });
         id
     }
 
@@ -116,6 +118,11 @@ impl Draft {
         let node = &mut self.nodes[id.index()];
         node.name = name;
         node.docs = docs;
+    }
+
+    /// Says that a node's type is sent to change a part of something.
+    pub fn mark_patch(&mut self, id: DraftId) {
+        self.nodes[id.index()].is_patch = true;
     }
 
     /// The node of an id that this draft gave out.

@@ -38,6 +38,8 @@ pub struct NamedType {
     pub alternatives: Vec<Words>,
     /// What is said of it.
     pub docs: Docs,
+    /// Whether it is sent to change a part of something: what is absent is left alone, and null is set.
+    pub is_patch: bool,
     /// What it is.
     pub definition: Definition,
 }
@@ -271,7 +273,7 @@ impl Model {
 impl NamedType {
     /// A type of which nothing is said.
     pub fn new(name: Words, definition: Definition) -> Self {
-        Self { name, alternatives: Vec::new(), docs: Docs::default(), definition }
+        Self { name, alternatives: Vec::new(), docs: Docs::default(), is_patch: false, definition }
     }
 }
 

@@ -104,6 +104,7 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
         }
         let lenience = Lenience {
             nulls_may_come: ready.writes_nulls,
+            nulls_may_go: settings.given("absent") != Some("apart"),
             are_times_loose: language.time_keeping(settings) == TimeKeeping::Loose,
         };
         report.misses.extend(misses(proofs, &laid, &folder, &ended.output, lenience));

@@ -14,6 +14,8 @@ pub(crate) struct Comparison<'m> {
 pub(crate) struct Lenience {
     /// Null may stand where nothing was sent.
     pub(crate) nulls_may_come: bool,
+    /// Nothing may stand where null was sent.
+    pub(crate) nulls_may_go: bool,
     /// Times may have other zeros at the end of their fraction, and `+00:00` for `Z`.
     pub(crate) are_times_loose: bool,
 }
@@ -94,7 +96,9 @@ impl Comparison<'_> {
         match (sent.get(key), came.get(key)) {
             (None, None) => None,
             (Some(Value::Null), None)
-                if is_optional && (field.slot.nullable || field.slot.ty == Type::Any) =>
+                if self.lenience.nulls_may_go
+                    && is_optional
+                    && (field.slot.nullable || field.slot.ty == Type::Any) =>
             {
                 None
             }
@@ -162,7 +166,8 @@ mod tests {
     #[track_caller]
     fn check(sent: &Value, came: &Value, expected: Option<&str>) {
         let model = model();
-        let comparison = Comparison { model: &model, lenience: Lenience::default() };
+        let comparison =
+            Comparison { model: &model, lenience: Lenience { nulls_may_go: true, ..Lenience::default() } };
         assert_eq!(comparison.difference(&model.root.slot, sent, came, "$").as_deref(), expected);
     }
 

@@ -117,6 +117,7 @@ fn no_name_in_swift_is_a_reserved_word() {
 #[test]
 fn swift() {
     check("swift", &tree_sitter_swift::LANGUAGE.into(), &[]);
+    check("swift", &tree_sitter_swift::LANGUAGE.into(), &[("absent", "apart")]);
     check("swift", &tree_sitter_swift::LANGUAGE.into(), &[("access", "public"), ("types", "classes")]);
     check("swift", &tree_sitter_swift::LANGUAGE.into(), &[("coding", "decode"), ("properties", "var")]);
 }

@@ -506,6 +506,7 @@ fn derive(settled: &mut Settled, id: TypeId, derivation: &Derivation) {
     let Derivation { name, purpose, server_made } = derivation;
     let mut ty = NamedType { name: Words::split(name), ..settled.model.get(id).clone() };
     ty.alternatives.clear();
+    ty.is_patch = *purpose == Purpose::Update;
     if let Definition::Record(record) = &mut ty.definition {
         record.fields.retain(|field| !server_made.iter().any(|key| matches(key, field.wire.as_str())));
         for field in &mut record.fields {

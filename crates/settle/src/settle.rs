@@ -194,7 +194,8 @@ impl<'d> Builder<'d> {
         // What it is follows: a type may need itself.
         let definition = Definition::Record(Record { fields: Vec::new() });
         let docs = self.draft.node(node).docs.clone();
-        self.types.push(NamedType { name, alternatives, docs, definition });
+        let is_patch = self.draft.node(node).is_patch;
+        self.types.push(NamedType { name, alternatives, docs, is_patch, definition });
         let definition = self.definition(kind);
         self.types[id.index()].definition = definition;
         id

@@ -59,6 +59,17 @@ pub(crate) enum Place {
     Package,
 }
 
+/// Whether null is told from nothing where a field may be either.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Absence {
+    /// It is not, or it is without more ado.
+    Untold,
+    /// In types that are sent to change a part of something.
+    ToldInPatches,
+    /// Everywhere.
+    Told,
+}
+
 /// What the case of a union is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) enum VariantKind {
@@ -118,6 +129,8 @@ pub(crate) struct PlannedField<'m> {
     pub(crate) presence: Presence,
     pub(crate) slot: &'m Slot,
     pub(crate) docs: &'m Docs,
+    /// Whether null is to be told from nothing.
+    pub(crate) is_apart: bool,
 }
 
 /// A known value of an enum.
@@ -143,7 +156,7 @@ pub(crate) struct PlannedUnionCase<'m> {
 }
 
 impl<'m> Plan<'m> {
-    pub(crate) fn of(model: &'m Model, naming: &Naming, times: Times) -> Self {
+    pub(crate) fn of(model: &'m Model, naming: &Naming, times: Times, absence: Absence) -> Self {
         let mut scope = Scope::of_types(naming);
         let title = model.title.as_ref().map(|title| Scope::of_types(naming).declare_type(title, &[]));
         let roots = model.roots().map(|Root { name, slot }| match &slot.ty {
@@ -159,11 +172,9 @@ impl<'m> Plan<'m> {
         let roots = roots.collect();
         let idents: Vec<Ident> = model
             .types()
-            .map(|(_, NamedType { name, alternatives, docs: _, definition: _ })| {
-                scope.declare_type(name, alternatives)
-            })
+            .map(|(_, NamedType { name, alternatives, .. })| scope.declare_type(name, alternatives))
             .collect();
-        let mut planner = Planner { naming, package: scope, idents: &idents };
+        let mut planner = Planner { naming, package: scope, idents: &idents, absence };
         let types: Vec<_> =
             model.types().zip(&idents).map(|((_, ty), ident)| planner.plan_type(ty, ident)).collect();
         let parts: Vec<Vec<usize>> = types
@@ -286,13 +297,16 @@ struct Planner<'n, 'i> {
     naming: &'n Naming,
     package: Scope<'n>,
     idents: &'i [Ident],
+    absence: Absence,
 }
 
 impl Planner<'_, '_> {
     fn plan_type<'m>(&mut self, ty: &'m NamedType, ident: &Ident) -> PlannedType<'m> {
         let definition = match &ty.definition {
             Definition::Record(Record { fields }) => {
-                PlannedDefinition::Record(self.plan_fields(fields, ident))
+                let is_told =
+                    self.absence == Absence::Told || (self.absence == Absence::ToldInPatches && ty.is_patch);
+                PlannedDefinition::Record(self.plan_fields(fields, ident, is_told))
             }
             Definition::Enumeration(Enumeration { cases }) => {
                 PlannedDefinition::Enumeration(self.plan_cases(cases, ident))
@@ -303,7 +317,12 @@ impl Planner<'_, '_> {
     }
 
     /// A field whose name is its key has it before one that needs a mapping all the same.
-    fn plan_fields<'m>(&self, fields: &'m [Field], owner: &Ident) -> Vec<PlannedField<'m>> {
+    fn plan_fields<'m>(
+        &self,
+        fields: &'m [Field],
+        owner: &Ident,
+        is_absence_told: bool,
+    ) -> Vec<PlannedField<'m>> {
         let mut scope = Scope::of_members(self.naming, owner);
         let mut idents: Vec<Option<Ident>> = fields
             .iter()
@@ -319,6 +338,9 @@ impl Planner<'_, '_> {
                     presence: *presence,
                     slot,
                     docs,
+                    is_apart: is_absence_told
+                        && *presence == Presence::Sometimes
+                        && (slot.nullable || slot.ty == Type::Any),
                 }
             };
         fields.iter().zip(&mut idents).map(&mut plan).collect()

@@ -24,6 +24,7 @@ pub(crate) struct CSharp;
 
 const BIG_INTEGER: Helper =
     Helper { name: "BigIntegerConverter", text: include_str!("BigIntegerConverter.cs") };
+const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("Maybe.cs") };
 const JSON: Helper = Helper { name: "Json", text: include_str!("newtonsoft/Json.cs") };
 
 static ABOUT: About = About {
@@ -132,6 +133,10 @@ impl Language for CSharp {
         }
     }
 
+    fn tells_absence(&self, settings: &Settings) -> bool {
+        Form::of(settings).library == Library::SystemTextJson
+    }
+
     fn imported(&self, line: &'static str) -> Option<&'static str> {
         line.strip_prefix("using ")?.strip_suffix(';').filter(|name| !name.contains('='))
     }
@@ -202,7 +207,7 @@ fn property(
     form: &Form<'_>,
     needs: &mut Needs,
 ) -> Doc {
-    let PlannedField { ident, wire: _, presence, slot, docs } = field;
+    let PlannedField { ident, wire: _, presence, slot, docs, is_apart } = field;
     let parts = match form.library {
         Library::SystemTextJson => system_text_json_attributes(plan, field, needs),
         Library::Newtonsoft => vec![newtonsoft_attribute(field, siblings, form, needs)],
@@ -212,7 +217,14 @@ fn property(
     // `JsonElement` holds null as it is.
     let keeps_null =
         slot.ty == Type::Any && form.library == Library::SystemTextJson && *presence == Presence::Always;
-    let ty = if may_be_null && !keeps_null { spelled.or_null(form) } else { spelled.name };
+    let ty = if *is_apart {
+        needs.helpers.insert(MAYBE);
+        format!("Maybe<{}>", types::slot(plan, form, slot, needs))
+    } else if may_be_null && !keeps_null {
+        spelled.or_null(form)
+    } else {
+        spelled.name
+    };
     let required =
         if *presence == Presence::Always && form.level >= Level::Twelve { "required " } else { "" };
     let accessors = match form.types {
@@ -230,7 +242,9 @@ fn system_text_json_attributes(plan: &Plan<'_>, field: &PlannedField<'_>, needs:
     if field.ident.as_str() != field.wire.as_str() {
         attributes.push(format!("[JsonPropertyName({})]", names::LITERAL.of(field.wire.as_str())));
     }
-    if field.presence == Presence::Sometimes {
+    if field.is_apart {
+        attributes.push("[JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]".to_owned());
+    } else if field.presence == Presence::Sometimes {
         attributes.push("[JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]".to_owned());
     }
     let converter = match &field.slot.ty {
@@ -240,7 +254,7 @@ fn system_text_json_attributes(plan: &Plan<'_>, field: &PlannedField<'_>, needs:
             None
         }
     };
-    if let Some(converter) = converter {
+    if let Some(converter) = converter.filter(|_| !field.is_apart) {
         needs.helpers.insert(converter);
         attributes.push(format!("[JsonConverter(typeof({}))]", converter.name));
     }

@@ -188,6 +188,7 @@ const TAKEN_TYPES: &[&str] = &[
     "KeyValuePair",
     "Lazy",
     "List",
+    "Maybe",
     "Math",
     "MemberwiseClone",
     "Memory",

@@ -1,7 +1,7 @@
 //! C#'s settings.
 
 use super::names::KEYWORDS;
-use crate::settings::{Choice, FILES, Setting, Settings, Values, check_dotted_names};
+use crate::settings::{ABSENT, Choice, FILES, Setting, Settings, Values, check_dotted_names};
 
 const NAMESPACE: Setting = Setting {
     key: "namespace",
@@ -58,7 +58,7 @@ const ACCESS: Setting = Setting {
     ]),
 };
 
-pub(super) const SETTINGS: &[Setting] = &[NAMESPACE, LIBRARY, TYPES, LEVEL, LISTS, ACCESS, FILES];
+pub(super) const SETTINGS: &[Setting] = &[NAMESPACE, LIBRARY, TYPES, LEVEL, LISTS, ACCESS, FILES, ABSENT];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -76,6 +76,10 @@ impl Language for Dart {
         )
     }
 
+    fn tells_absence(&self, settings: &Settings) -> bool {
+        !Form::of(settings).is_annotated
+    }
+
     fn assemble(&self, file: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let mark = [text(format!("// {MARK}"))];
         let imports = needs.imports.iter().map(|name| text(format!("import '{name}';")));
@@ -174,6 +178,10 @@ fn arrow(head: String, body: Doc, hugs: bool) -> Doc {
 }
 
 fn field_type(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> String {
+    if field.is_apart {
+        needs.helpers.insert(types::MAYBE);
+        return format!("Maybe<{}>?", types::slot(plan, field.slot, needs));
+    }
     let ty = types::non_null(plan, &field.slot.ty, needs);
     if may_be_null(field) { types::or_null(&field.slot.ty, ty) } else { ty }
 }
@@ -200,6 +208,13 @@ fn from_json(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>]) -> Doc
     let argument = |field: &PlannedField<'_>| {
         let json = format!("json[{}]", names::LITERAL.of(field.wire.as_str()));
         let value = types::read(plan, &field.slot.ty, may_be_null(field), Json::dynamic(&json), 0);
+        if field.is_apart {
+            let key = names::LITERAL.of(field.wire.as_str());
+            let choice =
+                cat([line(), text("? "), types::call("Maybe".to_owned(), value), line(), text(": null")]);
+            let choice = group(cat([text(format!("json.containsKey({key})")), nest(nest(choice))]));
+            return cat([text(format!("{}: ", field.ident)), choice]);
+        }
         cat([text(format!("{}: ", field.ident)), value])
     };
     let head = format!("factory {ident}.fromJson(Map<String, dynamic> json) =>");
@@ -228,9 +243,15 @@ fn listed(open: String, parts: impl Iterator<Item = Doc>, close: &'static str) -
 
 /// `if (queen case final queen?) 'queen': queen.toJson()`
 fn entry(plan: &Plan<'_>, field: &PlannedField<'_>) -> Doc {
-    let PlannedField { ident, wire, presence, slot, docs: _ } = field;
+    let PlannedField { ident, wire, presence, slot, docs: _, is_apart } = field;
     let key = names::LITERAL.of(wire.as_str());
     let name = ident.as_str();
+    if *is_apart {
+        let value = format!("{name}.value");
+        let written = types::write_slot_of(plan, slot, &value).unwrap_or_else(|| text(value));
+        let entry = cat([line(), text(format!("{key}: ")), written]);
+        return group(cat([text(format!("if ({name} case final {name}?)")), nest(entry)]));
+    }
     let written = types::write(plan, &slot.ty, name, 0);
     let plain = || cat([text(format!("{key}: ")), written.clone().unwrap_or_else(|| text(name.to_owned()))]);
     match (presence, slot.nullable) {

@@ -137,6 +137,7 @@ const TAKEN_TYPES: &[&str] = &[
     "List",
     "Map",
     "MapEntry",
+    "Maybe",
     "Match",
     "NoSuchMethodError",
     "Never",

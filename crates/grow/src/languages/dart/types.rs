@@ -6,6 +6,7 @@ use jar_sprout_model::{Scalar, Slot, Type, Width};
 use crate::code::{Helper, Needs};
 use crate::plan::{Plan, PlannedDefinition};
 
+pub(super) const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("Maybe.dart") };
 const ISO_DATE: Helper = Helper { name: "IsoDate", text: include_str!("IsoDate.dart") };
 
 /// The type of a place for a value: `Queen?`
@@ -193,7 +194,15 @@ pub(super) fn write(plan: &Plan<'_>, ty: &Type, value: &str, depth: usize) -> Op
 }
 
 fn write_slot(plan: &Plan<'_>, ty: &Type, value: &str, depth: usize) -> Option<Doc> {
-    let slot = held(ty);
+    write_held(plan, held(ty), value, depth)
+}
+
+/// What stands in a field of another object.
+pub(super) fn write_slot_of(plan: &Plan<'_>, slot: &Slot, value: &str) -> Option<Doc> {
+    write_held(plan, slot, value, 0)
+}
+
+fn write_held(plan: &Plan<'_>, slot: &Slot, value: &str, depth: usize) -> Option<Doc> {
     if !slot.nullable {
         return write(plan, &slot.ty, value, depth + 1);
     }

@@ -85,6 +85,10 @@ impl Language for Go {
         TimeKeeping::InForm(Fraction::Shortest)
     }
 
+    fn tells_absence(&self, _: &Settings) -> bool {
+        true
+    }
+
     fn imported(&self, line: &'static str) -> Option<&'static str> {
         line.strip_prefix("import \"")?.strip_suffix('"')
     }
@@ -172,7 +176,7 @@ fn decode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
 fn encode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
     let receiver = names::receiver(ident.as_str());
     let mut body = vec![text(format!("type tagged {ident}")), text("odd := map[string]any{}")];
-    for PlannedField { ident: field, wire, presence, slot: _, docs: _ } in odd {
+    for PlannedField { ident: field, wire, presence, slot: _, docs: _, is_apart: _ } in odd {
         let set = text(format!("odd[{}] = {receiver}.{field}", names::LITERAL.of(wire.as_str())));
         body.push(match presence {
             Presence::Always => set,

@@ -13,7 +13,7 @@ pub(super) const NAMING: Naming = Naming {
     variant_case: exported,
     variants: Place::Type,
     // Only helpers are exported beside what is grown; the language's own names are in small letters.
-    reserved_types: &["Date", "LocalDateTime", "LocalTime", "Time"],
+    reserved_types: &["Date", "LocalDateTime", "LocalTime", "Maybe", "Time"],
     // A field may not be called as a method of its type.
     reserved_members: &["MarshalJSON", "UnmarshalJSON"],
     reserved_variants: &["MarshalJSON", "Other", "UnmarshalJSON"],

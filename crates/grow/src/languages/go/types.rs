@@ -9,6 +9,7 @@ use crate::plan::{Ident, Plan, PlannedField};
 const DATE: Helper = Helper { name: "Date", text: include_str!("date.go") };
 pub(super) const LOCAL_DATE_TIME: Helper =
     Helper { name: "LocalDateTime", text: include_str!("local_date_time.go") };
+const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("maybe.go") };
 pub(super) const LOCAL_TIME: Helper = Helper { name: "LocalTime", text: include_str!("local_time.go") };
 
 /// The type of a record's field, and whether its tag says that it may be left out.
@@ -18,7 +19,11 @@ pub(super) fn field(
     field: &PlannedField<'_>,
     needs: &mut Needs,
 ) -> (String, &'static str) {
-    let PlannedField { ident: _, wire: _, presence, slot, docs: _ } = field;
+    let PlannedField { ident: _, wire: _, presence, slot, docs: _, is_apart } = field;
+    if *is_apart {
+        needs.helpers.insert(MAYBE);
+        return (format!("Maybe[{}]", non_null(plan, slot, needs)), ",omitzero");
+    }
     let nil = has_nil(&slot.ty);
     match presence {
         // `omitempty` would leave out an empty list as well.

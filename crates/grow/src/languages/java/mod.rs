@@ -123,6 +123,10 @@ impl Language for Java {
         TimeKeeping::InForm(Fraction::Shortest)
     }
 
+    fn tells_absence(&self, settings: &Settings) -> bool {
+        Form::of(settings).library == Library::Jackson
+    }
+
     fn imported(&self, line: &'static str) -> Option<&'static str> {
         line.strip_prefix("import ")?.strip_suffix(';')
     }

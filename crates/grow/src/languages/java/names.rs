@@ -164,6 +164,7 @@ const TAKEN_TYPES: &[&str] = &[
     "LocalTimeAdapter",
     "Long",
     "Map",
+    "Maybe",
     "Math",
     "Module",
     "Number",

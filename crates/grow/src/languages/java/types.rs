@@ -61,6 +61,8 @@ macro_rules! dated {
     };
 }
 
+const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("Maybe.java") };
+
 static DATE_TIME: Dated = dated!("OffsetDateTime", "JsonOffsetDateTime");
 static LOCAL_DATE_TIME: Dated = dated!("LocalDateTime", "JsonLocalDateTime");
 static DATE: Dated = dated!("LocalDate", "JsonLocalDate");
@@ -92,7 +94,12 @@ pub(super) struct Spelled {
 /// The type of a record's field. A date is typed where an annotation can say how it is read: by itself, or held
 /// by one list or map.
 pub(super) fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Needs) -> Spelled {
-    let PlannedField { ident: _, wire: _, presence, slot, docs: _ } = field;
+    let PlannedField { ident: _, wire: _, presence, slot, docs: _, is_apart } = field;
+    if *is_apart {
+        needs.helpers.insert(MAYBE);
+        let ty = format!("Maybe<{}>", boxed(plan, slot, form, needs));
+        return Spelled { annotation: None, ty };
+    }
     let may_be_null = slot.nullable || *presence == Presence::Sometimes;
     // Gson's annotation speaks of the field as a whole.
     let has_content = form.library == Library::Jackson;

@@ -89,6 +89,11 @@ impl Language for Kotlin {
         }
     }
 
+    /// A default that is not written tells it; the other libraries write all nulls or none.
+    fn tells_absence(&self, settings: &Settings) -> bool {
+        Form::of(settings).library == Library::Kotlinx
+    }
+
     fn imported(&self, line: &'static str) -> Option<&'static str> {
         line.strip_prefix("import ")
     }
@@ -196,7 +201,7 @@ fn supertypes(plan: &Plan<'_>, ty: &PlannedType<'_>) -> Doc {
 
 /// `val id: Long,`, with its key where the name does not say it.
 fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Needs) -> Doc {
-    let PlannedField { ident, wire, presence, slot, docs } = field;
+    let PlannedField { ident, wire, presence, slot, docs, is_apart } = field;
     let mut parts: Vec<Doc> = ABOUT.comment.of(docs, 4).into_iter().collect();
     if docs.is_deprecated {
         parts.push(text(format!("@Deprecated({})", names::LITERAL.of(docs::WARNING))));
@@ -221,6 +226,11 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Need
             }
             let literal = names::LITERAL.of(constant.as_str());
             cat([value, text("String = "), text(literal), text(",")])
+        }
+        _ if *is_apart => {
+            needs.helpers.insert(types::MAYBE);
+            let ty = types::slot(plan, slot, form, needs);
+            cat([value, text("Maybe<"), ty, text("> = Maybe.Absent,")])
         }
         (_, presence) => {
             let ty = match types::annotated(plan, field, form, needs) {

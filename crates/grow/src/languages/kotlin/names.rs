@@ -116,6 +116,7 @@ const TAKEN_TYPES: &[&str] = &[
     "List",
     "Long",
     "Map",
+    "Maybe",
     "MutableList",
     "MutableMap",
     "Nothing",

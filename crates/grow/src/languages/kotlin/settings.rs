@@ -1,7 +1,7 @@
 //! Kotlin's settings.
 
 use super::names::KEYWORDS;
-use crate::settings::{Choice, FILES, Setting, Settings, Values, check_dotted_names};
+use crate::settings::{ABSENT, Choice, FILES, Setting, Settings, Values, check_dotted_names};
 
 const PACKAGE: Setting = Setting {
     key: "package",
@@ -30,7 +30,7 @@ const PROPERTIES: Setting = Setting {
     ]),
 };
 
-pub(super) const SETTINGS: &[Setting] = &[PACKAGE, LIBRARY, PROPERTIES, FILES];
+pub(super) const SETTINGS: &[Setting] = &[PACKAGE, LIBRARY, PROPERTIES, FILES, ABSENT];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -61,6 +61,7 @@ fn in_form(text: &str, ty: &str, form: TimeForm) -> String {
         .replacen(&format!("DateTimeFormatter.{usual}.format"), &format!("{chosen}.format"), 1)
 }
 
+pub(super) const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("kotlinx/Maybe.kt") };
 pub(super) const MOSHI_DATES: Helper = Helper { name: "Dates", text: include_str!("moshi/Dates.kt") };
 pub(super) const GSON_DATES: Helper = Helper { name: "Dates", text: include_str!("gson/Dates.kt") };
 pub(super) const JACKSON_DATES: Helper = Helper { name: "Dates", text: include_str!("jackson/Dates.kt") };

@@ -12,6 +12,9 @@ use crate::plan::{
 /// Converts what may be none.
 const OPTIONAL: Helper = Helper { name: "optional", text: include_str!("optional.py") };
 
+/// Tells null from nothing.
+const UNSET: Helper = Helper { name: "unset", text: include_str!("unset.py") };
+
 /// One of the two ways between JSON's own values and those of the classes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 enum Way {
@@ -97,7 +100,12 @@ pub(super) fn record(
 
 /// `note: str | None = None`
 fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
-    let PlannedField { ident, wire: _, presence, slot, docs: _ } = field;
+    let PlannedField { ident, wire: _, presence, slot, docs: _, is_apart } = field;
+    if *is_apart {
+        needs.helpers.insert(UNSET);
+        let ty = types::or_none(cat([plain(plan, slot, needs), text(" | Unset")]), &slot.ty);
+        return cat([text(format!("{ident}: ")), ty, text(" = UNSET")]);
+    }
     match (&slot.ty, presence) {
         (Type::Constant(constant), _) => {
             needs.imports.insert("from typing import Literal");
@@ -146,6 +154,10 @@ fn constructed(plan: &Plan<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) 
     let arguments = fields.iter().filter(|field| !matches!(field.slot.ty, Type::Constant(_))).map(|field| {
         let key = names::literal(field.wire.as_str());
         let value = match field.presence {
+            Presence::Sometimes if field.is_apart => match converter.slot_function(field.slot, needs) {
+                Some(function) => call("given(", [function, text("data"), text(key)].into_iter(), ")"),
+                None => text(format!("data.get({key}, UNSET)")),
+            },
             Presence::Always => {
                 let raw = || text(format!("data[{key}]"));
                 converter.of(field.slot, raw(), needs).unwrap_or_else(raw)
@@ -184,11 +196,15 @@ fn written(plan: &Plan<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> D
     }
     let mut body = vec![cat([text("data: dict[str, Any] = "), dictionary])];
     for field in sometimes {
-        let slot = Slot::of(field.slot.ty.clone());
+        let slot = Slot { ty: field.slot.ty.clone(), nullable: field.is_apart };
         let key = names::literal(field.wire.as_str());
         let assignment = cat([text(format!("data[{key}] = ")), value(field, &slot, needs)]);
         body.push(cat([
-            text(format!("if self.{} is not None:", field.ident)),
+            text(if field.is_apart {
+                format!("if not isinstance(self.{}, Unset):", field.ident)
+            } else {
+                format!("if self.{} is not None:", field.ident)
+            }),
             nest(cat([hard(), assignment])),
         ]));
     }
@@ -259,6 +275,15 @@ impl Converter<'_> {
     fn is_own_method(&self, scalar: Scalar) -> bool {
         let is_dated = scalar == Scalar::Date || scalar.time_forms().is_some();
         self.way == Way::Out && is_dated && times::writer(self.plan, scalar).is_none()
+    }
+
+    /// A function that converts a value which may be null.
+    fn slot_function(&self, slot: &Slot, needs: &mut Needs) -> Option<Doc> {
+        if !slot.nullable {
+            return self.function(&slot.ty, 0, needs);
+        }
+        let converted = self.of(slot, text("x"), needs)?;
+        Some(cat([text("lambda x: "), converted]))
     }
 
     /// A function that converts a value which is not null.

@@ -138,6 +138,11 @@ impl Language for Python {
         }
     }
 
+    /// Models and dictionaries tell it by themselves.
+    fn tells_absence(&self, settings: &Settings) -> bool {
+        Types::of(settings) == Types::Dataclasses
+    }
+
     fn imported(&self, line: &'static str) -> Option<&'static str> {
         (line.starts_with("from ") || line.starts_with("import ")).then_some(line)
     }
@@ -198,7 +203,7 @@ fn documented(member: Doc, docs: &Docs) -> Doc {
 
 /// `note: str | None = Field(default=None, alias="Note")`
 fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
-    let PlannedField { ident, wire, presence, slot, docs: _ } = field;
+    let PlannedField { ident, wire, presence, slot, docs: _, is_apart: _ } = field;
     let (ty, default) = match (&slot.ty, presence) {
         (Type::Constant(constant), _) => {
             (types::slot(plan, slot, needs), Some(names::literal(constant.as_str())))

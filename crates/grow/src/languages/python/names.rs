@@ -72,6 +72,7 @@ const TAKEN_TYPES: &[&str] = &[
     "TypeError",
     "TypedDict",
     "NotRequired",
+    "Unset",
     "UserWarning",
     "ValueError",
     "Warning",

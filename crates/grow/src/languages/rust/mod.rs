@@ -9,7 +9,7 @@ mod types;
 use jar_sprout_layout::{Doc, Indent, Style, cat, group_at_most, hard, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Fraction, Presence, Slot, Type, WireName};
 
-use crate::code::{GrownFile, MARK, Needs};
+use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
 use crate::language::{About, Language, TimeKeeping};
 use crate::plan::{
@@ -85,6 +85,10 @@ impl Language for Rust {
         })
     }
 
+    fn tells_absence(&self, _: &Settings) -> bool {
+        true
+    }
+
     fn imported(&self, line: &'static str) -> Option<&'static str> {
         line.strip_prefix("use ")?.strip_suffix(';')
     }
@@ -93,6 +97,9 @@ impl Language for Rust {
         proof::driver(trials)
     }
 }
+
+/// Tells null from nothing.
+const PRESENT: Helper = Helper { name: "present", text: include_str!("present.rs.in") };
 
 const DERIVES: &str = "#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]";
 
@@ -147,7 +154,7 @@ fn field(
     dates: Dates,
     needs: &mut Needs,
 ) -> Doc {
-    let PlannedField { ident, wire, presence, slot, docs } = field;
+    let PlannedField { ident, wire, presence, slot, docs, is_apart } = field;
     let mut arguments = Vec::new();
     if !all_renamed && names::bare(ident.as_str()) != wire.as_str() {
         arguments.push(rename(wire));
@@ -156,9 +163,16 @@ fn field(
         arguments.push("skip_serializing_if = \"Option::is_none\"".to_owned());
     }
     let is_option = *presence == Presence::Sometimes || slot.nullable && slot.ty != Type::Any;
-    let attribute = times::attribute(plan, field, dates);
+    if *is_apart {
+        needs.helpers.insert(PRESENT);
+        arguments.push("default".to_owned());
+        arguments.push("deserialize_with = \"present\"".to_owned());
+    }
+    let attribute = times::attribute(plan, field, dates).filter(|_| !is_apart);
     let ty = match (&slot.ty, &attribute) {
         (Type::Scalar(scalar), Some(_)) => text(types::scalar(*scalar, dates, needs)),
+        // `Option<Option<String>>`
+        _ if *is_apart => types::slot(plan, Some(owner), slot, dates, needs),
         _ => types::non_null(plan, Some(owner), slot, dates, needs),
     };
     match attribute {

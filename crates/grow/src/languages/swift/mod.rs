@@ -73,6 +73,10 @@ impl Language for Swift {
         join(&cat([hard(), hard()]), [mark].into_iter().chain(imports).chain(declarations))
     }
 
+    fn tells_absence(&self, _: &Settings) -> bool {
+        true
+    }
+
     fn imported(&self, line: &'static str) -> Option<&'static str> {
         line.strip_prefix("import ")
     }
@@ -133,7 +137,7 @@ fn bare(ident: &Ident) -> &str {
 
 fn coding_keys(fields: &[PlannedField<'_>]) -> Doc {
     let key = |field: &PlannedField<'_>| {
-        let PlannedField { ident, wire, presence: _, slot: _, docs: _ } = field;
+        let PlannedField { ident, wire, presence: _, slot: _, docs: _, is_apart: _ } = field;
         text(if bare(ident) == wire.as_str() {
             format!("case {ident}")
         } else {
@@ -146,7 +150,11 @@ fn coding_keys(fields: &[PlannedField<'_>]) -> Doc {
 /// `init(id: Int64, note: String? = nil)`
 fn initializer(fields: &[(&PlannedField<'_>, String)], form: &Form) -> Doc {
     let parameter = |(field, ty): &(&PlannedField<'_>, String)| {
-        let default = if field.presence == Presence::Sometimes { " = nil" } else { "" };
+        let default = match field.presence {
+            Presence::Sometimes if field.is_apart => " = .absent",
+            Presence::Sometimes => " = nil",
+            Presence::Always => "",
+        };
         text(format!("{}: {ty}{default}", field.ident))
     };
     let parameters = join(&cat([text(","), line()]), fields.iter().map(parameter));
@@ -166,8 +174,8 @@ fn initializer(fields: &[(&PlannedField<'_>, String)], form: &Form) -> Doc {
 fn encode(fields: &[PlannedField<'_>], form: &Form) -> Doc {
     let one = |field: &PlannedField<'_>| {
         let method = match field.presence {
-            Presence::Always => "encode",
-            Presence::Sometimes => "encodeIfPresent",
+            Presence::Sometimes if !field.is_apart => "encodeIfPresent",
+            Presence::Always | Presence::Sometimes => "encode",
         };
         let name = &field.ident;
         // The method has names of its own.

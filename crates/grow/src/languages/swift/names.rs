@@ -158,6 +158,7 @@ const TAKEN_TYPES: &[&str] = &[
     "JSONDecoder",
     "JSONEncoder",
     "JSONValue",
+    "Maybe",
     "Label",
     "Link",
     "List",

@@ -1,6 +1,6 @@
 //! Swift's settings.
 
-use crate::settings::{Choice, FILES, Setting, Settings, Values};
+use crate::settings::{ABSENT, Choice, FILES, Setting, Settings, Values};
 
 const ACCESS: Setting = Setting {
     key: "access",
@@ -38,7 +38,7 @@ const PROPERTIES: Setting = Setting {
     ]),
 };
 
-pub(super) const SETTINGS: &[Setting] = &[ACCESS, TYPES, CODING, PROPERTIES, FILES];
+pub(super) const SETTINGS: &[Setting] = &[ACCESS, TYPES, CODING, PROPERTIES, FILES, ABSENT];
 
 /// All settings, resolved.
 #[derive(Debug, Clone, Copy)]

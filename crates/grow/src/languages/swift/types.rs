@@ -23,6 +23,7 @@ macro_rules! twofold {
 
 const JSON_VALUE: Twofold = twofold!("JSONValue", "");
 const ISO_DATE: Twofold = twofold!("ISODate", "");
+const MAYBE: Twofold = twofold!("Maybe", "");
 const BOX: Twofold = twofold!("Box", "");
 const DECODED_BOX: Twofold = twofold!("Box", "decode/");
 
@@ -40,7 +41,7 @@ pub(super) fn field(
     form: &Form,
     needs: &mut Needs,
 ) -> String {
-    let PlannedField { ident: _, wire: _, presence, slot, docs: _ } = field;
+    let PlannedField { ident: _, wire: _, presence, slot, docs: _, is_apart } = field;
     let ty = non_null(plan, &slot.ty, form, needs);
     let is_cycle = match &slot.ty {
         // A class stands apart as it is.
@@ -56,6 +57,7 @@ pub(super) fn field(
         ty
     };
     match presence {
+        Presence::Sometimes if *is_apart => format!("{}<{ty}>", help(&MAYBE, form, needs)),
         Presence::Sometimes => format!("{ty}?"),
         Presence::Always if may_be_nil(slot) => format!("{ty}?"),
         Presence::Always => ty,

@@ -176,7 +176,7 @@ fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], form: For
 
 /// `note?: string | null;`
 fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form) -> Doc {
-    let PlannedField { ident: _, wire, presence, slot, docs } = field;
+    let PlannedField { ident: _, wire, presence, slot, docs, is_apart: _ } = field;
     let mark = match presence {
         Presence::Always => ": ",
         Presence::Sometimes => "?: ",
