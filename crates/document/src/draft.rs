@@ -385,6 +385,9 @@ impl<'d> Drafter<'_, 'd> {
         if !flat.prefix.is_empty() {
             let are_alike = flat.prefix.iter().all(|item| *item == flat.prefix[0]);
             if are_alike && (flat.is_closed || flat.items.is_none()) {
+                if !flat.is_closed {
+                    self.flattening.note(at, NoteKind::OpenTuple);
+                }
                 // Items of one type are a list, which every language has.
                 return DraftKind::List(self.place(&Spec::One(flat.prefix[0])));
             }
@@ -405,6 +408,11 @@ impl<'d> Drafter<'_, 'd> {
 
     fn object(&mut self, flat: &Flat<'d>, at: &'d Value) -> DraftKind {
         if flat.properties.is_empty() {
+            if !flat.patterns.is_empty()
+                && flat.additional.is_none_or(|additional| *additional == Value::Bool(true))
+            {
+                self.flattening.note(at, NoteKind::OtherKeys);
+            }
             let mut values: Vec<Spec<'d>> = flat.patterns.iter().map(|schema| Spec::One(schema)).collect();
             values.extend(flat.additional.filter(|schema| schema.is_object()).map(Spec::One));
             let values = match values.len() {

@@ -70,7 +70,9 @@ pub(crate) enum NoteKind {
     ManyGroups,
     MergedObjects,
     MixedTuple,
+    OpenTuple,
     ExtraKeys,
+    OtherKeys,
     UnlikeValues,
     Format,
 }
@@ -90,6 +92,13 @@ impl NoteKind {
             }
             Self::MixedTuple => {
                 "items of unlike types, as many as there may be: they become any values".to_owned()
+            }
+            Self::OpenTuple => {
+                "what follows the items that are described may be anything, and is taken for more of the same"
+                    .to_owned()
+            }
+            Self::OtherKeys => {
+                "a key that fits no pattern may hold anything, and is taken for one that fits".to_owned()
             }
             Self::ExtraKeys => "keys beyond the properties are not kept".to_owned(),
             Self::UnlikeValues => {
@@ -309,9 +318,15 @@ fn add_object<'d>(object: &'d Map<String, Value>, flat: &mut Flat<'d>) {
 
 fn add_list<'d>(object: &'d Map<String, Value>, flat: &mut Flat<'d>) {
     let is_false = |key: &str| object.get(key).and_then(Value::as_bool) == Some(false);
-    match object.get("items") {
-        // The drafts before 2020-12 have the prefix there.
-        Some(Value::Array(prefix)) => flat.prefix.extend(prefix),
+    let items = match object.get("items") {
+        // The drafts before 2020-12 have the prefix there, and what follows it in a keyword of its own.
+        Some(Value::Array(prefix)) => {
+            flat.prefix.extend(prefix);
+            object.get("additionalItems")
+        }
+        items => items,
+    };
+    match items {
         Some(items) if !items.is_boolean() => {
             flat.items = Some(match flat.items.take() {
                 Some(known) => Spec::All(vec![known, Spec::One(items)]),

@@ -26,7 +26,7 @@ impl Tools {
     }
 
     /// Where tools are installed to.
-    pub(crate) fn home(&self) -> &Path {
+    pub fn home(&self) -> &Path {
         &self.home
     }
 

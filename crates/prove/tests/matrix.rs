@@ -5,12 +5,12 @@
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop")]
 
 mod common;
-
-use std::io::Write;
+mod skip;
 
 use common::proofs;
 use jar_sprout_grow::{Settings, find_language};
 use jar_sprout_prove::{Miss, Missing, Order, Report, Said, Tools, prove};
+use skip::skip;
 
 /// What the names of proofs start with whose own names no linter likes.
 const ODD: &[&str] = &["odd-", "torture-", "names-foreign"];
@@ -53,19 +53,6 @@ fn check(key: &str, settings: &[(&str, &str)]) {
             assert!(samples > 0);
         }
     }
-}
-
-/// What no package registry has: its proof is skipped in CI as well.
-const NOT_IN_REGISTRIES: &[&str] = &["the .NET SDK", "Swift 6"];
-
-/// Says that a proof was skipped, or fails where `CI` is set.
-fn skip(key: &str, what: &str, install: &str) {
-    let message = format!("no proof of {key}: {what} is missing; {install}");
-    let is_wanted = std::env::var_os("CI").is_some() && !NOT_IN_REGISTRIES.contains(&what);
-    assert!(!is_wanted, "{message}");
-    // Not by a printing macro, whose output the test runner keeps to itself; and in one piece.
-    let line = format!("\nPROOF SKIPPED: {message}\n\n");
-    std::io::stderr().write_all(line.as_bytes()).expect("standard error takes a line");
 }
 
 #[test]

@@ -77,6 +77,8 @@ enum Reading {
 struct Form {
     hold: Hold,
     reading: Reading,
+    /// Whether a type stands in the name for another, which may lead back to itself.
+    is_alias: bool,
 }
 
 impl Form {
@@ -86,7 +88,7 @@ impl Form {
             Some("dated") => Reading::Dated,
             _ => Reading::None,
         };
-        Self { hold: Hold::of(settings), reading }
+        Self { hold: Hold::of(settings), reading, is_alias: false }
     }
 }
 
@@ -195,6 +197,7 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
 
 fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, form: Form) -> Doc {
     let PlannedUnion { tag: _, cases, unknown: _ } = union;
+    let form = Form { is_alias: true, ..form };
     let case =
         |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| types::slot(plan, slot, form);
     alternatives(ident, cases.iter().map(case))

@@ -4,7 +4,7 @@ use jar_sprout_layout::{Doc, cat, join, text};
 use jar_sprout_model::{OnWire, Scalar, Slot, Type};
 
 use super::{Form, Hold, Reading, names};
-use crate::plan::Plan;
+use crate::plan::{Plan, PlannedDefinition};
 
 /// The type of a place for a value: `Queen | null`
 pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, form: Form) -> Doc {
@@ -35,7 +35,13 @@ fn non_null(plan: &Plan<'_>, ty: &Type, form: Form) -> Doc {
             cat([text(form.hold.property()), list])
         }
         Type::Map(values) => {
-            let map = cat([text("Record<string, "), self::slot(plan, values, form), text(">")]);
+            let held = self::slot(plan, values, form);
+            // `Record` is looked into at once, where the name is not known yet.
+            let map = if form.is_alias && leads_to_alias(plan, &values.ty) {
+                cat([text("{ [key: string]: "), held, text(" }")])
+            } else {
+                cat([text("Record<string, "), held, text(">")])
+            };
             match form.hold {
                 Hold::Mutable => map,
                 Hold::Readonly => cat([text("Readonly<"), map, text(">")]),
@@ -46,5 +52,14 @@ fn non_null(plan: &Plan<'_>, ty: &Type, form: Form) -> Doc {
             cat([text(form.hold.property()), text("["), join(&text(", "), items), text("]")])
         }
         Type::Named(id) => text(plan.ident(*id).to_string()),
+    }
+}
+
+/// Whether a type is the name for a union, or a map that holds such a one.
+fn leads_to_alias(plan: &Plan<'_>, ty: &Type) -> bool {
+    match ty {
+        Type::Named(id) => matches!(plan.get(*id).definition, PlannedDefinition::Union(_)),
+        Type::Map(values) => leads_to_alias(plan, &values.ty),
+        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Tuple(_) => false,
     }
 }
