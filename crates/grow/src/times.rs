@@ -6,6 +6,7 @@ use jar_sprout_model::{Fraction, Model, Scalar, TimeForm, TimeForms, ZeroOffset}
 
 use crate::code::Helper;
 use crate::language::TimeKeeping;
+use crate::plan::Plan;
 
 /// The ways in which the helpers of this crate can write times, the likeliest first.
 const FORMS: [TimeForm; 14] = {
@@ -61,9 +62,9 @@ impl Times {
         times
     }
 
-    /// The way in which the texts of one place are written; none where it is the library's own.
-    pub(crate) fn special_form(&self, forms: TimeForms) -> Option<TimeForm> {
-        self.find(forms).filter(|form| *form != self.native)
+    /// The way in which the times of one place are written; none where it is the library's own.
+    pub(crate) fn special_form(&self, scalar: Scalar) -> Option<TimeForm> {
+        self.find(scalar.time_forms()?).filter(|form| *form != self.native)
     }
 
     fn find(&self, forms: TimeForms) -> Option<TimeForm> {
@@ -127,6 +128,33 @@ impl TimeHelpers {
         let found = self.0.iter().find(|(one, _, _)| *one == form);
         let (_, name, text) = found.expect("there is a helper for every form that is chosen");
         Helper { name, text }
+    }
+}
+
+/// Helpers for all kinds of time: with an offset, without one, and times of day.
+pub(crate) struct HelpersByTime(pub(crate) [TimeHelpers; 3]);
+
+impl HelpersByTime {
+    /// The helper for a time that is written in another way than the library's own.
+    pub(crate) fn special(&'static self, plan: &Plan<'_>, scalar: Scalar) -> Option<Helper> {
+        self.get(scalar, plan.times.special_form(scalar)?)
+    }
+
+    /// The helper for a time that is written in this way.
+    pub(crate) fn get(&'static self, scalar: Scalar, form: TimeForm) -> Option<Helper> {
+        let [date_times, local_date_times, times] = &self.0;
+        match scalar {
+            Scalar::DateTime(_) => Some(date_times.get(form)),
+            Scalar::LocalDateTime(_) => Some(local_date_times.get(form)),
+            Scalar::Time(_) => Some(times.get(form)),
+            Scalar::Boolean
+            | Scalar::Integer(_)
+            | Scalar::Float
+            | Scalar::Text
+            | Scalar::Date
+            | Scalar::Uuid
+            | Scalar::Uri => None,
+        }
     }
 }
 

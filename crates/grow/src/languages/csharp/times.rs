@@ -6,7 +6,7 @@ use jar_sprout_model::{Fraction, Scalar, TimeForm, ZeroOffset};
 
 use crate::code::Helper;
 use crate::plan::Plan;
-use crate::times::{TimeHelpers, suffix};
+use crate::times::{HelpersByTime, TimeHelpers, suffix};
 
 const RFC_3339: &str = include_str!("Rfc3339Converter.cs");
 const DATE_TIME: &str = include_str!("DateTimeConverter.cs");
@@ -17,22 +17,24 @@ const RFC_3339_CONVERTER: Helper = Helper { name: "Rfc3339Converter", text: RFC_
 /// The usual way; the library's own writes seven digits.
 const TIME_ONLY_CONVERTER: Helper = Helper { name: "TimeOnlyConverter", text: TIME_ONLY };
 
-static SPECIAL_RFC_3339: LazyLock<TimeHelpers> = LazyLock::new(|| special("Rfc3339", RFC_3339));
-static SPECIAL_DATE_TIME: LazyLock<TimeHelpers> = LazyLock::new(|| special("DateTime", DATE_TIME));
-static SPECIAL_TIME_ONLY: LazyLock<TimeHelpers> = LazyLock::new(|| special("TimeOnly", TIME_ONLY));
+/// Converters for all ways but the usual one.
+static SPECIAL: LazyLock<HelpersByTime> = LazyLock::new(|| {
+    HelpersByTime(
+        [("Rfc3339", RFC_3339), ("DateTime", DATE_TIME), ("TimeOnly", TIME_ONLY)]
+            .map(|(name, text)| special(name, text)),
+    )
+});
 
 /// The converter that a property of this type needs.
 pub(super) fn converter(plan: &Plan<'_>, scalar: Scalar) -> Option<Helper> {
-    let special = scalar.time_forms().and_then(|forms| plan.times.special_form(forms));
-    let has_fraction = |scalar: Scalar| scalar.time_forms().is_some_and(|forms| !forms.has(WHOLE));
-    match (scalar, special) {
-        (Scalar::DateTime(_), None) => Some(RFC_3339_CONVERTER),
-        (Scalar::DateTime(_), Some(form)) => Some(SPECIAL_RFC_3339.get(form)),
-        (Scalar::LocalDateTime(_), Some(form)) => Some(SPECIAL_DATE_TIME.get(form)),
-        (Scalar::Time(_), None) if has_fraction(scalar) => Some(TIME_ONLY_CONVERTER),
-        (Scalar::Time(_), Some(form)) => Some(SPECIAL_TIME_ONLY.get(form)),
-        _ => None,
-    }
+    let usual = if let Scalar::DateTime(_) = scalar {
+        Some(RFC_3339_CONVERTER)
+    } else if let Scalar::Time(forms) = scalar {
+        (!forms.has(WHOLE)).then_some(TIME_ONLY_CONVERTER)
+    } else {
+        None
+    };
+    SPECIAL.special(plan, scalar).or(usual)
 }
 
 /// What whole seconds can be taken for.

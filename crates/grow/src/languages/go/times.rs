@@ -2,34 +2,18 @@
 
 use std::sync::LazyLock;
 
-use jar_sprout_model::{Fraction, Scalar, TimeForm, ZeroOffset};
+use jar_sprout_model::{Fraction, ZeroOffset};
 
 use super::types::{LOCAL_DATE_TIME, LOCAL_TIME};
 use crate::code::Helper;
-use crate::times::{TimeHelpers, suffix};
+use crate::times::{HelpersByTime, TimeHelpers, suffix};
 
 /// A time with its offset; the platform's own type writes it in the usual way.
 const TIME: Helper = Helper { name: "Time", text: include_str!("time.go") };
 
-static TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| special(TIME));
-static LOCAL_DATE_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| special(LOCAL_DATE_TIME));
-static LOCAL_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| special(LOCAL_TIME));
-
 /// The type of a time that is written in a way of its own.
-pub(super) fn helper(scalar: Scalar, form: TimeForm) -> Option<Helper> {
-    match scalar {
-        Scalar::DateTime(_) => Some(TIMES.get(form)),
-        Scalar::LocalDateTime(_) => Some(LOCAL_DATE_TIMES.get(form)),
-        Scalar::Time(_) => Some(LOCAL_TIMES.get(form)),
-        Scalar::Boolean
-        | Scalar::Integer(_)
-        | Scalar::Float
-        | Scalar::Text
-        | Scalar::Date
-        | Scalar::Uuid
-        | Scalar::Uri => None,
-    }
-}
+pub(super) static TIMES: LazyLock<HelpersByTime> =
+    LazyLock::new(|| HelpersByTime([TIME, LOCAL_DATE_TIME, LOCAL_TIME].map(special)));
 
 /// Types that differ from the usual one in the layout they write.
 fn special(usual: Helper) -> TimeHelpers {

@@ -2,7 +2,7 @@
 
 use jar_sprout_model::{Presence, Scalar, Slot, Type, Width};
 
-use super::times;
+use super::times::TIMES;
 use crate::code::{Helper, Needs};
 use crate::plan::{Ident, Plan, PlannedField};
 
@@ -87,8 +87,7 @@ fn scalar(plan: &Plan<'_>, scalar: Scalar, needs: &mut Needs) -> &'static str {
         needs.helpers.insert(helper);
         helper.name
     };
-    let form = scalar.time_forms().and_then(|forms| plan.times.special_form(forms));
-    if let Some(special) = form.and_then(|form| times::helper(scalar, form)) {
+    if let Some(special) = TIMES.special(plan, scalar) {
         return of_helper(special);
     }
     match scalar {

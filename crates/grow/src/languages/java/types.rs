@@ -153,7 +153,7 @@ fn of_dated(
         Library::Jackson => annotation,
         Library::Gson => adapter,
     };
-    let form = scalar.time_forms().and_then(|forms| plan.times.special_form(forms));
+    let form = plan.times.special_form(scalar);
     let helper = form.map_or(*usual, |form| special.get(form));
     needs.imports.insert(import);
     needs.helpers.insert(helper);

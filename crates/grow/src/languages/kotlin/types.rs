@@ -99,7 +99,8 @@ pub(super) fn annotated(
     needs: &mut Needs,
 ) -> Option<(String, &'static str)> {
     let Type::Scalar(scalar) = field.slot.ty else { return None };
-    let special = plan.times.special_form(scalar.time_forms()?);
+    scalar.time_forms()?;
+    let special = plan.times.special_form(scalar);
     if plan.times.is_main(special) || form.library != Library::Kotlinx {
         return None;
     }
@@ -128,7 +129,7 @@ fn any(form: Form, needs: &mut Needs) -> Doc {
 }
 
 fn scalar(plan: &Plan<'_>, scalar: Scalar, form: Form, needs: &mut Needs) -> String {
-    let special = scalar.time_forms().and_then(|forms| plan.times.special_form(forms));
+    let special = plan.times.special_form(scalar);
     // What the file does not speak of stays what it is on the wire where no annotation is.
     if scalar.time_forms().is_some() && form.library == Library::Kotlinx && !plan.times.is_main(special) {
         return "String".to_owned();

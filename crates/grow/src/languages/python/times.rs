@@ -8,46 +8,27 @@ use jar_sprout_model::{Fraction, Scalar, TimeForm, ZeroOffset};
 use super::{STYLE, call};
 use crate::code::Helper;
 use crate::plan::{Plan, small_words};
-use crate::times::{TimeHelpers, suffix};
+use crate::times::{HelpersByTime, TimeHelpers, suffix};
 
-static DATE_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| special("DateTime", "dt.datetime", 26));
-static LOCAL_DATE_TIMES: LazyLock<TimeHelpers> =
-    LazyLock::new(|| special("LocalDateTime", "dt.datetime", 26));
-static LOCAL_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| special("LocalTime", "dt.time", 15));
+/// The types of times that are written in a way of their own.
+pub(super) static TYPES: LazyLock<HelpersByTime> =
+    LazyLock::new(|| HelpersByTime(KINDS.map(|(kind, ty, length)| special(kind, ty, length))));
+
+/// The functions that write times.
+static WRITERS: LazyLock<HelpersByTime> =
+    LazyLock::new(|| HelpersByTime(KINDS.map(|(kind, ty, length)| writers(kind, ty, length))));
+
+/// What a kind of time is called, its type, and the length of one with microseconds, without its offset.
+const KINDS: [(&str, &str, usize); 3] =
+    [("DateTime", "dt.datetime", 26), ("LocalDateTime", "dt.datetime", 26), ("LocalTime", "dt.time", 15)];
 
 /// The function that writes a time; none where the platform's own does.
 pub(super) fn writer(plan: &Plan<'_>, scalar: Scalar) -> Option<Helper> {
-    let special = scalar.time_forms().and_then(|forms| plan.times.special_form(forms));
     // The platform has no `Z`.
     let native = TimeForm { fraction: Fraction::NoneOr(6), zero: ZeroOffset::Letter };
-    match (scalar, special) {
-        (Scalar::DateTime(_), special) => Some(DATE_TIME_WRITERS.get(special.unwrap_or(native))),
-        (Scalar::LocalDateTime(_), Some(form)) => Some(LOCAL_DATE_TIME_WRITERS.get(form)),
-        (Scalar::Time(_), Some(form)) => Some(LOCAL_TIME_WRITERS.get(form)),
-        _ => None,
-    }
+    let of_offset = matches!(scalar, Scalar::DateTime(_)).then_some(native);
+    WRITERS.get(scalar, plan.times.special_form(scalar).or(of_offset)?)
 }
-
-/// The type of a time that is written in a way of its own.
-pub(super) fn helper(scalar: Scalar, form: TimeForm) -> Option<Helper> {
-    match scalar {
-        Scalar::DateTime(_) => Some(DATE_TIMES.get(form)),
-        Scalar::LocalDateTime(_) => Some(LOCAL_DATE_TIMES.get(form)),
-        Scalar::Time(_) => Some(LOCAL_TIMES.get(form)),
-        Scalar::Boolean
-        | Scalar::Integer(_)
-        | Scalar::Float
-        | Scalar::Text
-        | Scalar::Date
-        | Scalar::Uuid
-        | Scalar::Uri => None,
-    }
-}
-
-static DATE_TIME_WRITERS: LazyLock<TimeHelpers> = LazyLock::new(|| writers("DateTime", "dt.datetime", 26));
-static LOCAL_DATE_TIME_WRITERS: LazyLock<TimeHelpers> =
-    LazyLock::new(|| writers("LocalDateTime", "dt.datetime", 26));
-static LOCAL_TIME_WRITERS: LazyLock<TimeHelpers> = LazyLock::new(|| writers("LocalTime", "dt.time", 15));
 
 /// Functions that write a time.
 fn writers(kind: &str, ty: &str, length: usize) -> TimeHelpers {

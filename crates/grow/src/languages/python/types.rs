@@ -3,7 +3,8 @@
 use jar_sprout_layout::{Doc, cat, join, text};
 use jar_sprout_model::{Scalar, Slot, Type};
 
-use super::{names, times};
+use super::names;
+use super::times::TYPES;
 use crate::code::Needs;
 use crate::plan::Plan;
 
@@ -41,8 +42,7 @@ pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
 }
 
 fn scalar(plan: &Plan<'_>, scalar: Scalar, needs: &mut Needs) -> &'static str {
-    let form = scalar.time_forms().and_then(|forms| plan.times.special_form(forms));
-    if let Some(special) = form.and_then(|form| times::helper(scalar, form)) {
+    if let Some(special) = TYPES.special(plan, scalar) {
         needs.helpers.insert(special);
         return special.name;
     }

@@ -3,6 +3,7 @@
 mod names;
 mod proof;
 mod settings;
+mod sizes;
 mod times;
 mod types;
 
@@ -225,10 +226,13 @@ fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, dates: Dates,
     let rule = names::variant_rule(&tags);
     let all = rule.map(|rule| format!("rename_all = \"{}\"", rule.name));
     let mut body = Vec::new();
-    for PlannedUnionCase { ident: case, tag, slot } in cases {
+    let boxed = sizes::boxed(plan, union);
+    for (PlannedUnionCase { ident: case, tag, slot }, is_boxed) in cases.iter().zip(boxed) {
         let own = tag.filter(|tag| rule.is_none() && tag.as_str() != case.as_str()).map(rename);
-        let variant =
-            cat([text(format!("{case}(")), types::slot(plan, Some(ident), slot, dates, needs), text("),")]);
+        let ty = types::slot(plan, Some(ident), slot, dates, needs);
+        let is_apart = matches!(slot.ty, Type::Named(id) if plan.contains_inline(id, ident));
+        let ty = if is_boxed && !is_apart { cat([text("Box<"), ty, text(">")]) } else { ty };
+        let variant = cat([text(format!("{case}(")), ty, text("),")]);
         body.push(cat([hard(), lines(serde(own.into_iter().collect()).into_iter().chain([variant]))]));
     }
     if tag.is_some() {

@@ -7,9 +7,10 @@ use jar_sprout_model::{Fraction, Scalar, TimeForm, Type, ZeroOffset};
 use super::settings::Dates;
 use crate::code::Helper;
 use crate::plan::{Plan, PlannedField, small_words};
-use crate::times::{TimeHelpers, suffix};
+use crate::times::{HelpersByTime, TimeHelpers, suffix};
 
 /// A type of chrono, and how its values are written.
+#[derive(Clone, Copy)]
 struct Kind {
     /// What the function that writes them is called after.
     name: &'static str,
@@ -21,38 +22,38 @@ struct Kind {
     length: usize,
 }
 
-static DATE_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| {
-    special(&Kind {
-        name: "Rfc3339",
-        ty: "DateTime<FixedOffset>",
-        imports: &["chrono::DateTime", "chrono::FixedOffset", "chrono::SecondsFormat"],
-        format: None,
-        length: 26,
-    })
-});
-static LOCAL_DATE_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| {
-    special(&Kind {
-        name: "LocalDateTime",
-        ty: "NaiveDateTime",
-        imports: &["chrono::NaiveDateTime"],
-        format: Some("%Y-%m-%dT%H:%M:%S"),
-        length: 26,
-    })
-});
-static LOCAL_TIMES: LazyLock<TimeHelpers> = LazyLock::new(|| {
-    special(&Kind {
-        name: "LocalTime",
-        ty: "NaiveTime",
-        imports: &["chrono::NaiveTime"],
-        format: Some("%H:%M:%S"),
-        length: 15,
-    })
-});
+/// The functions that write times.
+static WRITERS: LazyLock<HelpersByTime> =
+    LazyLock::new(|| HelpersByTime([DATE_TIME, LOCAL_DATE_TIME, LOCAL_TIME].map(special)));
+
+const DATE_TIME: Kind = Kind {
+    name: "Rfc3339",
+    ty: "DateTime<FixedOffset>",
+    imports: &["chrono::DateTime", "chrono::FixedOffset", "chrono::SecondsFormat"],
+    format: None,
+    length: 26,
+};
+
+const LOCAL_DATE_TIME: Kind = Kind {
+    name: "LocalDateTime",
+    ty: "NaiveDateTime",
+    imports: &["chrono::NaiveDateTime"],
+    format: Some("%Y-%m-%dT%H:%M:%S"),
+    length: 26,
+};
+
+const LOCAL_TIME: Kind = Kind {
+    name: "LocalTime",
+    ty: "NaiveTime",
+    imports: &["chrono::NaiveTime"],
+    format: Some("%H:%M:%S"),
+    length: 15,
+};
 
 /// Whether only an attribute of a field can say how a time is read and written.
 pub(super) fn needs_attribute(plan: &Plan<'_>, scalar: Scalar, dates: Dates) -> bool {
     scalar.time_forms().is_some_and(|forms| {
-        let is_special = plan.times.special_form(forms).is_some();
+        let is_special = plan.times.special_form(scalar).is_some();
         let is_moment = matches!(scalar, Scalar::DateTime(_));
         match dates {
             Dates::Chrono => is_special,
@@ -74,40 +75,22 @@ pub(super) enum Attribute {
 /// What a field's attribute says of its time.
 pub(super) fn attribute(plan: &Plan<'_>, field: &PlannedField<'_>, dates: Dates) -> Option<Attribute> {
     match (dates, &field.slot.ty) {
-        (Dates::Chrono, _) => helper(plan, field).map(Attribute::Written),
+        (Dates::Chrono, Type::Scalar(scalar)) => WRITERS.special(plan, *scalar).map(Attribute::Written),
         (Dates::Time, Type::Scalar(scalar @ Scalar::DateTime(forms))) => {
             // The library writes another offset than that of UTC as UTC.
-            let is_native = plan.times.special_form(*forms).is_none() && forms.are_in_utc();
+            let is_native = plan.times.special_form(*scalar).is_none() && forms.are_in_utc();
             (is_native && needs_attribute(plan, *scalar, dates)).then_some(Attribute::With)
         }
-        (Dates::Time | Dates::Jiff, _) => None,
+        _ => None,
     }
 }
 
-/// The function that writes a field's time.
-fn helper(plan: &Plan<'_>, field: &PlannedField<'_>) -> Option<Helper> {
-    let Type::Scalar(scalar) = field.slot.ty else { return None };
-    let form = scalar.time_forms().and_then(|forms| plan.times.special_form(forms))?;
-    match scalar {
-        Scalar::DateTime(_) => Some(DATE_TIMES.get(form)),
-        Scalar::LocalDateTime(_) => Some(LOCAL_DATE_TIMES.get(form)),
-        Scalar::Time(_) => Some(LOCAL_TIMES.get(form)),
-        Scalar::Boolean
-        | Scalar::Integer(_)
-        | Scalar::Float
-        | Scalar::Text
-        | Scalar::Date
-        | Scalar::Uuid
-        | Scalar::Uri => None,
-    }
-}
-
-fn special(kind: &Kind) -> TimeHelpers {
+fn special(kind: Kind) -> TimeHelpers {
     TimeHelpers::new(|form| {
         let name = small_words(&format!("{}{}", kind.name, suffix(form)), "_").replace("rfc_3339", "rfc3339");
-        let Kind { name: _, ty, imports, format: _, length: _ } = kind;
+        let Kind { name: _, ty, imports, format: _, length: _ } = &kind;
         let mut imports: Vec<&str> = imports.iter().copied().chain(["serde::Serializer"]).collect();
-        let arm = arm(kind, form);
+        let arm = arm(&kind, form);
         if arm.contains(".nanosecond()") {
             imports.push("chrono::Timelike");
         }

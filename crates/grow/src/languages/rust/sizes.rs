@@ -1,0 +1,108 @@
+//! How much room values take, so that a large case of an enum stands in a box.
+
+use std::collections::HashMap;
+
+use jar_sprout_model::{Presence, Scalar, Slot, Type, TypeId, Width};
+
+use crate::plan::{Plan, PlannedDefinition, PlannedField, PlannedUnion};
+
+/// The most bytes by which the largest case may exceed the next one: what its linter allows.
+const MOST: usize = 200;
+
+/// Which cases of a union stand in a box.
+pub(super) fn boxed(plan: &Plan<'_>, union: &PlannedUnion<'_>) -> Vec<bool> {
+    let mut sizes = Sizes { plan, known: HashMap::new() };
+    let mut bytes: Vec<usize> = union.cases.iter().map(|case| sizes.of_slot(case.slot)).collect();
+    // What is not known yet is a `Value`.
+    let unknown = usize::from(union.tag.is_some()) * 32;
+    let mut boxed = vec![false; bytes.len()];
+    loop {
+        let largest = (0..bytes.len()).max_by_key(|at| bytes[*at]);
+        let Some(largest) = largest else { return boxed };
+        let others = bytes.iter().enumerate().filter(|(at, _)| *at != largest).map(|(_, bytes)| *bytes);
+        let next = others.chain([unknown]).max().unwrap_or_default();
+        if bytes[largest] <= next + MOST {
+            return boxed;
+        }
+        boxed[largest] = true;
+        bytes[largest] = 8;
+    }
+}
+
+struct Sizes<'p> {
+    plan: &'p Plan<'p>,
+    /// Those of named types; what is being measured stands in a box wherever it meets itself.
+    known: HashMap<TypeId, usize>,
+}
+
+impl Sizes<'_> {
+    fn of_slot(&mut self, slot: &Slot) -> usize {
+        let bytes = self.of_type(&slot.ty);
+        if slot.nullable { or_none(&slot.ty, bytes) } else { bytes }
+    }
+
+    fn of_type(&mut self, ty: &Type) -> usize {
+        match ty {
+            Type::Any => 32,
+            Type::Scalar(scalar) => of_scalar(*scalar),
+            Type::Constant(_) | Type::List(_) | Type::Map(_) => 24,
+            Type::Tuple(items) => items.iter().map(|item| self.of_slot(item).next_multiple_of(8)).sum(),
+            Type::Named(id) => self.of_named(*id),
+        }
+    }
+
+    fn of_named(&mut self, id: TypeId) -> usize {
+        if let Some(bytes) = self.known.get(&id) {
+            return *bytes;
+        }
+        self.known.insert(id, 8);
+        let plan = self.plan;
+        let bytes = match &plan.get(id).definition {
+            PlannedDefinition::Enumeration(_) => 24,
+            PlannedDefinition::Record(fields) => {
+                let bytes: usize = fields.iter().map(|field| self.of_field(field)).sum();
+                bytes.next_multiple_of(8)
+            }
+            PlannedDefinition::Union(union) => {
+                union.cases.iter().map(|case| self.of_slot(case.slot)).max().unwrap_or_default().min(8 + MOST)
+                    + 8
+            }
+        };
+        self.known.insert(id, bytes);
+        bytes
+    }
+
+    fn of_field(&mut self, field: &PlannedField<'_>) -> usize {
+        match (&field.slot.ty, field.presence) {
+            // The tag is the enum's.
+            (Type::Constant(_), _) => 0,
+            (ty, Presence::Sometimes) => or_none(ty, self.of_type(ty)),
+            (_, Presence::Always) => self.of_slot(field.slot),
+        }
+    }
+}
+
+/// Numbers have no value to spare for none.
+fn or_none(ty: &Type, bytes: usize) -> usize {
+    match ty {
+        Type::Scalar(Scalar::Integer(Width::Narrow | Width::Wide) | Scalar::Float) => bytes * 2,
+        Type::Any
+        | Type::Scalar(_)
+        | Type::Constant(_)
+        | Type::List(_)
+        | Type::Map(_)
+        | Type::Tuple(_)
+        | Type::Named(_) => bytes,
+    }
+}
+
+fn of_scalar(scalar: Scalar) -> usize {
+    match scalar {
+        Scalar::Boolean => 1,
+        Scalar::Integer(Width::Narrow) | Scalar::Date => 4,
+        Scalar::Integer(Width::Wide) | Scalar::Float | Scalar::Time(_) => 8,
+        Scalar::LocalDateTime(_) => 12,
+        Scalar::Integer(Width::Big) | Scalar::DateTime(_) => 16,
+        Scalar::Text | Scalar::Uuid | Scalar::Uri => 24,
+    }
+}
