@@ -219,3 +219,99 @@ impl JavaTime {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use jar_sprout_model::{
+        Definition, Docs, Field, NamedType, Presence, Record, Root, Slot, Type, WireName, Words,
+    };
+
+    use super::*;
+
+    /// A record with a date-time field for each set of texts.
+    fn model(fields: &[&[&str]]) -> Model {
+        let field = |(at, texts): (usize, &&[&str])| {
+            let forms = texts.iter().map(|text| TimeForms::of(text)).fold(TimeForms::ALL, TimeForms::and);
+            Field {
+                wire: WireName::new(format!("at{at}")),
+                name: Words::split(&format!("at{at}")),
+                presence: Presence::Always,
+                slot: Slot::of(Type::Scalar(Scalar::DateTime(forms))),
+                docs: Docs::default(),
+            }
+        };
+        let record = Record { fields: fields.iter().enumerate().map(field).collect() };
+        let name = Words::split("hive");
+        let id = jar_sprout_model::TypeId::from_index(0);
+        let ty = NamedType::new(name.clone(), Definition::Record(record));
+        Model::new(vec![ty], Root { name, slot: Slot::of(Type::Named(id)) })
+    }
+
+    /// How each field of such a model is written.
+    fn forms(fields: &[&[&str]], keeping: TimeKeeping) -> Vec<Option<TimeForm>> {
+        let model = model(fields);
+        let times = Times::of(&model, keeping);
+        model.scalars().map(|scalar| times.special_form(scalar)).collect()
+    }
+
+    const SHORTEST: TimeKeeping = TimeKeeping::InForm(Fraction::Shortest);
+
+    fn letter(fraction: Fraction) -> Option<TimeForm> {
+        Some(TimeForm { fraction, zero: ZeroOffset::Letter })
+    }
+
+    #[test]
+    fn a_place_is_written_in_the_way_of_its_texts() {
+        let millis: &[&str] = &["2026-05-01T12:30:00.120Z", "2026-05-01T12:30:00.000Z"];
+        let whole: &[&str] = &["2026-05-01T12:30:00Z"];
+        let numeric: &[&str] = &["2026-05-01T12:30:00+00:00"];
+        assert_eq!(forms(&[whole], SHORTEST), [None]);
+        assert_eq!(forms(&[millis, whole], SHORTEST), [letter(Fraction::Exactly(3)), None]);
+        assert_eq!(forms(&[whole], TimeKeeping::InForm(Fraction::NoneOr(6))), [None]);
+        let shortest = forms(&[numeric], SHORTEST)[0].expect("the library writes `Z`");
+        assert_eq!(shortest.zero, ZeroOffset::Digits);
+        for keeping in [TimeKeeping::AsText, TimeKeeping::Loose] {
+            assert_eq!(forms(&[millis, numeric], keeping), [None, None]);
+        }
+    }
+
+    #[test]
+    fn most_places_decide_for_those_that_take_either() {
+        let millis: &[&str] = &["2026-05-01T12:30:00.120Z"];
+        let either: &[&str] = &["2026-05-01T12:30:00.123Z"];
+        assert_eq!(forms(&[either], SHORTEST), [None]);
+        assert_eq!(forms(&[millis, millis, either], SHORTEST), [letter(Fraction::Exactly(3)); 3]);
+    }
+
+    #[test]
+    fn what_follows_no_one_way_becomes_text() {
+        let mixed: &[&str] = &["2026-05-01T12:30:00.10Z", "2026-05-01T12:30:00.5Z"];
+        let whole: &[&str] = &["2026-05-01T12:30:00Z"];
+        let model = model(&[mixed, whole]);
+        let written = |keeping| Times::of(&model, keeping).writable(&model).scalars().collect::<Vec<_>>();
+        assert_eq!(written(SHORTEST)[0], Scalar::Text);
+        assert_ne!(written(SHORTEST)[1], Scalar::Text);
+        assert_ne!(written(TimeKeeping::AsText)[0], Scalar::Text);
+    }
+
+    #[test]
+    fn names_of_helpers_are_known_by_the_usual_one() {
+        let usual = |name| without_suffix(name);
+        assert_eq!(usual("OffsetDateTimeMillisSerializer").as_deref(), Some("OffsetDateTimeSerializer"));
+        assert_eq!(usual("TimeOptionalMicrosNumericOffset").as_deref(), Some("Time"));
+        assert_eq!(usual("HiveSerializer"), None);
+    }
+
+    #[test]
+    fn java_formatters_are_patterns_or_builders() {
+        let of = |ty: &str, fraction, zero| JavaTime::of(ty, TimeForm { fraction, zero }, "new ");
+        let millis = of("OffsetDateTime", Fraction::Exactly(3), ZeroOffset::Digits);
+        assert_eq!(millis.format, "DateTimeFormatter.ofPattern(\"uuuu-MM-dd'T'HH:mm:ss.SSSxxx\")");
+        assert_eq!(millis.whole, None);
+        let optional = of("LocalTime", Fraction::NoneOr(6), ZeroOffset::Letter);
+        assert_eq!(optional.whole.as_deref(), Some("DateTimeFormatter.ofPattern(\"HH:mm:ss\")"));
+        assert!(of("OffsetDateTime", Fraction::Shortest, ZeroOffset::Digits).has_builder);
+        let long = JavaTime::declared(2, &"x".repeat(90), "\"code\"", ";");
+        assert_eq!(long, format!("  {} =\n      \"code\";\n", "x".repeat(90)));
+    }
+}

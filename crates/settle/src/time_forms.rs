@@ -63,3 +63,29 @@ impl Shared<'_> {
         }
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use jar_sprout_model::{DraftField, Presence, Scalar, WireName};
+
+    use super::*;
+
+    #[test]
+    fn lists_share_what_their_items_have() {
+        let mut draft = Draft::default();
+        let mut position = |text: &str| {
+            let scalar = Scalar::DateTime(TimeForms::of(text));
+            let item = draft.add(DraftKind::Scalar(scalar), false);
+            let node = draft.add(DraftKind::List(item), false);
+            let docs = jar_sprout_model::Docs::default();
+            let field = DraftField { wire: WireName::new("seen"), presence: Presence::Always, node, docs };
+            (draft.add(DraftKind::Record(vec![field]), false), item)
+        };
+        let (first, item) = position("2026-05-01T12:30:00.120Z");
+        let (other, _) = position("2026-05-01T12:30:00Z");
+        let mut shared = Shared { draft: &draft, forms: HashMap::new() };
+        shared.share_parts(first, other);
+        let both = TimeForms::of("2026-05-01T12:30:00.120Z").and(TimeForms::of("2026-05-01T12:30:00Z"));
+        assert_eq!(shared.forms, HashMap::from([(item, both)]));
+    }
+}

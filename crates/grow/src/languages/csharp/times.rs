@@ -84,3 +84,34 @@ const DIGITS: [(&str, &str); 2] = [
     ("value.Offset == TimeSpan.Zero ? Local + \"'Z'\" : Local + \"zzz\"", "Local + \"zzz\""),
     ("value.Offset == TimeSpan.Zero ? local + \"'Z'\" : local + \"zzz\"", "local + \"zzz\""),
 ];
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn code(name: &str, text: &str, fraction: Fraction, zero: ZeroOffset) -> String {
+        let helpers = Box::leak(Box::new(special(name, text)));
+        helpers.get(TimeForm { fraction, zero }).text.to_owned()
+    }
+
+    #[test]
+    fn a_converter_differs_in_its_layout() {
+        let millis = code("DateTime", DATE_TIME, Fraction::Exactly(3), ZeroOffset::Letter);
+        assert!(millis.contains("class DateTimeMillisConverter : JsonConverter<DateTime>"), "{millis}");
+        assert!(millis.contains("const string Local = \"yyyy-MM-dd'T'HH:mm:ss.fff\""), "{millis}");
+        let optional = code("TimeOnly", TIME_ONLY, Fraction::NoneOr(6), ZeroOffset::Letter);
+        assert!(optional.contains("const string Whole = \"HH:mm:ss\""), "{optional}");
+        assert!(optional.contains("const string Fractional = \"HH:mm:ss.ffffff\""), "{optional}");
+        assert!(optional.contains("value.ToString(local, CultureInfo"), "{optional}");
+    }
+
+    #[test]
+    fn an_offset_of_zero_in_digits_is_no_letter() {
+        for fraction in [Fraction::Exactly(3), Fraction::NoneOr(3), Fraction::Shortest] {
+            let digits = code("Rfc3339", RFC_3339, fraction, ZeroOffset::Digits);
+            assert!(!digits.contains("'Z'") && digits.contains("\"zzz\""), "{digits}");
+            let letter = code("Rfc3339", RFC_3339, fraction, ZeroOffset::Letter);
+            assert!(letter.contains("'Z'"), "{letter}");
+        }
+    }
+}

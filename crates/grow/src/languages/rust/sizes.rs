@@ -106,3 +106,54 @@ fn of_scalar(scalar: Scalar) -> usize {
         Scalar::Text | Scalar::Uuid | Scalar::Uri => 24,
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use jar_sprout_model::{
+        Definition, Docs, Field, Model, NamedType, Record, Root, Union, UnionCase, WireName, Words,
+    };
+
+    use super::*;
+    use crate::language::TimeKeeping;
+    use crate::languages::Rust;
+    use crate::plan::Absence;
+    use crate::times::Times;
+
+    /// Which cases stand in a box, of a union of records with so many texts each.
+    fn boxed_of(texts: &[usize]) -> Vec<bool> {
+        let record = |count: &usize| {
+            let field = |at: usize| Field {
+                wire: WireName::new(format!("text{at}")),
+                name: Words::split(&format!("text{at}")),
+                presence: Presence::Always,
+                slot: Slot::of(Type::Scalar(Scalar::Text)),
+                docs: Docs::default(),
+            };
+            Definition::Record(Record { fields: (0..*count).map(field).collect() })
+        };
+        let named = |at: usize| Slot::of(Type::Named(TypeId::from_index(at)));
+        let case = |at: usize| UnionCase {
+            name: Words::split(&format!("case{at}")),
+            tag: None,
+            slot: named(at + 1),
+        };
+        let union = Union { tag: None, cases: (0..texts.len()).map(case).collect() };
+        let types = [Definition::Union(union)].into_iter().chain(texts.iter().map(record));
+        let ty = |(at, definition)| NamedType::new(Words::split(&format!("hive{at}")), definition);
+        let root = Root { name: Words::split("hive0"), slot: named(0) };
+        let model = Model::new(types.enumerate().map(ty).collect(), root);
+        let times = Times::of(&model, TimeKeeping::AsText);
+        let naming = &crate::language::Language::about(&Rust).naming;
+        let plan = Plan::of(&model, naming, times, Absence::Untold);
+        let PlannedDefinition::Union(union) = &plan.types[0].definition else { panic!("it is a union") };
+        boxed(&plan, union)
+    }
+
+    #[test]
+    fn what_is_much_larger_than_the_rest_stands_in_a_box() {
+        assert_eq!(boxed_of(&[1, 2]), [false, false]);
+        assert_eq!(boxed_of(&[1, 12]), [false, true]);
+        assert_eq!(boxed_of(&[12, 13]), [false, false]);
+        assert_eq!(boxed_of(&[1, 20, 30]), [false, true, true]);
+    }
+}

@@ -153,3 +153,28 @@ fn arm(kind: &Kind, form: TimeForm) -> String {
         ),
     }
 }
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[track_caller]
+    fn check(kind: &Kind, fraction: Fraction, expected: &str) {
+        let arm = arm(kind, TimeForm { fraction, zero: ZeroOffset::Letter });
+        assert!(arm.contains(expected), "{arm}");
+    }
+
+    #[test]
+    fn what_the_library_can_write_it_writes() {
+        check(&DATE_TIME, Fraction::Exactly(3), "value.to_rfc3339_opts(SecondsFormat::Millis, true)");
+        check(&LOCAL_TIME, Fraction::Exactly(6), "value.format(\"%H:%M:%S%.6f\")");
+        check(&DATE_TIME, Fraction::NoneOr(3), "if value.timestamp_subsec_nanos() == 0");
+    }
+
+    #[test]
+    fn what_it_cannot_is_cut() {
+        check(&DATE_TIME, Fraction::Exactly(1), "let seconds = &seconds[..21];");
+        check(&LOCAL_TIME, Fraction::Exactly(2), "serializer.serialize_str(&text[..11])");
+        check(&LOCAL_DATE_TIME, Fraction::Shortest, ".trim_end_matches('0').trim_end_matches('.')");
+    }
+}
