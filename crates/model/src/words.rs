@@ -1,8 +1,9 @@
 //! Names as words, split once; each language joins them its own way.
 
+use std::borrow::Cow;
 use std::fmt;
 
-use unicode_normalization::UnicodeNormalization;
+use unicode_normalization::{IsNormalized, UnicodeNormalization, is_nfc_quick};
 
 /// A name as lower-case words: `imdbID` is `imdb id`. Never empty, and every word has a letter or a digit.
 #[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -13,7 +14,10 @@ impl Words {
     /// so that two odd keys never become one.
     pub fn split(name: &str) -> Self {
         // A letter and a mark behind it are one letter.
-        let name: String = name.nfc().collect();
+        let name = match is_nfc_quick(name.chars()) {
+            IsNormalized::Yes => Cow::Borrowed(name),
+            IsNormalized::No | IsNormalized::Maybe => Cow::Owned(name.nfc().collect()),
+        };
         let mut words = signed_number(&name).unwrap_or_else(|| split_words(&name));
         if words.is_empty() {
             words = spell_out(&name);

@@ -8,25 +8,32 @@ use jar_sprout_model::{Draft, DraftCase, DraftId, DraftKind, Presence, Scalar, T
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub(crate) struct Class(usize);
 
+/// The class of each position.
+pub(crate) struct Classes(Vec<Class>);
+
+impl Classes {
+    pub(crate) fn of(&self, id: DraftId) -> Class {
+        self.0[id.index()]
+    }
+}
+
 /// The class of every position reached from `root`: equal for those of the same structure, whatever the order
 /// of their keys.
 ///
 /// Starts with all alike and splits classes until nothing more tells their members apart, so that positions
 /// that contain themselves are equal when no look inside, however deep, shows a difference.
-pub(crate) fn same_types(draft: &Draft, positions: &[DraftId]) -> HashMap<DraftId, Class> {
-    let mut classes: HashMap<DraftId, Class> = positions.iter().map(|id| (*id, Class(0))).collect();
+pub(crate) fn same_types(draft: &Draft, positions: &[DraftId]) -> Classes {
+    let mut classes = Classes(vec![Class(0); draft.len()]);
     let mut count = 1;
     loop {
         let mut structures = HashMap::new();
-        let refined: HashMap<DraftId, Class> = positions
-            .iter()
-            .map(|id| {
-                let next = Class(structures.len());
-                // What a document tells apart by name is not the same thing, however alike.
-                let structure = (&draft.node(*id).name, Structure::of(draft, *id, &classes));
-                (*id, *structures.entry(structure).or_insert(next))
-            })
-            .collect();
+        let mut refined = Classes(vec![Class(0); draft.len()]);
+        for id in positions {
+            let next = Class(structures.len());
+            // What a document tells apart by name is not the same thing, however alike.
+            let structure = (&draft.node(*id).name, Structure::of(draft, *id, &classes));
+            refined.0[id.index()] = *structures.entry(structure).or_insert(next);
+        }
         let settled = structures.len() == count;
         count = structures.len();
         classes = refined;
@@ -53,8 +60,8 @@ enum Structure<'d> {
 type Part = (Class, bool);
 
 impl<'d> Structure<'d> {
-    fn of(draft: &'d Draft, id: DraftId, classes: &HashMap<DraftId, Class>) -> Self {
-        let part = |id: DraftId| (classes[&id], draft.node(id).nullable);
+    fn of(draft: &'d Draft, id: DraftId, classes: &Classes) -> Self {
+        let part = |id: DraftId| (classes.of(id), draft.node(id).nullable);
         match &draft.node(id).kind {
             DraftKind::Any => Self::Any,
             DraftKind::Scalar(scalar) => Self::Scalar(scalar.with_time_forms(TimeForms::ALL)),

@@ -116,7 +116,7 @@ fn group_types<'u>(draft: &Draft, uses: &'u Uses) -> Vec<Vec<&'u Use>> {
     for one in &uses.named {
         let telling = one.declared.is_some() || is_telling(draft, one.node);
         let end = (!telling).then(|| one.name().last());
-        groups.entry((classes[&one.node], end)).or_default().push(one);
+        groups.entry((classes.of(one.node), end)).or_default().push(one);
     }
     let mut groups: Vec<Vec<&Use>> = groups.into_values().collect();
     groups.sort_by_key(|group| group.first().map(|one| (one.trail.len(), one.node)));
