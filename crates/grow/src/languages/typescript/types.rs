@@ -36,12 +36,12 @@ fn non_null(plan: &Plan<'_>, ty: &Type, form: Form) -> Doc {
         }
         Type::Map(values) => {
             let held = self::slot(plan, values, form);
-            // `Record` is looked into at once, where the name is not known yet.
-            let map = if form.is_alias && leads_to_alias(plan, &values.ty) {
-                cat([text("{ [key: string]: "), held, text(" }")])
-            } else {
-                cat([text("Record<string, "), held, text(">")])
-            };
+            if form.is_alias && leads_to_alias(plan, &values.ty) {
+                // `Record` is looked into at once, where the name is not known yet.
+                let key = text(format!("{{ {}[key: string]: ", form.hold.property()));
+                return cat([key, held, text(" }")]);
+            }
+            let map = cat([text("Record<string, "), held, text(">")]);
             match form.hold {
                 Hold::Mutable => map,
                 Hold::Readonly => cat([text("Readonly<"), map, text(">")]),
