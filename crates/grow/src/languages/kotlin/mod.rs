@@ -195,7 +195,7 @@ fn supertypes(plan: &Plan<'_>, ty: &PlannedType<'_>) -> Doc {
     let unions: Vec<Doc> =
         plan.unions_of(plan.id_of(ty)).map(|union| text(union.ident.to_string())).collect();
     // Its linter wants each but the first on a line of its own.
-    let between = nest(cat([text(","), hard()]));
+    let between = cat([text(","), hard()]);
     if unions.is_empty() { Doc::Nil } else { cat([text(" : "), nest(join(&between, unions))]) }
 }
 
