@@ -1,6 +1,7 @@
 //! How grown code writes times, so that they go back as they came.
 
 use std::borrow::Cow;
+use std::sync::LazyLock;
 
 use jar_sprout_model::{Fraction, Model, Scalar, TimeForm, TimeForms, ZeroOffset};
 
@@ -82,7 +83,7 @@ impl Times {
     /// The model with text in place of times that no way writes back as they came.
     pub(crate) fn writable<'m>(&self, model: &'m Model) -> Cow<'m, Model> {
         let is_lost = |scalar: Scalar| scalar.time_forms().is_some_and(|forms| self.find(forms).is_none());
-        if !model.scalars().any(is_lost) {
+        if !self.are_kept || !model.scalars().any(is_lost) {
             return Cow::Borrowed(model);
         }
         let mut model = model.clone();
@@ -160,9 +161,11 @@ impl HelpersByTime {
 
 /// A type's name without what tells one way to write times from another, if that is in it: names so made are taken.
 pub(crate) fn without_suffix(name: &str) -> Option<String> {
-    let suffixes = FORMS.into_iter().map(suffix).filter(|suffix| !suffix.is_empty());
-    let longest = suffixes.filter(|suffix| name.contains(suffix.as_str())).max_by_key(String::len)?;
-    Some(name.replacen(&longest, "", 1))
+    static SUFFIXES: LazyLock<Vec<String>> =
+        LazyLock::new(|| FORMS.into_iter().map(suffix).filter(|suffix| !suffix.is_empty()).collect());
+    let longest =
+        SUFFIXES.iter().filter(|suffix| name.contains(suffix.as_str())).max_by_key(|suffix| suffix.len())?;
+    Some(name.replacen(longest, "", 1))
 }
 
 /// How `java.time` writes times in a special way, in Java and in Kotlin.

@@ -149,7 +149,7 @@ struct Builder<'d> {
     types: Vec<NamedType>,
     /// The group of each type.
     order: Vec<usize>,
-    /// How the times at the positions that give types their parts are written, at all positions of the type.
+    /// How the times are written that stand at several positions of a type.
     time_forms: HashMap<DraftId, TimeForms>,
 }
 

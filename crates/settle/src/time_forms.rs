@@ -6,57 +6,78 @@ use jar_sprout_model::{Draft, DraftId, DraftKind, TimeForms};
 
 use crate::uses::Use;
 
-/// For each time in the first position of each group, the ways that write back what stands in all of its positions.
+/// For each time that stands at several positions of a type, the ways that write back what stands at all of them:
+/// whichever of the positions the type takes its parts from.
 pub(crate) fn time_forms(draft: &Draft, groups: &[Vec<&Use>]) -> HashMap<DraftId, TimeForms> {
-    let mut shared = Shared { draft, forms: HashMap::new() };
+    let mut pairs = Pairs { draft, found: Vec::new() };
     for group in groups {
         if let Some((first, others)) = group.split_first() {
-            others.iter().for_each(|other| shared.share_parts(first.node, other.node));
+            others.iter().for_each(|other| pairs.find_in(first.node, other.node));
         }
     }
-    shared.forms
+    shared(draft, &pairs.found)
 }
 
-struct Shared<'d> {
+/// What both sides of each pair have, until no pair differs.
+fn shared(draft: &Draft, pairs: &[(DraftId, DraftId)]) -> HashMap<DraftId, TimeForms> {
+    let own = |id: &DraftId| match &draft.node(*id).kind {
+        DraftKind::Scalar(scalar) => scalar.time_forms().unwrap_or_default(),
+        _ => TimeForms::ALL,
+    };
+    let mut forms: HashMap<DraftId, TimeForms> =
+        pairs.iter().flat_map(|(one, other)| [one, other]).map(|id| (*id, own(id))).collect();
+    loop {
+        let mut is_settled = true;
+        for (one, other) in pairs {
+            let both = forms[one].and(forms[other]);
+            for id in [one, other] {
+                is_settled &= forms.insert(*id, both) == Some(both);
+            }
+        }
+        if is_settled {
+            return forms;
+        }
+    }
+}
+
+/// The times that stand at the same place of two positions of one structure.
+struct Pairs<'d> {
     draft: &'d Draft,
-    forms: HashMap<DraftId, TimeForms>,
+    found: Vec<(DraftId, DraftId)>,
 }
 
-impl Shared<'_> {
-    /// Two positions of one structure: what they hold that has no name of its own.
-    fn share_parts(&mut self, first: DraftId, other: DraftId) {
+impl Pairs<'_> {
+    /// Those in what two positions hold that has no name of its own.
+    fn find_in(&mut self, one: DraftId, other: DraftId) {
         let draft = self.draft;
-        match (&draft.node(first).kind, &draft.node(other).kind) {
+        match (&draft.node(one).kind, &draft.node(other).kind) {
             (DraftKind::Record(mine), DraftKind::Record(theirs)) => {
                 for field in mine {
                     // In either, keys stand in an order of their own.
                     if let Some(same) = theirs.iter().find(|same| same.wire == field.wire) {
-                        self.share(field.node, same.node);
+                        self.find(field.node, same.node);
                     }
                 }
             }
             (DraftKind::Union { cases: mine, .. }, DraftKind::Union { cases: theirs, .. }) => {
-                mine.iter().zip(theirs).for_each(|(mine, theirs)| self.share(mine.node, theirs.node));
+                mine.iter().zip(theirs).for_each(|(mine, theirs)| self.find(mine.node, theirs.node));
             }
             _ => {}
         }
     }
 
-    fn share(&mut self, first: DraftId, other: DraftId) {
+    fn find(&mut self, one: DraftId, other: DraftId) {
         let draft = self.draft;
-        match (&draft.node(first).kind, &draft.node(other).kind) {
-            (DraftKind::Scalar(mine), DraftKind::Scalar(theirs)) => {
-                if let (Some(mine), Some(theirs)) = (mine.time_forms(), theirs.time_forms()) {
-                    let forms = self.forms.entry(first).or_insert(mine);
-                    *forms = forms.and(theirs);
-                }
+        match (&draft.node(one).kind, &draft.node(other).kind) {
+            (DraftKind::Scalar(mine), DraftKind::Scalar(_)) if mine.time_forms().is_some() => {
+                self.found.push((one, other));
             }
             (DraftKind::List(mine), DraftKind::List(theirs))
             | (DraftKind::Map(mine), DraftKind::Map(theirs)) => {
-                self.share(*mine, *theirs);
+                self.find(*mine, *theirs);
             }
             (DraftKind::Tuple(mine), DraftKind::Tuple(theirs)) => {
-                mine.iter().zip(theirs).for_each(|(mine, theirs)| self.share(*mine, *theirs));
+                mine.iter().zip(theirs).for_each(|(mine, theirs)| self.find(*mine, *theirs));
             }
             // What has a name is a group of its own.
             _ => {}
@@ -82,10 +103,10 @@ mod tests {
             (draft.add(DraftKind::Record(vec![field]), false), item)
         };
         let (first, item) = position("2026-05-01T12:30:00.120Z");
-        let (other, _) = position("2026-05-01T12:30:00Z");
-        let mut shared = Shared { draft: &draft, forms: HashMap::new() };
-        shared.share_parts(first, other);
+        let (other, same) = position("2026-05-01T12:30:00Z");
+        let mut pairs = Pairs { draft: &draft, found: Vec::new() };
+        pairs.find_in(first, other);
         let both = TimeForms::of("2026-05-01T12:30:00.120Z").and(TimeForms::of("2026-05-01T12:30:00Z"));
-        assert_eq!(shared.forms, HashMap::from([(item, both)]));
+        assert_eq!(shared(&draft, &pairs.found), HashMap::from([(item, both), (same, both)]));
     }
 }

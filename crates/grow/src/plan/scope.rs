@@ -24,6 +24,8 @@ const MEMBER_WORD: &str = "value";
 pub(super) struct Scope<'n> {
     naming: &'n Naming,
     reserved: &'static [&'static str],
+    /// Whether its names are those of types, of which helpers are some.
+    has_types: bool,
     /// The name of the type around, where no part may have it.
     own: Option<String>,
     /// Compared without case: files on some disks are.
@@ -32,13 +34,13 @@ pub(super) struct Scope<'n> {
 
 impl<'n> Scope<'n> {
     pub(super) fn of_types(naming: &'n Naming) -> Self {
-        Self { naming, reserved: naming.reserved_types, own: None, taken: HashSet::new() }
+        Self { naming, reserved: naming.reserved_types, has_types: true, own: None, taken: HashSet::new() }
     }
 
     /// The members of a type: fields, or the cases of an enum.
     pub(super) fn of_members(naming: &'n Naming, owner: &Ident) -> Self {
         let own = own_name(naming, owner);
-        Self { naming, reserved: naming.reserved_members, own, taken: HashSet::new() }
+        Self { naming, reserved: naming.reserved_members, has_types: false, own, taken: HashSet::new() }
     }
 
     /// The cases of a union; those that are types must not hide the types they hold.
@@ -51,7 +53,13 @@ impl<'n> Scope<'n> {
             VariantKind::Type => held.map(|ident| ident.as_str().to_lowercase()).collect(),
             VariantKind::Value => HashSet::new(),
         };
-        Self { naming, reserved: naming.reserved_variants, own: own_name(naming, owner), taken }
+        Self {
+            naming,
+            reserved: naming.reserved_variants,
+            has_types: true,
+            own: own_name(naming, owner),
+            taken,
+        }
     }
 
     pub(super) fn declare_type(&mut self, name: &Words, alternatives: &[Words]) -> Ident {
@@ -121,7 +129,8 @@ impl<'n> Scope<'n> {
     fn is_reserved(&self, text: &str) -> bool {
         self.reserved.contains(&text)
             || self.own.as_deref() == Some(text)
-            || times::without_suffix(text).is_some_and(|usual| self.reserved.contains(&usual.as_str()))
+            || self.has_types
+                && times::without_suffix(text).is_some_and(|usual| self.reserved.contains(&usual.as_str()))
     }
 
     fn finish(&self, text: String) -> Ident {
