@@ -169,20 +169,20 @@ pub(crate) fn without_suffix(name: &str) -> Option<String> {
 }
 
 /// How `java.time` writes times in a special way, in Java and in Kotlin.
-pub(crate) struct JavaTime {
+struct JavaTime {
     /// The constant that writes them in the usual way.
-    pub(crate) usual: &'static str,
+    usual: &'static str,
     /// The expression of the formatter.
-    pub(crate) format: String,
+    format: String,
     /// That of one for whole seconds, where they have another.
-    pub(crate) whole: Option<String>,
+    whole: Option<String>,
     /// Whether a builder must be imported.
-    pub(crate) has_builder: bool,
+    has_builder: bool,
 }
 
 impl JavaTime {
     /// How a type of `java.time` is written. `new` is what stands before a constructor.
-    pub(crate) fn of(ty: &str, form: TimeForm, new: &str) -> Self {
+    fn of(ty: &str, form: TimeForm, new: &str) -> Self {
         let (usual, local, date) = match ty {
             "OffsetDateTime" => ("ISO_OFFSET_DATE_TIME", "ISO_LOCAL_DATE_TIME", "uuuu-MM-dd'T'"),
             "LocalDateTime" => ("ISO_LOCAL_DATE_TIME", "ISO_LOCAL_DATE_TIME", "uuuu-MM-dd'T'"),
@@ -209,14 +209,48 @@ impl JavaTime {
         let has_builder = format.contains("Builder");
         Self { usual, format, whole, has_builder }
     }
+}
+
+/// What a language of `java.time` writes around a formatter.
+pub(crate) struct JavaSyntax {
+    /// What stands before a constructor.
+    pub(crate) new: &'static str,
+    /// What stands before the name of a constant.
+    pub(crate) constant: &'static str,
+    /// The name of the formatter for whole seconds, where they have another.
+    pub(crate) whole: &'static str,
+    /// The name of the formatter.
+    pub(crate) format: &'static str,
+    /// The expression that chooses between the two.
+    pub(crate) either: &'static str,
+    /// What ends a line.
+    pub(crate) end: &'static str,
+}
+
+impl JavaSyntax {
+    /// The code of a helper that writes times of a type in the usual way, changed to write them in another. Its
+    /// constants go behind the head of its class, at an indentation of so many columns.
+    pub(crate) fn in_form(&self, text: &str, ty: &str, class: &str, indent: usize, form: TimeForm) -> String {
+        let JavaTime { usual, format, whole, has_builder } = JavaTime::of(ty, form, self.new);
+        let chosen = if whole.is_some() { self.either } else { self.format };
+        let whole = whole.map(|whole| self.declared(indent, self.whole, &whole)).unwrap_or_default();
+        let format = self.declared(indent, self.format, &format);
+        let import = |name: &str| format!("import java.time.format.{name}{}\n", self.end);
+        let formatter = import("DateTimeFormatter");
+        let builder = if has_builder { import("DateTimeFormatterBuilder") } else { String::new() };
+        text.replacen(&formatter, &format!("{formatter}{builder}"), 1)
+            .replacen(class, &format!("{class}{whole}{format}\n"), 1)
+            .replacen(&format!("DateTimeFormatter.{usual}.format"), &format!("{chosen}.format"), 1)
+    }
 
     /// A constant's declaration, broken behind its `=` where it is long.
-    pub(crate) fn declared(indent: usize, head: &str, code: &str, end: &str) -> String {
+    fn declared(&self, indent: usize, name: &str, code: &str) -> String {
         let start = " ".repeat(indent);
-        let line = format!("{start}{head} = {code}{end}\n");
+        let head = format!("{start}{} {name} =", self.constant);
+        let line = format!("{head} {code}{}\n", self.end);
         if line.trim_end().len() > 100 || code.contains('\n') {
             let code = code.replace('\n', &format!("\n{start}        "));
-            format!("{start}{head} =\n{start}    {code}{end}\n")
+            format!("{head}\n{start}    {code}{}\n", self.end)
         } else {
             line
         }
@@ -314,7 +348,8 @@ mod tests {
         let optional = of("LocalTime", Fraction::NoneOr(6), ZeroOffset::Letter);
         assert_eq!(optional.whole.as_deref(), Some("DateTimeFormatter.ofPattern(\"HH:mm:ss\")"));
         assert!(of("OffsetDateTime", Fraction::Shortest, ZeroOffset::Digits).has_builder);
-        let long = JavaTime::declared(2, &"x".repeat(90), "\"code\"", ";");
-        assert_eq!(long, format!("  {} =\n      \"code\";\n", "x".repeat(90)));
+        let syntax = JavaSyntax { new: "", constant: "val", whole: "w", format: "f", either: "e", end: ";" };
+        let long = syntax.declared(2, &"x".repeat(86), "\"code\"");
+        assert_eq!(long, format!("  val {} =\n      \"code\";\n", "x".repeat(86)));
     }
 }

@@ -248,7 +248,7 @@ fn entry(plan: &Plan<'_>, field: &PlannedField<'_>) -> Doc {
     let name = ident.as_str();
     if *is_apart {
         let value = format!("{name}.value");
-        let written = types::write_slot_of(plan, slot, &value).unwrap_or_else(|| text(value));
+        let written = types::write_held(plan, slot, &value, 0).unwrap_or_else(|| text(value));
         let entry = cat([line(), text(format!("{key}: ")), written]);
         return group(cat([text(format!("if ({name} case final {name}?)")), nest(entry)]));
     }

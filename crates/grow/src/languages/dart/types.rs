@@ -197,12 +197,8 @@ fn write_slot(plan: &Plan<'_>, ty: &Type, value: &str, depth: usize) -> Option<D
     write_held(plan, held(ty), value, depth)
 }
 
-/// What stands in a field of another object.
-pub(super) fn write_slot_of(plan: &Plan<'_>, slot: &Slot, value: &str) -> Option<Doc> {
-    write_held(plan, slot, value, 0)
-}
-
-fn write_held(plan: &Plan<'_>, slot: &Slot, value: &str, depth: usize) -> Option<Doc> {
+/// What stands in a field of another object, or in an entry.
+pub(super) fn write_held(plan: &Plan<'_>, slot: &Slot, value: &str, depth: usize) -> Option<Doc> {
     if !slot.nullable {
         return write(plan, &slot.ty, value, depth + 1);
     }

@@ -74,10 +74,9 @@ pub(super) fn equality(ident: &str, fields: &[(&str, &Type)], needs: &mut Needs)
     let hashes: Vec<Doc> = hashes.collect();
     let hash = match hashes.len() {
         0 => text(format!("int get hashCode => ({ident}).hashCode;")),
-        1 => cat([text("int get hashCode => Object.hashAll(["), cat(hashes), text("]);")]),
         _ => {
             let hashes = listed("Object.hashAll([".to_owned(), hashes.into_iter(), "]);");
-            group(cat([text("int get hashCode => "), hashes]))
+            cat([text("int get hashCode => "), hashes])
         }
     };
     [equals, hash].map(|method| lines([text("@override"), method]))

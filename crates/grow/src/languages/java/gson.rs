@@ -46,14 +46,17 @@ pub(super) fn union(
     let mut inside = Vec::new();
     if !is_direct {
         inside.push(text("Object value();"));
-        inside.extend(union.cases.iter().map(|case| wrapper(plan, ident, case, form, needs)));
+        for case in &union.cases {
+            let ty = types::boxed(plan, case.slot, form, needs);
+            inside.push(case_record(ident, case.ident.as_str(), &ty));
+        }
     }
     if union.tag.is_some() {
         let record = case_record(ident, UNKNOWN, "JsonElement");
         inside.push(lines([text("/** A kind that is not known yet. */"), record]));
     }
     let chosen = match union.tag {
-        Some(tag) => by_tag(plan, tag, union, is_direct),
+        Some(tag) => by_tag(plan, tag, union, is_direct, form, needs),
         None => by_kind(plan, ident, union, form, needs),
     };
     let content = if is_direct {
@@ -73,17 +76,6 @@ pub(super) fn union(
 }
 
 /// A record around what a case holds; the library asks for the adapter of the class that it meets.
-fn wrapper(
-    plan: &Plan<'_>,
-    union: &Ident,
-    case: &PlannedUnionCase<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
-    let ty = types::boxed(plan, case.slot, form, needs);
-    case_record(union, case.ident.as_str(), &ty)
-}
-
 fn case_record(union: &Ident, name: &str, ty: &str) -> Doc {
     let head = text(format!("record {name}({ty} value)"));
     let supers = nest(nest(cat([line(), text(format!("implements {union}"))])));
@@ -101,13 +93,23 @@ fn adapter(ident: &Ident, chosen: Vec<Doc>, content: String) -> Doc {
     )
 }
 
-fn by_tag(plan: &Plan<'_>, tag: &WireName, union: &PlannedUnion<'_>, is_direct: bool) -> Vec<Doc> {
+fn by_tag(
+    plan: &Plan<'_>,
+    tag: &WireName,
+    union: &PlannedUnion<'_>,
+    is_direct: bool,
+    form: Form,
+    needs: &mut Needs,
+) -> Vec<Doc> {
     let branch = |case: &PlannedUnionCase<'_>| {
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
-        let Type::Named(id) = &case.slot.ty else { return Doc::Nil };
-        let read = format!("context.deserialize(json, {}.class)", plan.ident(*id));
-        let made = if is_direct { format!("{read};") } else { format!("new {}({read});", case.ident) };
-        group(cat([text(format!("case {tag} ->")), nest(nest(cat([line(), text(made)])))]))
+        let read = read(plan, case.slot, form, needs);
+        let made = if is_direct {
+            cat([read, text(";")])
+        } else {
+            cat([text(format!("new {}(", case.ident)), read, text(");")])
+        };
+        group(cat([text(format!("case {tag} ->")), nest(nest(cat([line(), made])))]))
     };
     let mut branches: Vec<Doc> = union.cases.iter().map(branch).collect();
     branches.push(text(format!("default -> new {UNKNOWN}(json);")));

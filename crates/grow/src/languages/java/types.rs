@@ -2,12 +2,12 @@
 
 use std::sync::LazyLock;
 
-use jar_sprout_model::{Presence, Scalar, Slot, TimeForm, Type, Width};
+use jar_sprout_model::{Presence, Scalar, Slot, Type, Width};
 
 use super::settings::{Form, Library};
 use crate::code::{Helper, Needs};
 use crate::plan::{Plan, PlannedField};
-use crate::times::{JavaTime, TimeHelpers, suffix};
+use crate::times::{JavaSyntax, TimeHelpers, suffix};
 
 /// A type of the platform that the library is told how to read and write.
 struct Dated {
@@ -33,10 +33,8 @@ macro_rules! helpers {
                 TimeHelpers::new(|form| {
                     let name = format!("{}{}{}", $base, suffix(form), $end);
                     let text = include_str!($file).replace(concat!($base, $end), &name);
-                    (
-                        name,
-                        in_form(&text, $ty, concat!("extends ", $parent, "<", $ty, "> {\n"), $indent, form),
-                    )
+                    let class = concat!("extends ", $parent, "<", $ty, "> {\n");
+                    (name, SYNTAX.in_form(&text, $ty, class, $indent, form))
                 })
             }),
         }
@@ -68,22 +66,15 @@ static LOCAL_DATE_TIME: Dated = dated!("LocalDateTime", "JsonLocalDateTime");
 static DATE: Dated = dated!("LocalDate", "JsonLocalDate");
 static TIME: Dated = dated!("LocalTime", "JsonLocalTime");
 
-/// The code of an annotation that writes times in another way.
-///
-/// The constants go behind the head of its class, at an indentation of so many columns.
-fn in_form(text: &str, ty: &str, class: &str, indent: usize, form: TimeForm) -> String {
-    let JavaTime { usual, format, whole, has_builder } = JavaTime::of(ty, form, "new ");
-    let constant = |name: &str, code: &str| {
-        JavaTime::declared(indent, &format!("private static final DateTimeFormatter {name}"), code, ";")
-    };
-    let chosen = if whole.is_some() { "(value.getNano() == 0 ? WHOLE : FORMAT)" } else { "FORMAT" };
-    let whole = whole.map(|whole| constant("WHOLE", &whole)).unwrap_or_default();
-    let import = "import java.time.format.DateTimeFormatter;\n";
-    let builder = if has_builder { "import java.time.format.DateTimeFormatterBuilder;\n" } else { "" };
-    text.replacen(import, &format!("{import}{builder}"), 1)
-        .replacen(class, &format!("{class}{whole}{}\n", constant("FORMAT", &format)), 1)
-        .replacen(&format!("DateTimeFormatter.{usual}.format"), &format!("{chosen}.format"), 1)
-}
+/// How an annotation or an adapter writes times in another way.
+const SYNTAX: JavaSyntax = JavaSyntax {
+    new: "new ",
+    constant: "private static final DateTimeFormatter",
+    whole: "WHOLE",
+    format: "FORMAT",
+    either: "(value.getNano() == 0 ? WHOLE : FORMAT)",
+    end: ";",
+};
 
 /// A type as it stands in code, with the annotation that its place needs.
 pub(super) struct Spelled {

@@ -8,7 +8,7 @@ use jar_sprout_model::{Scalar, Slot, TimeForm, Type, Width};
 use super::settings::{Form, Library};
 use crate::code::{Helper, Needs};
 use crate::plan::{Plan, PlannedField};
-use crate::times::{JavaTime, TimeHelpers, suffix};
+use crate::times::{JavaSyntax, TimeHelpers, suffix};
 
 /// A type of the platform that the library needs a serializer for.
 struct Foreign {
@@ -32,7 +32,8 @@ macro_rules! foreign {
                 TimeHelpers::new(|form| {
                     let name = $serializer.replacen("Serializer", &format!("{}Serializer", suffix(form)), 1);
                     let text = include_str!(concat!("kotlinx/", $serializer, ".kt"));
-                    (name.clone(), in_form(&text.replace($serializer, &name), $name, form))
+                    let class = concat!("KSerializer<", $name, "> {\n");
+                    (name.clone(), SYNTAX.in_form(&text.replace($serializer, &name), $name, class, 4, form))
                 })
             }),
         }
@@ -47,19 +48,15 @@ static LOCAL_DATE_TIME: Foreign =
 static DATE: Foreign = foreign!("java.time.LocalDate", "LocalDate", "LocalDateSerializer");
 static TIME: Foreign = foreign!("java.time.LocalTime", "LocalTime", "LocalTimeSerializer");
 
-/// The code of a serializer that writes times in another way.
-fn in_form(text: &str, ty: &str, form: TimeForm) -> String {
-    let JavaTime { usual, format, whole, has_builder } = JavaTime::of(ty, form, "");
-    let constant = |name: &str, code: &str| JavaTime::declared(4, &format!("private val {name}"), code, "");
-    let chosen = if whole.is_some() { "(if (value.nano == 0) whole else format)" } else { "format" };
-    let whole = whole.map(|whole| constant("whole", &whole)).unwrap_or_default();
-    let class = format!("KSerializer<{ty}> {{\n");
-    let import = "import java.time.format.DateTimeFormatter\n";
-    let builder = if has_builder { "import java.time.format.DateTimeFormatterBuilder\n" } else { "" };
-    text.replacen(import, &format!("{import}{builder}"), 1)
-        .replacen(&class, &format!("{class}{whole}{}\n", constant("format", &format)), 1)
-        .replacen(&format!("DateTimeFormatter.{usual}.format"), &format!("{chosen}.format"), 1)
-}
+/// How a serializer writes times in another way.
+const SYNTAX: JavaSyntax = JavaSyntax {
+    new: "",
+    constant: "private val",
+    whole: "whole",
+    format: "format",
+    either: "(if (value.nano == 0) whole else format)",
+    end: "",
+};
 
 pub(super) const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("kotlinx/Maybe.kt") };
 pub(super) const MOSHI_DATES: Helper = Helper { name: "Dates", text: include_str!("moshi/Dates.kt") };
@@ -104,13 +101,7 @@ pub(super) fn annotated(
     if plan.times.is_main(special) || form.library != Library::Kotlinx {
         return None;
     }
-    let foreign = if let Scalar::DateTime(_) = scalar {
-        &DATE_TIME
-    } else if let Scalar::LocalDateTime(_) = scalar {
-        &LOCAL_DATE_TIME
-    } else {
-        &TIME
-    };
+    let foreign = foreign_of(scalar)?;
     let serializer = special.map_or(foreign.serializer, |form| foreign.special.get(form));
     needs.imports.insert(foreign.import);
     needs.helpers.insert(serializer);
@@ -128,26 +119,44 @@ fn any(form: Form, needs: &mut Needs) -> Doc {
     text(name)
 }
 
-fn scalar(plan: &Plan<'_>, scalar: Scalar, form: Form, needs: &mut Needs) -> String {
+fn scalar(plan: &Plan<'_>, scalar: Scalar, form: Form, needs: &mut Needs) -> &'static str {
     let special = plan.times.special_form(scalar);
     // What the file does not speak of stays what it is on the wire where no annotation is.
     if scalar.time_forms().is_some() && form.library == Library::Kotlinx && !plan.times.is_main(special) {
-        return "String".to_owned();
+        return "String";
     }
-    let mut foreign = |foreign: &'static Foreign| self::foreign(foreign, special, form, needs).to_owned();
-    let name = match scalar {
+    match scalar {
         Scalar::Boolean => "Boolean",
         Scalar::Integer(Width::Narrow) => "Int",
         Scalar::Integer(Width::Wide) => "Long",
-        Scalar::Integer(Width::Big) => return foreign(&BIG_INTEGER),
         Scalar::Float => "Double",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "String",
-        Scalar::DateTime(_) => return foreign(&DATE_TIME),
-        Scalar::LocalDateTime(_) => return foreign(&LOCAL_DATE_TIME),
-        Scalar::Date => return foreign(&DATE),
-        Scalar::Time(_) => return foreign(&TIME),
-    };
-    name.to_owned()
+        Scalar::Integer(Width::Big)
+        | Scalar::DateTime(_)
+        | Scalar::LocalDateTime(_)
+        | Scalar::Date
+        | Scalar::Time(_) => {
+            let foreign = foreign_of(scalar).expect("these are the platform's");
+            self::foreign(foreign, special, form, needs)
+        }
+    }
+}
+
+/// The platform's type for a scalar that the language has none for.
+fn foreign_of(scalar: Scalar) -> Option<&'static Foreign> {
+    match scalar {
+        Scalar::Integer(Width::Big) => Some(&BIG_INTEGER),
+        Scalar::DateTime(_) => Some(&DATE_TIME),
+        Scalar::LocalDateTime(_) => Some(&LOCAL_DATE_TIME),
+        Scalar::Date => Some(&DATE),
+        Scalar::Time(_) => Some(&TIME),
+        Scalar::Boolean
+        | Scalar::Integer(Width::Narrow | Width::Wide)
+        | Scalar::Float
+        | Scalar::Text
+        | Scalar::Uuid
+        | Scalar::Uri => None,
+    }
 }
 
 /// A type of the platform. The file says once how most of its kind are read and written.

@@ -3,6 +3,7 @@
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Presence, Scalar, Slot, Type, WireName};
 
+use super::settings::Types;
 use super::{ABOUT, call, docstring, documented, names, times, types};
 use crate::code::{Helper, Needs};
 use crate::plan::{
@@ -32,7 +33,7 @@ struct Converter<'p> {
 
 /// The type of a root that is no class, and what reads and writes it.
 pub(super) fn alias(plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Needs) -> Doc {
-    let alias = cat([text(format!("{ident} = ")), type_of(plan, slot, needs)]);
+    let alias = cat([text(format!("{ident} = ")), types::slot(plan, slot, Types::Dataclasses, needs)]);
     let read = Converter { plan, way: Way::In }.of(slot, text("data"), needs).unwrap_or_else(|| {
         needs.imports.insert("from typing import cast");
         text(format!("cast(\"{ident}\", data)"))
@@ -103,7 +104,10 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
     let PlannedField { ident, wire: _, presence, slot, docs: _, is_apart } = field;
     if *is_apart {
         needs.helpers.insert(UNSET);
-        let ty = types::or_none(cat([plain(plan, slot, needs), text(" | Unset")]), &slot.ty);
+        let ty = types::or_none(
+            cat([types::non_null(plan, slot, Types::Dataclasses, needs), text(" | Unset")]),
+            &slot.ty,
+        );
         return cat([text(format!("{ident}: ")), ty, text(" = UNSET")]);
     }
     match (&slot.ty, presence) {
@@ -112,39 +116,13 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
             let value = names::literal(constant.as_str());
             text(format!("{ident}: Literal[{value}] = {value}"))
         }
-        (_, Presence::Always) => cat([text(format!("{ident}: ")), type_of(plan, slot, needs)]),
+        (_, Presence::Always) => {
+            cat([text(format!("{ident}: ")), types::slot(plan, slot, Types::Dataclasses, needs)])
+        }
         (ty, Presence::Sometimes) => {
-            let ty = types::or_none(plain(plan, slot, needs), ty);
+            let ty = types::or_none(types::non_null(plan, slot, Types::Dataclasses, needs), ty);
             cat([text(format!("{ident}: ")), ty, text(" = None")])
         }
-    }
-}
-
-/// The type of a place for a value.
-fn type_of(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
-    let ty = plain(plan, slot, needs);
-    if slot.nullable { types::or_none(ty, &slot.ty) } else { ty }
-}
-
-/// The type of a value that is not null.
-fn plain(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
-    match &slot.ty {
-        Type::Any => {
-            needs.imports.insert("from typing import Any");
-            text("Any")
-        }
-        Type::Scalar(scalar) => text(types::platform_scalar(*scalar, needs)),
-        Type::Constant(constant) => {
-            needs.imports.insert("from typing import Literal");
-            text(format!("Literal[{}]", names::literal(constant.as_str())))
-        }
-        Type::List(items) => cat([text("list["), type_of(plan, items, needs), text("]")]),
-        Type::Map(values) => cat([text("dict[str, "), type_of(plan, values, needs), text("]")]),
-        Type::Tuple(items) => {
-            let items: Vec<Doc> = items.iter().map(|item| type_of(plan, item, needs)).collect();
-            cat([text("tuple["), join(&text(", "), items), text("]")])
-        }
-        Type::Named(id) => text(plan.ident(*id).to_string()),
     }
 }
 
@@ -353,7 +331,8 @@ fn is_record(ty: &PlannedType<'_>) -> bool {
 
 /// A name for all cases, and the functions that read and write them.
 pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
-    let mut cases: Vec<Doc> = union.cases.iter().map(|case| type_of(plan, case.slot, needs)).collect();
+    let mut cases: Vec<Doc> =
+        union.cases.iter().map(|case| types::slot(plan, case.slot, Types::Dataclasses, needs)).collect();
     if union.tag.is_some() {
         needs.imports.insert("from typing import Any");
         cases.push(text("dict[str, Any]"));

@@ -116,7 +116,9 @@ impl Language for Python {
         needs: &mut Needs,
     ) -> Doc {
         match Types::of(settings) {
-            Types::Pydantic => cat([text(format!("{ident} = ")), types::slot(plan, slot, needs)]),
+            Types::Pydantic => {
+                cat([text(format!("{ident} = ")), types::slot(plan, slot, Types::Pydantic, needs)])
+            }
             Types::Dataclasses => dataclasses::alias(plan, ident, slot, needs),
             Types::TypedDicts => text(format!("{ident} = {}", typed_dicts::slot(plan, slot, needs))),
         }
@@ -206,12 +208,13 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
     let PlannedField { ident, wire, presence, slot, docs: _, is_apart: _ } = field;
     let (ty, default) = match (&slot.ty, presence) {
         (Type::Constant(constant), _) => {
-            (types::slot(plan, slot, needs), Some(names::literal(constant.as_str())))
+            (types::slot(plan, slot, Types::Pydantic, needs), Some(names::literal(constant.as_str())))
         }
-        (_, Presence::Always) => (types::slot(plan, slot, needs), None),
-        (_, Presence::Sometimes) => {
-            (types::or_none(types::non_null(plan, slot, needs), &slot.ty), Some("None".to_owned()))
-        }
+        (_, Presence::Always) => (types::slot(plan, slot, Types::Pydantic, needs), None),
+        (_, Presence::Sometimes) => (
+            types::or_none(types::non_null(plan, slot, Types::Pydantic, needs), &slot.ty),
+            Some("None".to_owned()),
+        ),
     };
     let alias = (ident.as_str() != wire.as_str()).then(|| format!("alias={}", names::literal(wire.as_str())));
     let (opening, value) = match (alias, default) {
@@ -254,8 +257,9 @@ fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>], needs: &mut Need
 /// A tag that no sample had leaves the whole object as a dictionary.
 fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
     let PlannedUnion { tag, cases, unknown: _ } = union;
-    let case =
-        |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| types::slot(plan, slot, needs);
+    let case = |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| {
+        types::slot(plan, slot, Types::Pydantic, needs)
+    };
     let mut cases: Vec<Doc> = cases.iter().map(case).collect();
     if tag.is_none() {
         let cases = join(&text(" | "), cases);

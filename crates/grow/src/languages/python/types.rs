@@ -4,13 +4,14 @@ use jar_sprout_layout::{Doc, cat, join, text};
 use jar_sprout_model::{Scalar, Slot, Type};
 
 use super::names;
+use super::settings::Types;
 use super::times::TYPES;
 use crate::code::Needs;
 use crate::plan::Plan;
 
 /// The type of a place for a value: `Queen | None`
-pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
-    let ty = non_null(plan, slot, needs);
+pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, types: Types, needs: &mut Needs) -> Doc {
+    let ty = non_null(plan, slot, types, needs);
     if slot.nullable { or_none(ty, &slot.ty) } else { ty }
 }
 
@@ -20,21 +21,27 @@ pub(super) fn or_none(doc: Doc, ty: &Type) -> Doc {
 }
 
 /// The type of a value that is not null: `Queen`
-pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> Doc {
+pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, types: Types, needs: &mut Needs) -> Doc {
     match &slot.ty {
+        Type::Any if types == Types::Dataclasses => {
+            needs.imports.insert("from typing import Any");
+            text("Any")
+        }
         Type::Any => {
             needs.imports.insert("from pydantic import JsonValue");
             text("JsonValue")
         }
+        // They are told how to write it by their own code.
+        Type::Scalar(scalar) if types == Types::Dataclasses => text(platform_scalar(*scalar, needs)),
         Type::Scalar(scalar) => text(self::scalar(plan, *scalar, needs)),
         Type::Constant(constant) => {
             needs.imports.insert("from typing import Literal");
             text(format!("Literal[{}]", names::literal(constant.as_str())))
         }
-        Type::List(items) => cat([text("list["), self::slot(plan, items, needs), text("]")]),
-        Type::Map(values) => cat([text("dict[str, "), self::slot(plan, values, needs), text("]")]),
+        Type::List(items) => cat([text("list["), self::slot(plan, items, types, needs), text("]")]),
+        Type::Map(values) => cat([text("dict[str, "), self::slot(plan, values, types, needs), text("]")]),
         Type::Tuple(items) => {
-            let items: Vec<Doc> = items.iter().map(|item| self::slot(plan, item, needs)).collect();
+            let items: Vec<Doc> = items.iter().map(|item| self::slot(plan, item, types, needs)).collect();
             cat([text("tuple["), join(&text(", "), items), text("]")])
         }
         Type::Named(id) => text(plan.ident(*id).to_string()),

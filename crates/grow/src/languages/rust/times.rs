@@ -64,7 +64,7 @@ pub(super) fn needs_attribute(plan: &Plan<'_>, scalar: Scalar, dates: Dates) -> 
     })
 }
 
-/// What a field's attribute says of its time, and the type of it.
+/// What a field's attribute may say of its time.
 pub(super) enum Attribute {
     /// A function of ours writes it.
     Written(Helper),
@@ -79,7 +79,7 @@ pub(super) fn attribute(plan: &Plan<'_>, field: &PlannedField<'_>, dates: Dates)
         (Dates::Time, Type::Scalar(scalar @ Scalar::DateTime(forms))) => {
             // The library writes another offset than that of UTC as UTC.
             let is_native = plan.times.special_form(*scalar).is_none() && forms.are_in_utc();
-            (is_native && needs_attribute(plan, *scalar, dates)).then_some(Attribute::With)
+            is_native.then_some(Attribute::With)
         }
         _ => None,
     }
