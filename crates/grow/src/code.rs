@@ -6,8 +6,8 @@ use jar_sprout_layout::{Doc, lines, print};
 use jar_sprout_model::Model;
 
 use crate::language::Language;
-use crate::plan::{Absence, Plan, PlannedRoot, PlannedType};
-use crate::settings::{ABSENT, Settings};
+use crate::plan::{Absence, Ident, Plan, PlannedRoot, PlannedType};
+use crate::settings::{ABSENT, ENTRY, Settings};
 use crate::times::Times;
 
 /// What every grown file says in its first line, behind the language's own comment sign.
@@ -45,11 +45,15 @@ pub fn grow(
         (true, Some("apart")) => Absence::Told,
         (true, _) => Absence::ToldInPatches,
     };
-    let plan = Plan::of(&model, &language.about().naming, times, absence);
+    let mut plan = Plan::of(&model, &language.about().naming, times, absence);
+    if language.nests(settings) {
+        plan.nest();
+    }
+    let has_entry = settings.given(ENTRY.key) == Some("functions");
     let is_spread = language.has_file_per_type(settings);
     let units = match arrangement {
-        Arrangement::AsUsual if is_spread => unit_per_type(&plan),
-        Arrangement::AsUsual | Arrangement::Together => vec![one_unit(&plan)],
+        Arrangement::AsUsual if is_spread => unit_per_type(&plan, has_entry),
+        Arrangement::AsUsual | Arrangement::Together => vec![one_unit(&plan, has_entry)],
     };
     let mut spelled: Vec<Unit> =
         units.into_iter().map(|unit| spell_unit(language, &plan, settings, unit)).collect();
@@ -106,26 +110,29 @@ struct Planned<'p> {
     types: Vec<&'p PlannedType<'p>>,
     /// The roots whose aliases stand in it.
     roots: Vec<&'p PlannedRoot<'p>>,
+    /// Whether the functions stand in it that read and write whole samples.
+    has_entry: bool,
 }
 
-fn one_unit<'p>(plan: &'p Plan<'p>) -> Planned<'p> {
+fn one_unit<'p>(plan: &'p Plan<'p>, has_entry: bool) -> Planned<'p> {
     let roots = plan.roots.iter().collect();
-    Planned { name: plan.title().to_owned(), types: plan.types.iter().collect(), roots }
+    Planned { name: plan.title().to_owned(), types: plan.outermost().collect(), roots, has_entry }
 }
 
-fn unit_per_type<'p>(plan: &'p Plan<'p>) -> Vec<Planned<'p>> {
+fn unit_per_type<'p>(plan: &'p Plan<'p>, has_entry: bool) -> Vec<Planned<'p>> {
+    let unit = |ident: &Ident, types, roots| Planned {
+        name: ident.as_str().to_owned(),
+        types,
+        roots,
+        has_entry: false,
+    };
     let root = |root: &'p PlannedRoot<'p>| match root {
-        PlannedRoot::Named(_) => None,
-        PlannedRoot::Alias { ident, .. } => {
-            Some(Planned { name: ident.as_str().to_owned(), types: Vec::new(), roots: vec![root] })
-        }
+        PlannedRoot::Named { .. } => None,
+        PlannedRoot::Alias { ident, .. } => Some(unit(ident, Vec::new(), vec![root])),
     };
-    let unit = |ty: &'p PlannedType<'p>| Planned {
-        name: ty.ident.as_str().to_owned(),
-        types: vec![ty],
-        roots: Vec::new(),
-    };
-    plan.roots.iter().filter_map(root).chain(plan.types.iter().map(unit)).collect()
+    let types = plan.outermost().map(|ty| unit(&ty.ident, vec![ty], Vec::new()));
+    let entry = has_entry.then(|| Planned { has_entry, ..unit(&plan.entry.home, Vec::new(), Vec::new()) });
+    plan.roots.iter().filter_map(root).chain(types).chain(entry).collect()
 }
 
 /// The declarations of one file, and what they need.
@@ -161,25 +168,48 @@ fn spell_unit<'p>(
     settings: &Settings,
     unit: Planned<'p>,
 ) -> Unit {
-    let Planned { name, mut types, roots } = unit;
+    let Planned { name, mut types, roots, has_entry } = unit;
     let mut needs = Needs::default();
     if language.declares_inside_out() {
         types.reverse();
     }
     types.sort_by_key(|ty| language.rank(ty));
-    let declared = types.into_iter().map(|ty| {
-        let declaration = language.declare(plan, ty, settings, &mut needs);
-        lines(language.comment(ty, settings).into_iter().chain([declaration]))
-    });
-    let mut declarations: Vec<Doc> = declared.collect();
+    let mut declarations: Vec<Doc> =
+        types.into_iter().map(|ty| declared(language, plan, ty, settings, &mut needs)).collect();
     let aliases = roots.into_iter().filter_map(|root| match root {
-        PlannedRoot::Named(_) => None,
+        PlannedRoot::Named { .. } => None,
         PlannedRoot::Alias { ident, slot } => Some(language.alias(plan, ident, slot, settings, &mut needs)),
     });
     let aliases: Vec<Doc> = aliases.collect();
     let place = if language.declares_inside_out() { declarations.len() } else { 0 };
     declarations.splice(place..place, aliases);
+    if has_entry {
+        declarations.extend(language.entry(plan, settings, &mut needs));
+    }
     Unit { name, declarations, needs }
+}
+
+/// The declarations that stand inside another.
+pub(crate) fn nested(
+    language: &dyn Language,
+    plan: &Plan<'_>,
+    host: &PlannedType<'_>,
+    settings: &Settings,
+    needs: &mut Needs,
+) -> Vec<Doc> {
+    plan.nested_in(host).map(|ty| declared(language, plan, ty, settings, needs)).collect()
+}
+
+/// A declaration with what is said of it.
+fn declared(
+    language: &dyn Language,
+    plan: &Plan<'_>,
+    ty: &PlannedType<'_>,
+    settings: &Settings,
+    needs: &mut Needs,
+) -> Doc {
+    let declaration = language.declare(plan, ty, settings, needs);
+    lines(language.comment(plan, ty, settings).into_iter().chain([declaration]))
 }
 
 /// Gives every helper a file of its own, once.

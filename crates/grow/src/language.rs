@@ -7,7 +7,7 @@ use crate::code::{GrownFile, Needs};
 use crate::docs::Comment;
 use crate::languages::{CSharp, Dart, Go, Java, Kotlin, Python, Rust, Swift, TypeScript};
 use crate::plan::{Ident, Naming, Plan, PlannedType};
-use crate::settings::{FILES, Setting, Settings};
+use crate::settings::{FILES, PLACE, Setting, Settings};
 use crate::trial::Trial;
 
 /// Every language there is. No other place tells languages apart.
@@ -95,7 +95,7 @@ pub trait Language: Sync {
 
     /// What is said of a named type, where that stands before its declaration.
     #[doc(hidden)]
-    fn comment(&self, ty: &PlannedType<'_>, _: &Settings) -> Option<Doc> {
+    fn comment(&self, _: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings) -> Option<Doc> {
         self.about().comment.of(ty.docs, 0)
     }
 
@@ -114,9 +114,21 @@ pub trait Language: Sync {
         needs: &mut Needs,
     ) -> Doc;
 
+    /// The functions that read and write whole samples, if the language has such beside its types.
+    #[doc(hidden)]
+    fn entry(&self, _: &Plan<'_>, _: &Settings, _: &mut Needs) -> Vec<Doc> {
+        Vec::new()
+    }
+
     /// A file of this name: the mark, what it imports, its declarations.
     #[doc(hidden)]
     fn assemble(&self, file: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc;
+
+    /// Whether types stand inside that of the response.
+    #[doc(hidden)]
+    fn nests(&self, settings: &Settings) -> bool {
+        settings.given(PLACE.key) == Some("nested")
+    }
 
     /// Whether code with these settings has a type that tells null from nothing.
     #[doc(hidden)]

@@ -63,6 +63,26 @@ pub(crate) const ABSENT: Setting = Setting {
     ]),
 };
 
+/// Where types stand.
+pub(crate) const PLACE: Setting = Setting {
+    key: "place",
+    doc: "where the types stand that a response is made of",
+    values: Values::Choice(&[
+        Choice { value: "beside", doc: "beside that of the response" },
+        Choice { value: "nested", doc: "inside that of the response, those that nothing else needs" },
+    ]),
+};
+
+/// Whether functions read and write whole samples.
+pub(crate) const ENTRY: Setting = Setting {
+    key: "entry",
+    doc: "whether functions come along that read and write a whole response",
+    values: Values::Choice(&[
+        Choice { value: "none", doc: "none: types alone" },
+        Choice { value: "functions", doc: "one to decode its text, and one to encode it again" },
+    ]),
+};
+
 /// The settings of one run for one language; those not given have the language's defaults.
 #[derive(Debug, Clone, Default, PartialEq, Eq)]
 pub struct Settings {

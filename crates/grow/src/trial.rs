@@ -4,7 +4,7 @@ use jar_sprout_model::Model;
 
 use crate::language::{Language, TimeKeeping};
 use crate::plan::{Absence, Plan, PlannedRoot};
-use crate::settings::Settings;
+use crate::settings::{ENTRY, Settings};
 use crate::times::Times;
 
 /// One root with its samples.
@@ -16,6 +16,12 @@ pub struct Trial {
     pub entry: String,
     /// Whether the root is no named type, so that the entry is whatever the language puts in its place.
     pub is_alias: bool,
+    /// Where the functions stand that read and write it: `HivePageJson`.
+    pub home: String,
+    /// What reads it from text: `decodeHivePage`.
+    pub decode: String,
+    /// What writes it as text: `encodeHivePage`.
+    pub encode: String,
     /// The file that declares it, as the language names it.
     pub file: String,
     /// What is decoded.
@@ -48,6 +54,17 @@ impl Trial {
         let file =
             language.file_name(if language.has_file_per_type(settings) { &entry } else { plan.title() });
         let is_alias = matches!(plan.roots[0], PlannedRoot::Alias { .. });
-        Self { place: place.to_owned(), is_alias, file, entry, samples }
+        let home = plan.entry.home.as_str().to_owned();
+        let [decode, encode] = plan.entry.functions[0].each_ref().map(|ident| ident.as_str().to_owned());
+        Self { place: place.to_owned(), is_alias, home, decode, encode, file, entry, samples }
+    }
+
+    /// The settings for the code of a trial: that goes where the driver looks for it, with what the driver calls.
+    pub fn settings(language: &dyn Language, place: &str, settings: &Settings) -> Settings {
+        let mut settings = language.trial_settings(place).or(settings);
+        if language.settings().iter().any(|setting| setting.key == ENTRY.key) {
+            settings.set(language, ENTRY.key, "functions").expect("it is one of its values");
+        }
+        settings
     }
 }

@@ -100,7 +100,7 @@ impl Laid {
     pub(crate) fn of(order: &Order<'_>, index: usize, proof: &Proof, is_run: bool) -> Self {
         let Order { language, settings, with_judges: _ } = *order;
         let place = format!("t{index:04}");
-        let settings = language.trial_settings(&place).or(settings);
+        let settings = Trial::settings(language, &place, settings);
         let files = grow(language, &proof.model, &settings, Arrangement::AsUsual);
         let sample = |(number, sample): (usize, &Sample)| TrialSample {
             name: format!("{place}-{number}"),

@@ -70,13 +70,13 @@ fn csharp_of_level_seven() {
     check("csharp", &[("library", "newtonsoft"), ("level", "7.3")]);
 }
 
-/// With null told from nothing.
+/// With null told from nothing, and types inside each other where the language has that.
 #[test]
 fn absence() {
     for (key, settings) in [
-        ("kotlin", &[("absent", "apart")][..]),
-        ("java", &[("absent", "apart")]),
-        ("java", &[("absent", "apart"), ("types", "beans")]),
+        ("kotlin", &[("absent", "apart"), ("place", "nested")][..]),
+        ("java", &[("absent", "apart"), ("place", "nested")]),
+        ("java", &[("absent", "apart"), ("types", "beans"), ("place", "nested")]),
         ("dart", &[("absent", "apart"), ("equality", "values")]),
         ("python", &[("absent", "apart"), ("types", "dataclasses")]),
         ("go", &[("absent", "apart")]),
@@ -144,7 +144,7 @@ fn kotlin_with_moshi() {
 
 #[test]
 fn kotlin_with_gson() {
-    check("kotlin", &[("library", "gson")]);
+    check("kotlin", &[("library", "gson"), ("parcelable", "yes")]);
 }
 
 #[test]
@@ -154,7 +154,12 @@ fn kotlin_with_jackson() {
 
 #[test]
 fn kotlin_without_a_library() {
-    check("kotlin", &[("library", "none"), ("properties", "var")]);
+    check("kotlin", &[("library", "none"), ("properties", "var"), ("parcelable", "yes")]);
+}
+
+#[test]
+fn kotlin_with_parcels() {
+    check("kotlin", &[("parcelable", "yes"), ("files", "one")]);
 }
 
 #[test]
@@ -190,6 +195,11 @@ fn rust_with_jiff() {
 #[test]
 fn swift() {
     check("swift", &[]);
+}
+
+#[test]
+fn swift_nested() {
+    check("swift", &[("place", "nested"), ("access", "public"), ("types", "classes")]);
 }
 
 #[test]

@@ -3,6 +3,7 @@
 mod ident;
 mod kind;
 mod loops;
+mod nesting;
 mod scope;
 
 use std::collections::HashMap;
@@ -48,6 +49,8 @@ pub(crate) struct Naming {
     pub(crate) own_name: OwnName,
     /// Makes an identifier of a name that is none as it is: a keyword, say.
     pub(crate) escape: fn(String) -> String,
+    /// Joins the words of a function's name.
+    pub(crate) function_case: fn(&Words) -> String,
 }
 
 /// Where the name of a type's part stands.
@@ -90,11 +93,15 @@ pub(crate) enum OwnName {
 
 /// A model in the names of one language.
 pub struct Plan<'m> {
+    pub(crate) model: &'m Model,
     pub(crate) types: Vec<PlannedType<'m>>,
     /// What is asked for; first what a whole sample is.
     pub(crate) roots: Vec<PlannedRoot<'m>>,
     /// How times are written.
     pub(crate) times: Times,
+    pub(crate) entry: PlannedEntry,
+    /// By type, the one that it stands inside.
+    hosts: Vec<Option<TypeId>>,
     /// What all of it is called.
     title: Option<Ident>,
     ids: HashMap<Ident, TypeId>,
@@ -104,8 +111,25 @@ pub struct Plan<'m> {
 
 /// What stands for a whole sample.
 pub(crate) enum PlannedRoot<'m> {
-    Named(TypeId),
+    Named { id: TypeId, slot: &'m Slot },
     Alias { ident: Ident, slot: &'m Slot },
+}
+
+impl<'m> PlannedRoot<'m> {
+    /// What it is.
+    pub(crate) fn slot(&self) -> &'m Slot {
+        match self {
+            Self::Named { slot, .. } | Self::Alias { slot, .. } => slot,
+        }
+    }
+}
+
+/// What reads whole samples, and writes them.
+pub(crate) struct PlannedEntry {
+    /// Where its functions stand, in languages where they stand in something.
+    pub(crate) home: Ident,
+    /// By root, `decodeHives` and `encodeHives`.
+    pub(crate) functions: Vec<[Ident; 2]>,
 }
 
 /// A named type.
@@ -161,7 +185,7 @@ impl<'m> Plan<'m> {
         let title = model.title.as_ref().map(|title| Scope::of_types(naming).declare_type(title, &[]));
         let roots = model.roots().map(|Root { name, slot }| match &slot.ty {
             // Null at the root is for whoever holds the value: it makes no type of its own.
-            Type::Named(id) => PlannedRoot::Named(*id),
+            Type::Named(id) => PlannedRoot::Named { id: *id, slot },
             Type::Any
             | Type::Scalar(_)
             | Type::Constant(_)
@@ -169,7 +193,7 @@ impl<'m> Plan<'m> {
             | Type::Map(_)
             | Type::Tuple(_) => PlannedRoot::Alias { ident: scope.declare_type(name, &[]), slot },
         });
-        let roots = roots.collect();
+        let roots: Vec<PlannedRoot<'_>> = roots.collect();
         let idents: Vec<Ident> = model
             .types()
             .map(|(_, NamedType { name, alternatives, .. })| scope.declare_type(name, alternatives))
@@ -177,13 +201,20 @@ impl<'m> Plan<'m> {
         let mut planner = Planner { naming, package: scope, idents: &idents, absence };
         let types: Vec<_> =
             model.types().zip(&idents).map(|((_, ty), ident)| planner.plan_type(ty, ident)).collect();
+        let root_idents = roots.iter().map(|root| match root {
+            PlannedRoot::Named { id, .. } => &planner.idents[id.index()],
+            PlannedRoot::Alias { ident, .. } => ident,
+        });
+        let entry =
+            plan_entry(&mut planner.package, naming, title.as_ref(), &root_idents.collect::<Vec<_>>());
         let parts: Vec<Vec<usize>> = types
             .iter()
             .map(|ty| inline_parts(&ty.definition).iter().map(|id| id.index()).collect())
             .collect();
         let loops = loops::loops(&parts);
         let ids = idents.into_iter().zip((0..).map(TypeId::from_index)).collect();
-        Self { ids, loops, types, roots, title, times }
+        let hosts = vec![None; types.len()];
+        Self { model, ids, loops, types, roots, entry, hosts, title, times }
     }
 
     /// A type's identifier.
@@ -262,16 +293,51 @@ impl<'m> Plan<'m> {
 
     /// What the root is called.
     pub(crate) fn root_name(&self) -> &str {
-        match &self.roots[0] {
-            PlannedRoot::Named(id) => self.ident(*id).as_str(),
-            PlannedRoot::Alias { ident, .. } => ident.as_str(),
+        self.root_ident(&self.roots[0]).as_str()
+    }
+
+    /// What a root is called.
+    pub(crate) fn root_ident<'p>(&'p self, root: &'p PlannedRoot<'m>) -> &'p Ident {
+        match root {
+            PlannedRoot::Named { id, .. } => self.ident(*id),
+            PlannedRoot::Alias { ident, .. } => ident,
         }
+    }
+
+    /// The type of a root, in languages that can name any type; `spell` writes a slot's.
+    pub(crate) fn root_type(&self, root: &PlannedRoot<'m>, spell: impl FnOnce(&'m Slot) -> String) -> String {
+        match root {
+            PlannedRoot::Named { slot, .. } => spell(slot),
+            PlannedRoot::Alias { ident, .. } => ident.to_string(),
+        }
+    }
+
+    /// The roots with the names of what reads and writes them.
+    pub(crate) fn entries(&self) -> impl Iterator<Item = (&PlannedRoot<'m>, &[Ident; 2])> {
+        self.roots.iter().zip(&self.entry.functions)
     }
 
     /// What all of it is called: a file that holds it is named so.
     pub(crate) fn title(&self) -> &str {
         self.title.as_ref().map_or_else(|| self.root_name(), Ident::as_str)
     }
+}
+
+/// Names what reads and writes whole samples, beside all types.
+fn plan_entry(
+    package: &mut Scope<'_>,
+    naming: &Naming,
+    title: Option<&Ident>,
+    roots: &[&Ident],
+) -> PlannedEntry {
+    let home = Words::split(title.unwrap_or(roots[0]).as_str()).with_word("json");
+    let home = package.declare_type(&home, &[]);
+    let mut function = |verb: &str, root: &Ident| {
+        let name = Words::split(root.as_str()).prefixed(&Words::split(verb));
+        package.declare_function(&name, naming.function_case)
+    };
+    let functions = roots.iter().map(|root| [function("decode", root), function("encode", root)]).collect();
+    PlannedEntry { home, functions }
 }
 
 /// The named types that stand in a definition with no list or map between.

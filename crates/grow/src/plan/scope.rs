@@ -73,6 +73,11 @@ impl<'n> Scope<'n> {
         self.declare([name], |words| format!("{owner}{}", case(words)))
     }
 
+    /// A function that stands beside all types.
+    pub(super) fn declare_function(&mut self, name: &Words, case: fn(&Words) -> String) -> Ident {
+        self.declare([name], case)
+    }
+
     pub(super) fn declare_variant(&mut self, name: &Words) -> Ident {
         let more = name.with_word(VARIANT_WORD);
         self.declare([name, &more], self.naming.variant_case)

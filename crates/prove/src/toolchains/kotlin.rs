@@ -29,6 +29,9 @@ const JACKSON: &[&str] = &[
 
 const STYLE: &str = "root = true\n[*.kt]\nktlint_code_style = ktlint_official\nmax_line_length = 100\n";
 
+/// What the plugin for parcels asks of Android, which is not here.
+const ANDROID: &str = include_str!("android.kt");
+
 pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
     let compiler = "kotlin/node_modules/kotlin-compiler";
     let Some(compiler) = wanted.tools.installed(compiler) else {
@@ -43,9 +46,12 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         Some("jackson") => JACKSON,
         _ => KOTLINX,
     };
-    let own = ["lib/kotlin-stdlib.jar", "lib/kotlin-reflect.jar"].map(|jar| compiler.join(jar));
+    let has_parcels = wanted.settings.given("parcelable") == Some("yes");
+    let own = ["lib/kotlin-stdlib.jar", "lib/kotlin-reflect.jar", "lib/parcelize-runtime.jar"]
+        .map(|jar| compiler.join(jar));
     let jars = java::jars(wanted, libraries)?.into_iter().chain(own).collect::<Vec<PathBuf>>();
-    let plugin = compiler.join("lib/kotlinx-serialization-compiler-plugin.jar");
+    let plugins = ["lib/kotlinx-serialization-compiler-plugin.jar"].into_iter();
+    let plugins = plugins.chain(has_parcels.then_some("lib/parcelize-compiler.jar"));
     let mut compile = java::java(wanted)?;
     compile
         .args(["-Xmx3g", "-cp"])
@@ -54,7 +60,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         .arg("-kotlin-home")
         .arg(&compiler)
         .args(["-Werror", "-Wextra", "-progressive", "-jvm-target", "17", "-no-reflect", "-no-stdlib"])
-        .arg(format!("-Xplugin={}", plugin.display()))
+        .args(plugins.map(|plugin| format!("-Xplugin={}", compiler.join(plugin).display())))
         .args(["-cp", &java::class_path(&jars), "-d", "classes", "src"]);
     let classes = jars.iter().cloned().chain([wanted.folder.join("classes")]).collect::<Vec<_>>();
     let mut run = java::java(wanted)?;
@@ -65,7 +71,11 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
     Ok(Ready {
         title: format!("kotlinc {version}"),
         code: "src",
-        files: vec![("src/.editorconfig", STYLE.to_owned())],
+        files: [("src/.editorconfig", STYLE)]
+            .into_iter()
+            .chain(has_parcels.then_some(("src/Android.kt", ANDROID)))
+            .map(|(name, text)| (name, text.to_owned()))
+            .collect(),
         compile: vec![compile],
         // Plain classes are read by nothing.
         run: (library != Some("none")).then_some(run),

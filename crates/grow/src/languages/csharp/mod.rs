@@ -1,5 +1,6 @@
 //! C#: records for System.Text.Json, or classes, or for Newtonsoft.Json.
 
+mod entry;
 mod names;
 mod proof;
 mod settings;
@@ -72,28 +73,16 @@ impl Language for CSharp {
     ) -> Doc {
         let form = Form::of(settings);
         let ty = types::slot(plan, &form, slot, needs);
-        // What may be null of its own is told so twice.
-        let result =
-            if form.level >= Level::Twelve && !ty.ends_with('?') { format!("{ty}?") } else { ty.clone() };
-        let (read, write) = match form.library {
-            Library::SystemTextJson => {
-                needs.imports.insert("System.Text.Json");
-                (call(format!("JsonSerializer.Deserialize<{ty}>"), &["json"]), "JsonSerializer.Serialize")
-            }
-            Library::Newtonsoft => {
-                needs.imports.insert("Newtonsoft.Json");
-                needs.helpers.insert(JSON);
-                let arguments = ["json", "Json.Settings"];
-                (
-                    call(format!("JsonConvert.DeserializeObject<{ty}>"), &arguments),
-                    "JsonConvert.SerializeObject",
-                )
-            }
-        };
+        let read = read(&ty, &form, "json", needs);
+        let result = result(ty, &form);
         let read = arrow(call(format!("public static {result} FromJson"), &["string json"]), read);
         let value = format!("{result} value");
-        let write = arrow(call("public static string ToJson", &[&value]), call(write, &["value"]));
+        let write = arrow(call("public static string ToJson", &[&value]), call(write(&form), &["value"]));
         members(text(format!("{} static class {ident}", form.access)), [read, write])
+    }
+
+    fn entry(&self, plan: &Plan<'_>, settings: &Settings, needs: &mut Needs) -> Vec<Doc> {
+        vec![entry::class(plan, &Form::of(settings), needs)]
     }
 
     fn assemble(&self, _: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
@@ -151,9 +140,37 @@ impl Language for CSharp {
         settings
     }
 
-    fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
-        proof::driver(trials, &Form::of(settings))
+    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
+        proof::driver(trials)
     }
+}
+
+/// What reads a text as a type, which it answers or null.
+fn read(ty: &str, form: &Form<'_>, text: &str, needs: &mut Needs) -> Doc {
+    match form.library {
+        Library::SystemTextJson => {
+            needs.imports.insert("System.Text.Json");
+            call(format!("JsonSerializer.Deserialize<{ty}>"), &[text])
+        }
+        Library::Newtonsoft => {
+            needs.imports.insert("Newtonsoft.Json");
+            needs.helpers.insert(JSON);
+            call(format!("JsonConvert.DeserializeObject<{ty}>"), &[text, "Json.Settings"])
+        }
+    }
+}
+
+/// What writes a value as text.
+fn write(form: &Form<'_>) -> &'static str {
+    match form.library {
+        Library::SystemTextJson => "JsonSerializer.Serialize",
+        Library::Newtonsoft => "JsonConvert.SerializeObject",
+    }
+}
+
+/// The type of what was read, null for the text `null`. What may be null of its own is not told so twice.
+fn result(ty: String, form: &Form<'_>) -> String {
+    if form.level >= Level::Twelve && !ty.ends_with('?') { ty + "?" } else { ty }
 }
 
 /// A method of one expression.

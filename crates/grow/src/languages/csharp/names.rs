@@ -32,6 +32,7 @@ pub(super) const NAMING: Naming = Naming {
     // The compiler would take it for a constructor (CS0542).
     own_name: OwnName::Taken,
     escape,
+    function_case: pascal_case,
 };
 
 pub(super) const LITERAL: Literal = Literal {

@@ -1,6 +1,5 @@
 //! The driver that passes samples through grown C#.
 
-use super::settings::{Form, Library};
 use crate::code::GrownFile;
 use crate::trial::Trial;
 
@@ -11,22 +10,13 @@ pub(super) fn namespace(place: &str) -> String {
     format!("TrialsOf.{place}")
 }
 
-/// The driver and a table of the trials' types: run it with the jobs on standard input.
-pub(super) fn driver(trials: &[Trial], form: &Form<'_>) -> Vec<GrownFile> {
-    let branch = |trial: &Trial| {
-        let entry = format!("{}.{}", namespace(&trial.place), trial.entry);
-        let call = match (trial.is_alias, form.library) {
-            (true, _) => format!("{entry}.ToJson({entry}.FromJson(text))"),
-            (false, Library::SystemTextJson) => {
-                format!(
-                    "System.Text.Json.JsonSerializer.Serialize(System.Text.Json.JsonSerializer.Deserialize<{entry}>(text))"
-                )
-            }
-            (false, Library::Newtonsoft) => format!(
-                "Newtonsoft.Json.JsonConvert.SerializeObject(Newtonsoft.Json.JsonConvert.DeserializeObject<{entry}>(text, new Newtonsoft.Json.JsonSerializerSettings {{ DateParseHandling = Newtonsoft.Json.DateParseHandling.None }}))"
-            ),
-        };
-        format!("            case \"{}\":\n                return {call};\n", trial.place)
+/// The driver and a table of the trials' functions: run it with the jobs on standard input.
+pub(super) fn driver(trials: &[Trial]) -> Vec<GrownFile> {
+    let branch = |Trial { place, home, decode, encode, .. }: &Trial| {
+        let home = format!("{}.{home}", namespace(place));
+        format!(
+            "            case \"{place}\":\n                return {home}.{encode}({home}.{decode}(text));\n"
+        )
     };
     let branches: String = trials.iter().map(branch).collect();
     let table = format!(

@@ -1,7 +1,7 @@
 //! C#'s settings.
 
 use super::names::KEYWORDS;
-use crate::settings::{ABSENT, Choice, FILES, Setting, Settings, Values, check_dotted_names};
+use crate::settings::{ABSENT, Choice, ENTRY, FILES, Setting, Settings, Values, check_dotted_names};
 
 const NAMESPACE: Setting = Setting {
     key: "namespace",
@@ -58,7 +58,8 @@ const ACCESS: Setting = Setting {
     ]),
 };
 
-pub(super) const SETTINGS: &[Setting] = &[NAMESPACE, LIBRARY, TYPES, LEVEL, LISTS, ACCESS, FILES, ABSENT];
+pub(super) const SETTINGS: &[Setting] =
+    &[NAMESPACE, LIBRARY, TYPES, LEVEL, LISTS, ACCESS, FILES, ABSENT, ENTRY];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -7,9 +7,12 @@ use super::{arrow, may_be_null, names};
 use crate::code::Needs;
 use crate::plan::{Ident, PlannedField};
 
+/// What the annotations come from.
+pub(super) const LIBRARY: &str = "package:json_annotation/json_annotation.dart";
+
 /// A class, marked for the tool.
 pub(super) fn class(class: Doc, needs: &mut Needs) -> Doc {
-    needs.imports.insert("package:json_annotation/json_annotation.dart");
+    needs.imports.insert(LIBRARY);
     lines([text("@JsonSerializable(explicitToJson: true)"), class])
 }
 

@@ -1,4 +1,3 @@
-import 'dart:convert';
 import 'dart:io';
 
 import 'trials.dart';
@@ -8,8 +7,7 @@ void main() {
   for (var line = stdin.readLineSync(); line != null; line = stdin.readLineSync()) {
     final [place, sample, result] = line.split('\t');
     try {
-      final json = jsonDecode(File(sample).readAsStringSync());
-      File(result).writeAsStringSync(jsonEncode(trials[place]!(json)));
+      File(result).writeAsStringSync(trials[place]!(File(sample).readAsStringSync()));
     } catch (failure) {
       print('$place\t$sample\t${'$failure'.replaceAll(RegExp(r'\s+'), ' ')}');
     }

@@ -1,6 +1,7 @@
 //! Dart: classes that read and write themselves, with no step of building, or for `json_annotation`.
 
 mod annotated;
+mod entry;
 mod names;
 mod proof;
 mod settings;
@@ -80,13 +81,19 @@ impl Language for Dart {
         !Form::of(settings).is_annotated
     }
 
+    fn entry(&self, plan: &Plan<'_>, _: &Settings, needs: &mut Needs) -> Vec<Doc> {
+        entry::functions(plan, needs)
+    }
+
     fn assemble(&self, file: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let mark = [text(format!("// {MARK}"))];
         let imports = needs.imports.iter().map(|name| text(format!("import '{name}';")));
         let imports = (!needs.imports.is_empty()).then(|| lines(imports));
         // What the tool writes is a part of the file.
-        let part =
-            imports.is_some().then(|| text(format!("part '{}.g.dart';", file.trim_end_matches(".dart"))));
+        let part = needs
+            .imports
+            .contains(annotated::LIBRARY)
+            .then(|| text(format!("part '{}.g.dart';", file.trim_end_matches(".dart"))));
         join(&cat([hard(), hard()]), mark.into_iter().chain(imports).chain(part).chain(declarations))
     }
 

@@ -17,6 +17,7 @@ pub(super) const NAMING: Naming = Naming {
     variant_kind: VariantKind::Type,
     own_name: OwnName::Taken,
     escape: std::convert::identity,
+    function_case: |words| camel_case(&in_ascii(words)),
 };
 
 /// In single quotes, where `$` is special.

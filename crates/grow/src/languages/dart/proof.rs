@@ -8,19 +8,12 @@ const DRIVER: &str = include_str!("driver.dart");
 /// The driver and a table of the trials' types: run it with the jobs on standard input.
 pub(super) fn driver(trials: &[Trial]) -> Vec<GrownFile> {
     let import = |Trial { place, file, .. }: &Trial| format!("import '{place}/{file}' as {place};\n");
-    let entry = |trial: &Trial| {
-        let Trial { place, entry, is_alias, .. } = trial;
-        let call = if *is_alias {
-            let function = super::function_name(entry);
-            format!("{place}.{function}ToJson({place}.{function}FromJson(json))")
-        } else {
-            format!("{place}.{entry}.fromJson(json).toJson()")
-        };
-        format!("  '{place}': (dynamic json) => {call},\n")
+    let entry = |Trial { place, decode, encode, .. }: &Trial| {
+        format!("  '{place}': (text) => {place}.{encode}({place}.{decode}(text)),\n")
     };
     let imports: String = trials.iter().map(import).collect();
     let entries: String = trials.iter().filter(|trial| !trial.samples.is_empty()).map(entry).collect();
-    let table = format!("{imports}\nfinal trials = <String, Object? Function(dynamic)>{{\n{entries}}};\n");
+    let table = format!("{imports}\nfinal trials = <String, String Function(String)>{{\n{entries}}};\n");
     vec![
         GrownFile { name: "main.dart".to_owned(), text: DRIVER.to_owned() },
         GrownFile { name: "trials.dart".to_owned(), text: table },

@@ -2,19 +2,20 @@ package main
 
 import (
 	"bufio"
-	"encoding/json"
 	"fmt"
 	"os"
 	"strings"
 )
 
 // roundTrip decodes a text, and encodes what came of it.
-func roundTrip[T any](text []byte) ([]byte, error) {
-	var value T
-	if err := json.Unmarshal(text, &value); err != nil {
-		return nil, err
+func roundTrip[T any](decode func([]byte) (T, error), encode func(T) ([]byte, error)) func([]byte) ([]byte, error) {
+	return func(text []byte) ([]byte, error) {
+		value, err := decode(text)
+		if err != nil {
+			return nil, err
+		}
+		return encode(value)
 	}
-	return json.Marshal(value)
 }
 
 // Every line of standard input names a trial, a sample to read and a result to write, tabs between them.

@@ -1,5 +1,6 @@
 //! Go: structs with tags.
 
+mod entry;
 mod names;
 mod proof;
 mod settings;
@@ -65,6 +66,10 @@ impl Language for Go {
             Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => "= ",
         };
         text(format!("type {ident} {sign}{}", types::slot(plan, slot, needs)))
+    }
+
+    fn entry(&self, plan: &Plan<'_>, _: &Settings, needs: &mut Needs) -> Vec<Doc> {
+        entry::functions(plan, needs)
     }
 
     fn assemble(&self, _: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {

@@ -20,6 +20,7 @@ pub(super) const NAMING: Naming = Naming {
     variant_kind: VariantKind::Type,
     own_name: OwnName::Free,
     escape: std::convert::identity,
+    function_case: exported,
 };
 
 pub(super) const LITERAL: Literal = Literal {

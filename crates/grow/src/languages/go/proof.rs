@@ -11,8 +11,8 @@ const MODULE: &str = "module trials\n\ngo 1.24\n";
 pub(super) fn driver(trials: &[Trial]) -> Vec<GrownFile> {
     let import = |Trial { place, .. }: &Trial| format!("\t\"trials/{place}\"\n");
     let width = trials.iter().map(|trial| trial.place.len()).max().unwrap_or(0) + 4;
-    let entry = |Trial { place, entry, .. }: &Trial| {
-        format!("\t{:<width$}roundTrip[{place}.{entry}],\n", format!("\"{place}\":"))
+    let entry = |Trial { place, decode, encode, .. }: &Trial| {
+        format!("\t{:<width$}roundTrip({place}.{decode}, {place}.{encode}),\n", format!("\"{place}\":"))
     };
     let mut sorted: Vec<&Trial> = trials.iter().collect();
     sorted.sort_by_key(|trial| &trial.place);

@@ -1,7 +1,7 @@
 //! Go's settings.
 
 use super::names::KEYWORDS;
-use crate::settings::{ABSENT, FILES_TOGETHER, Setting, Settings, Values};
+use crate::settings::{ABSENT, ENTRY, FILES_TOGETHER, Setting, Settings, Values};
 
 const PACKAGE: Setting = Setting {
     key: "package",
@@ -9,7 +9,7 @@ const PACKAGE: Setting = Setting {
     values: Values::Text { default: Some("models"), example: "hives", check: check_package },
 };
 
-pub(super) const SETTINGS: &[Setting] = &[PACKAGE, FILES_TOGETHER, ABSENT];
+pub(super) const SETTINGS: &[Setting] = &[PACKAGE, FILES_TOGETHER, ABSENT, ENTRY];
 
 fn check_package(value: &str) -> Result<(), &'static str> {
     let is_name = value.starts_with(|c: char| c.is_ascii_lowercase())

@@ -24,6 +24,7 @@ pub(super) fn bean(
     plan: &Plan<'_>,
     ty: &PlannedType<'_>,
     fields: &[PlannedField<'_>],
+    nested: Vec<Doc>,
     form: Form,
     needs: &mut Needs,
 ) -> Doc {
@@ -51,7 +52,7 @@ pub(super) fn bean(
             lines(parts.map(text))
         });
         let said = |method| {
-            let comment = ABOUT.comment.of(field.docs, 2);
+            let comment = ABOUT.comment.of(field.docs, form.indent + 2);
             let deprecated = field.docs.is_deprecated.then(|| text("@Deprecated"));
             lines(comment.into_iter().chain(deprecated).chain([method]))
         };
@@ -62,11 +63,14 @@ pub(super) fn bean(
         heads.push(naming_annotation(&ty.ident, needs));
         inside.push(naming_of_empty_key(&field.ident));
     }
+    inside.extend(nested);
+    // Else an object of it would belong to one of the class around.
+    let is_static = if plan.is_nested(ty) { "static " } else { "" };
     let union = plan.union_of(plan.id_of(ty));
     // Only a class that none extends may be one of a sealed interface's.
     let head = text(match union {
-        Some(union) => format!("public final class {} implements {}", ty.ident, union.ident),
-        None => format!("public class {}", ty.ident),
+        Some(union) => format!("public {is_static}final class {} implements {}", ty.ident, union.ident),
+        None => format!("public {is_static}class {}", ty.ident),
     });
     heads.push(if inside.is_empty() { cat([head, text(" {}")]) } else { members(head, inside) });
     lines(heads)

@@ -13,7 +13,7 @@ const TEXT_ADAPTER: Helper = Helper { name: "TextAdapter", text: include_str!("g
 const UNION_ADAPTER: Helper = Helper { name: "UnionAdapter", text: include_str!("gson/UnionAdapter.java") };
 
 /// A text of its own type; one that is not known yet is kept as it is.
-pub(super) fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut Needs) -> Doc {
+pub(super) fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Needs) -> Doc {
     needs.imports.insert("com.google.gson.annotations.JsonAdapter");
     needs.helpers.insert(TEXT_ADAPTER);
     let adapter = members(
@@ -23,8 +23,10 @@ pub(super) fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut 
             [call("super(", [format!("{ident}::new"), format!("{ident}::value")], ");")],
         )],
     );
-    let record =
-        members(text(format!("public record {ident}(String value)")), [constants(ident, cases), adapter]);
+    let record = members(
+        text(format!("public record {ident}(String value)")),
+        [constants(ident, cases, form), adapter],
+    );
     lines([text(format!("@JsonAdapter({ident}.Adapter.class)")), record])
 }
 

@@ -1,6 +1,7 @@
 //! Java: records for Jackson or Gson, or classes with getters and setters.
 
 mod beans;
+mod entry;
 mod gson;
 mod names;
 mod proof;
@@ -11,7 +12,7 @@ mod unions;
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Fraction, Presence, Slot};
 
-use crate::code::{GrownFile, MARK, Needs};
+use crate::code::{GrownFile, MARK, Needs, nested};
 use crate::docs::{self, Comment};
 use crate::language::{About, Language, TimeKeeping};
 use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
@@ -43,15 +44,18 @@ impl Language for Java {
     }
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        let form = Form::of(settings);
+        let form = Form { indent: indent(plan, ty), ..Form::of(settings) };
         match (&ty.definition, form.library) {
-            (PlannedDefinition::Record(fields), _) if form.has_beans => {
-                beans::bean(plan, ty, fields, form, needs)
+            (PlannedDefinition::Record(fields), _) => {
+                let nested = nested(self, plan, ty, settings, needs);
+                let declare = if form.has_beans { beans::bean } else { record };
+                declare(plan, ty, fields, nested, form, needs)
             }
-            (PlannedDefinition::Record(fields), _) => record(plan, ty, fields, form, needs),
-            (PlannedDefinition::Enumeration(cases), Library::Jackson) => enumeration(&ty.ident, cases, needs),
+            (PlannedDefinition::Enumeration(cases), Library::Jackson) => {
+                enumeration(&ty.ident, cases, form, needs)
+            }
             (PlannedDefinition::Enumeration(cases), Library::Gson) => {
-                gson::enumeration(&ty.ident, cases, needs)
+                gson::enumeration(&ty.ident, cases, form, needs)
             }
             (PlannedDefinition::Union(union), Library::Jackson) => {
                 unions::union(plan, &ty.ident, union, form, needs)
@@ -63,7 +67,7 @@ impl Language for Java {
     }
 
     /// The fields of a record are told of before it.
-    fn comment(&self, ty: &PlannedType<'_>, settings: &Settings) -> Option<Doc> {
+    fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings) -> Option<Doc> {
         let fields: &[PlannedField<'_>] = match &ty.definition {
             PlannedDefinition::Record(fields) if !Form::of(settings).has_beans => fields,
             PlannedDefinition::Record(_)
@@ -77,7 +81,7 @@ impl Language for Java {
             (!said.is_empty()).then(|| format!("@param {} {}", field.ident, said.trim_start()))
         };
         let tags: Vec<String> = fields.iter().filter_map(tag).collect();
-        ABOUT.comment.with_tags(ty.docs, 0, &tags)
+        ABOUT.comment.with_tags(ty.docs, indent(plan, ty), &tags)
     }
 
     /// Java has no name for a type without a class of its own; a reader takes this one.
@@ -111,6 +115,10 @@ impl Language for Java {
         lines([text(format!("/** The type of a whole response, for {reader}. */")), class])
     }
 
+    fn entry(&self, plan: &Plan<'_>, settings: &Settings, needs: &mut Needs) -> Vec<Doc> {
+        vec![entry::class(plan, Form::of(settings), needs)]
+    }
+
     fn assemble(&self, _: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let head =
             lines([text(format!("// {MARK}")), text(format!("package {};", settings::package(settings)))]);
@@ -141,9 +149,14 @@ impl Language for Java {
         settings
     }
 
-    fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
-        proof::driver(trials, Form::of(settings).library)
+    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
+        proof::driver(trials)
     }
+}
+
+/// Columns that a declaration is indented by.
+fn indent(plan: &Plan<'_>, ty: &PlannedType<'_>) -> usize {
+    if plan.is_nested(ty) { 2 } else { 0 }
 }
 
 /// ```java
@@ -153,6 +166,7 @@ fn record(
     plan: &Plan<'_>,
     ty: &PlannedType<'_>,
     fields: &[PlannedField<'_>],
+    nested: Vec<Doc>,
     form: Form,
     needs: &mut Needs,
 ) -> Doc {
@@ -170,15 +184,12 @@ fn record(
         .map_or(Doc::Nil, |union| nest(nest(cat([line(), text(format!("implements {}", union.ident))]))));
     let head = group(cat([text(format!("public record {}(", ty.ident)), components, text(")")]));
     let head = group(cat([head, supers]));
-    let empty_key = field_with_empty_key(fields, form);
-    let record = match empty_key {
-        None => cat([head, text(" {}")]),
-        Some(field) => {
-            annotations.push(naming_annotation(&ty.ident, needs));
-            members(head, [naming_of_empty_key(&field.ident)])
-        }
-    };
-    annotations.push(record);
+    let naming = field_with_empty_key(fields, form).map(|field| {
+        annotations.push(naming_annotation(&ty.ident, needs));
+        naming_of_empty_key(&field.ident)
+    });
+    let inside: Vec<Doc> = naming.into_iter().chain(nested).collect();
+    annotations.push(if inside.is_empty() { cat([head, text(" {}")]) } else { members(head, inside) });
     lines(annotations)
 }
 
@@ -279,23 +290,23 @@ fn annotated(
 }
 
 /// A text of its own type; one that is not known yet is kept as it is.
-fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut Needs) -> Doc {
+fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Needs) -> Doc {
     needs.imports.extend([
         "com.fasterxml.jackson.annotation.JsonCreator",
         "com.fasterxml.jackson.annotation.JsonValue",
     ]);
     let creator = unions::creator(ident.as_str());
-    let inside = [constants(ident, cases), creator];
+    let inside = [constants(ident, cases, form), creator];
     unions::value_record(&format!("public record {ident}"), "String", "", inside)
 }
 
 /// `public static final QueenStatus LAYING = new QueenStatus("laying");`
-fn constants(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
+fn constants(ident: &Ident, cases: &[PlannedCase<'_>], form: Form) -> Doc {
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
         let value = nest(nest(cat([line(), text(format!("new {ident}({literal});"))])));
         let declaration = group(cat([text(format!("public static final {ident} {case} =")), value]));
-        (ABOUT.comment.of(docs, 2), declaration)
+        (ABOUT.comment.of(docs, form.indent + 2), declaration)
     };
     docs::spaced(cases.iter().map(case))
 }

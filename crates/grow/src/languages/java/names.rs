@@ -26,6 +26,7 @@ pub(super) const NAMING: Naming = Naming {
     variant_kind: VariantKind::Type,
     own_name: OwnName::Free,
     escape,
+    function_case: camel_case,
 };
 
 /// Java undoes `\u` escapes before it looks for literals (JLS 3.3), so that what ends a line or a literal must not

@@ -1,7 +1,7 @@
 //! Java's settings.
 
 use super::names::KEYWORDS;
-use crate::settings::{ABSENT, Choice, Setting, Settings, Values, check_dotted_names};
+use crate::settings::{ABSENT, Choice, ENTRY, PLACE, Setting, Settings, Values, check_dotted_names};
 
 const PACKAGE: Setting = Setting {
     key: "package",
@@ -30,7 +30,7 @@ const LIBRARY: Setting = Setting {
     ]),
 };
 
-pub(super) const SETTINGS: &[Setting] = &[PACKAGE, LIBRARY, TYPES, ABSENT];
+pub(super) const SETTINGS: &[Setting] = &[PACKAGE, LIBRARY, TYPES, PLACE, ABSENT, ENTRY];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -42,6 +42,8 @@ pub(super) enum Library {
 /// All settings but the package, resolved.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Form {
+    /// Columns that a declaration is indented by.
+    pub(super) indent: usize,
     /// What reads and writes JSON.
     pub(super) library: Library,
     /// Whether objects become classes with getters and setters.
@@ -51,7 +53,7 @@ pub(super) struct Form {
 impl Form {
     pub(super) fn of(settings: &Settings) -> Self {
         let library = if settings.is(&LIBRARY, "gson") { Library::Gson } else { Library::Jackson };
-        Self { library, has_beans: settings.is(&TYPES, "beans") }
+        Self { indent: 0, library, has_beans: settings.is(&TYPES, "beans") }
     }
 }
 

@@ -5,7 +5,7 @@ use jar_sprout_model::{Presence, Type, WireName};
 
 use super::settings::{Form, Library};
 use super::unions::{Branch, UNKNOWN, interface, when};
-use super::{names, types};
+use super::{names, parcels, types};
 use crate::code::{Helper, Needs};
 use crate::plan::{Ident, Kind, Plan, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
 
@@ -68,14 +68,14 @@ pub(super) fn has_misread_getter(name: &str) -> bool {
 }
 
 /// Jackson takes an annotation with the empty key for one without a key.
-pub(super) fn naming_of_empty_key(fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
-    let Some(field) = fields.iter().find(|field| field.wire.as_str().is_empty()) else { return Doc::Nil };
+pub(super) fn naming_of_empty_key(fields: &[PlannedField<'_>], needs: &mut Needs) -> Option<Doc> {
+    let field = fields.iter().find(|field| field.wire.as_str().is_empty())?;
     needs.imports.insert("com.fasterxml.jackson.databind.PropertyNamingStrategies");
     let name = names::LITERAL.of(field.ident.as_str().trim_matches('`'));
     let body = format!("override fun translate(name: String) = if (name == {name}) \"\" else name");
     let class = block("class Naming : PropertyNamingStrategies.NamingBase()", [text(body)]);
     let comment = text("/** Gives one property the empty key, which no annotation can. */");
-    cat([text(" {"), nest(cat([hard(), comment, hard(), class])), hard(), text("}")])
+    Some(lines([comment, class]))
 }
 
 /// A class around a text, which a value that the server adds later fits as well.
@@ -86,12 +86,15 @@ pub(super) fn enumeration(ident: &Ident, cases: Doc, form: Form, needs: &mut Nee
             needs.helpers.insert(GSON_TEXT);
             let adapter = text_adapter("internal class Adapter", ident);
             let inside = join(&cat([hard(), hard()]), [companion([cases]), adapter]);
-            let class = text_class(ident, "", inside);
+            let class = text_class(ident, "", inside, form, needs);
             lines([text(format!("@JsonAdapter({ident}.Adapter::class)")), class])
         }
         Library::Moshi => {
             needs.helpers.insert(MOSHI_TEXT);
-            let class = lines([text(with_moshi_adapter(needs)), text_class(ident, "", companion([cases]))]);
+            let class = lines([
+                text(with_moshi_adapter(needs)),
+                text_class(ident, "", companion([cases]), form, needs),
+            ]);
             let adapter = text_adapter(&format!("class {ident}JsonAdapter"), ident);
             join(&cat([hard(), hard()]), [class, adapter])
         }
@@ -102,7 +105,7 @@ pub(super) fn enumeration(ident: &Ident, cases: Doc, form: Form, needs: &mut Nee
             ]);
             let factory = text(format!("fun of(value: String) = {ident}(value)"));
             let factory = lines([text("@JvmStatic"), text("@JsonCreator"), factory]);
-            text_class(ident, "@get:JsonValue ", companion([cases, factory]))
+            text_class(ident, "@get:JsonValue ", companion([cases, factory]), form, needs)
         }
     }
 }
@@ -119,10 +122,13 @@ fn companion(parts: impl IntoIterator<Item = Doc>) -> Doc {
     block("companion object", [join(&cat([hard(), hard()]), parts)])
 }
 
-fn text_class(ident: &Ident, annotation: &str, inside: Doc) -> Doc {
+fn text_class(ident: &Ident, annotation: &str, inside: Doc, form: Form, needs: &mut Needs) -> Doc {
     let value = nest(cat([hard(), text(format!("{annotation}val value: String,"))]));
     let body = cat([text(" {"), nest(cat([hard(), inside])), hard(), text("}")]);
-    cat([text(format!("data class {ident}(")), value, hard(), text(")"), body])
+    let supertype = parcels::supertype(form, needs);
+    let class =
+        cat([text(format!("data class {ident}(")), value, hard(), text(format!("){supertype}")), body]);
+    lines(parcels::annotations([], form, needs).into_iter().chain([class]))
 }
 
 /// A sealed interface, and what reads and writes it.
@@ -134,17 +140,23 @@ pub(super) fn union(
     needs: &mut Needs,
 ) -> Doc {
     let inside = match &union.tag {
-        Some(_) => wrapper(UNKNOWN, unknown_type(form, needs), ident, form, needs),
+        Some(_) => {
+            let parcels = parcels::annotations_of_unknown(form, needs);
+            let wrapper = wrapper(UNKNOWN, unknown_type(form, needs), ident, form, needs);
+            lines(parcels.into_iter().chain([wrapper]))
+        }
         None => {
             let wrapper = |case: &PlannedUnionCase<'_>| {
                 let ty = types::slot(plan, case.slot, form, needs);
-                wrapper(case.ident.as_str(), ty, ident, form, needs)
+                let parcels = parcels::annotations([&case.slot.ty], form, needs);
+                let wrapper = wrapper(case.ident.as_str(), ty, ident, form, needs);
+                lines(parcels.into_iter().chain([wrapper]))
             };
             let wrappers: Vec<Doc> = union.cases.iter().map(wrapper).collect();
             join(&cat([hard(), hard()]), wrappers)
         }
     };
-    let interface = interface(ident, inside);
+    let interface = interface(ident, inside, form, needs);
     let (annotations, adapter) = match form.library {
         Library::Gson => of_gson(plan, ident, union, needs),
         Library::Moshi => of_moshi_union(plan, ident, union, needs),
@@ -185,7 +197,7 @@ fn unknown_type(form: Form, needs: &mut Needs) -> Doc {
             needs.imports.insert("com.fasterxml.jackson.databind.JsonNode");
             text("JsonNode")
         }
-        Library::Moshi | Library::Kotlinx | Library::None => text("Map<String, Any?>"),
+        Library::Moshi | Library::Kotlinx | Library::None => types::any_object(form, needs),
     }
 }
 

@@ -1,7 +1,9 @@
 //! Kotlin: data classes for kotlinx.serialization, Moshi, Gson or Jackson, or for none.
 
 mod adapters;
+mod entry;
 mod names;
+mod parcels;
 mod proof;
 mod settings;
 mod types;
@@ -12,11 +14,11 @@ use jar_sprout_layout::{
 };
 use jar_sprout_model::{Fraction, Presence, Slot, Type};
 
-use crate::code::{GrownFile, MARK, Needs};
+use crate::code::{GrownFile, MARK, Needs, nested};
 use crate::docs::{self, Comment};
 use crate::language::{About, Language, TimeKeeping};
 use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
-use crate::settings::Settings;
+use crate::settings::{PLACE, Settings};
 use crate::trial::Trial;
 use settings::{Form, Library};
 
@@ -44,12 +46,24 @@ impl Language for Kotlin {
     }
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        let form = Form::of(settings);
+        let form = Form { indent: indent(plan, ty), ..Form::of(settings) };
         match &ty.definition {
-            PlannedDefinition::Record(fields) => record(plan, ty, fields, form, needs),
+            PlannedDefinition::Record(fields) => {
+                let nested = nested(self, plan, ty, settings, needs);
+                record(plan, ty, fields, nested, form, needs)
+            }
             PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, form, needs),
             PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, form, needs),
         }
+    }
+
+    fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings) -> Option<Doc> {
+        ABOUT.comment.of(ty.docs, indent(plan, ty))
+    }
+
+    /// Moshi looks for an adapter beside all types.
+    fn nests(&self, settings: &Settings) -> bool {
+        settings.given(PLACE.key) == Some("nested") && Form::of(settings).library != Library::Moshi
     }
 
     fn alias(
@@ -61,6 +75,10 @@ impl Language for Kotlin {
         needs: &mut Needs,
     ) -> Doc {
         cat([text(format!("typealias {ident} = ")), types::slot(plan, slot, Form::of(settings), needs)])
+    }
+
+    fn entry(&self, plan: &Plan<'_>, settings: &Settings, needs: &mut Needs) -> Vec<Doc> {
+        entry::functions(plan, Form::of(settings), needs)
     }
 
     fn assemble(&self, _: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
@@ -91,7 +109,8 @@ impl Language for Kotlin {
 
     /// A default that is not written tells it; the other libraries write all nulls or none.
     fn tells_absence(&self, settings: &Settings) -> bool {
-        Form::of(settings).library == Library::Kotlinx
+        let form = Form::of(settings);
+        form.library == Library::Kotlinx && !form.is_parcelable
     }
 
     fn imported(&self, line: &'static str) -> Option<&'static str> {
@@ -112,11 +131,14 @@ impl Language for Kotlin {
         // What nothing reads is compiled and no more.
         match Form::of(settings).library {
             Library::None => Vec::new(),
-            library @ (Library::Kotlinx | Library::Moshi | Library::Gson | Library::Jackson) => {
-                proof::driver(trials, library)
-            }
+            Library::Kotlinx | Library::Moshi | Library::Gson | Library::Jackson => proof::driver(trials),
         }
     }
+}
+
+/// Columns that a declaration is indented by.
+fn indent(plan: &Plan<'_>, ty: &PlannedType<'_>) -> usize {
+    if plan.is_nested(ty) { 4 } else { 0 }
 }
 
 /// `@file:UseSerializers(LocalDateSerializer::class)`
@@ -137,6 +159,7 @@ fn record(
     plan: &Plan<'_>,
     ty: &PlannedType<'_>,
     fields: &[PlannedField<'_>],
+    nested: Vec<Doc>,
     form: Form,
     needs: &mut Needs,
 ) -> Doc {
@@ -147,16 +170,24 @@ fn record(
         Library::Jackson => adapters::of_jackson(plan, ty, fields, needs),
         Library::Gson | Library::None => Vec::new(),
     };
-    let annotations = annotations.into_iter().map(text);
-    let supers = supertypes(plan, ty);
+    let parcels = parcels::annotations(fields.iter().map(|field| &field.slot.ty), form, needs);
+    let annotations = annotations.into_iter().map(text).chain(parcels);
+    let supers = supertypes(plan, ty, form, needs);
     if fields.is_empty() {
         return lines(annotations.chain([cat([text(format!("class {ident}")), supers])]));
     }
     let parts = fields.iter().map(|one| cat([hard(), field(plan, one, form, needs)]));
     let body = nest(cat(parts.collect::<Vec<_>>()));
-    let inside = match form.library {
+    let naming = match form.library {
         Library::Jackson => adapters::naming_of_empty_key(fields, needs),
-        Library::Kotlinx | Library::Moshi | Library::Gson | Library::None => Doc::Nil,
+        Library::Kotlinx | Library::Moshi | Library::Gson | Library::None => None,
+    };
+    let inside: Vec<Doc> = naming.into_iter().chain(nested).collect();
+    let inside = if inside.is_empty() {
+        Doc::Nil
+    } else {
+        let inside = nest(cat([hard(), join(&cat([hard(), hard()]), inside)]));
+        cat([text(" {"), inside, hard(), text("}")])
     };
     let class = cat([text(format!("data class {ident}(")), body, hard(), text(")"), supers, inside]);
     lines(annotations.chain([class]))
@@ -191,18 +222,22 @@ fn key_annotation(wire: &str, form: Form, needs: &mut Needs) -> Option<String> {
 }
 
 /// ` : Event` for the cases of a sealed interface.
-fn supertypes(plan: &Plan<'_>, ty: &PlannedType<'_>) -> Doc {
+fn supertypes(plan: &Plan<'_>, ty: &PlannedType<'_>, form: Form, needs: &mut Needs) -> Doc {
     let unions: Vec<Doc> =
         plan.unions_of(plan.id_of(ty)).map(|union| text(union.ident.to_string())).collect();
     // Its linter wants each but the first on a line of its own.
     let between = cat([text(","), hard()]);
-    if unions.is_empty() { Doc::Nil } else { cat([text(" : "), nest(join(&between, unions))]) }
+    if unions.is_empty() {
+        text(parcels::supertype(form, needs))
+    } else {
+        cat([text(" : "), nest(join(&between, unions))])
+    }
 }
 
 /// `val id: Long,`, with its key where the name does not say it.
 fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Needs) -> Doc {
     let PlannedField { ident, wire, presence, slot, docs, is_apart } = field;
-    let mut parts: Vec<Doc> = ABOUT.comment.of(docs, 4).into_iter().collect();
+    let mut parts: Vec<Doc> = ABOUT.comment.of(docs, form.indent + 4).into_iter().collect();
     if docs.is_deprecated {
         parts.push(text(format!("@Deprecated({})", names::LITERAL.of(docs::WARNING))));
     }
@@ -258,11 +293,11 @@ fn is_null_written(field: &PlannedField<'_>) -> bool {
 }
 
 /// A class around one value, which is not there at run time; its linter wants the value on a line of its own.
-fn value_class(name: &str, ty: Doc, rest: Doc, form: Form) -> Doc {
+fn value_class(name: &str, ty: Doc, rest: Doc, parcels: Vec<Doc>, form: Form) -> Doc {
     let value = nest(cat([hard(), text("val value: "), ty, text(",")]));
     let class = cat([text(format!("value class {name}(")), value, hard(), text(")"), rest]);
     let serializable = (form.library == Library::Kotlinx).then(|| text("@Serializable"));
-    lines(serializable.into_iter().chain([text("@JvmInline"), class]))
+    lines(serializable.into_iter().chain(parcels).chain([text("@JvmInline"), class]))
 }
 
 /// A value class, so that a value the server adds later is kept as it is:
@@ -283,7 +318,7 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut
         let call = cat([soft(), text(literal), if_broken(",", "")]);
         let call = group(cat([text(format!("{ident}(")), nest(call), soft(), text(")")]));
         let value = nest(cat([line(), call]));
-        (ABOUT.comment.of(docs, 8), group(cat([text(format!("val {case} =")), value])))
+        (ABOUT.comment.of(docs, form.indent + 8), group(cat([text(format!("val {case} =")), value])))
     };
     let cases = docs::spaced(cases.iter().map(case));
     match form.library {
@@ -295,6 +330,8 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut
     }
     let cases = nest(cat([hard(), cases]));
     let companion = cat([text("companion object {"), cases, hard(), text("}")]);
-    let body = cat([text(" {"), nest(cat([hard(), companion])), hard(), text("}")]);
-    value_class(&ident.to_string(), text("String"), body, form)
+    let supertype = parcels::supertype(form, needs);
+    let body = cat([text(supertype), text(" {"), nest(cat([hard(), companion])), hard(), text("}")]);
+    let parcels = parcels::annotations([], form, needs);
+    value_class(&ident.to_string(), text("String"), body, parcels, form)
 }

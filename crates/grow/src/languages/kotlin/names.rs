@@ -17,6 +17,7 @@ pub(super) const NAMING: Naming = Naming {
     variant_kind: VariantKind::Type,
     own_name: OwnName::Free,
     escape,
+    function_case: camel_case,
 };
 
 /// Kotlin's string templates make `$` special.

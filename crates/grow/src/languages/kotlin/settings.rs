@@ -1,7 +1,7 @@
 //! Kotlin's settings.
 
 use super::names::KEYWORDS;
-use crate::settings::{ABSENT, Choice, FILES, Setting, Settings, Values, check_dotted_names};
+use crate::settings::{ABSENT, Choice, ENTRY, FILES, PLACE, Setting, Settings, Values, check_dotted_names};
 
 const PACKAGE: Setting = Setting {
     key: "package",
@@ -30,7 +30,17 @@ const PROPERTIES: Setting = Setting {
     ]),
 };
 
-pub(super) const SETTINGS: &[Setting] = &[PACKAGE, LIBRARY, PROPERTIES, FILES, ABSENT];
+const PARCELABLE: Setting = Setting {
+    key: "parcelable",
+    doc: "whether Android can hand objects from screen to screen",
+    values: Values::Choice(&[
+        Choice { value: "no", doc: "it cannot" },
+        Choice { value: "yes", doc: "by the kotlin-parcelize plugin; null and nothing are then one" },
+    ]),
+};
+
+pub(super) const SETTINGS: &[Setting] =
+    &[PACKAGE, LIBRARY, PROPERTIES, PARCELABLE, FILES, PLACE, ABSENT, ENTRY];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -45,15 +55,20 @@ pub(super) enum Library {
 /// All settings but the package, resolved.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Form {
+    /// Columns that a declaration is indented by.
+    pub(super) indent: usize,
     /// What reads and writes JSON.
     pub(super) library: Library,
     /// `val` or `var`.
     pub(super) property: &'static str,
+    /// Whether Android can hand objects from screen to screen.
+    pub(super) is_parcelable: bool,
 }
 
 impl Form {
     pub(super) fn of(settings: &Settings) -> Self {
         Self {
+            indent: 0,
             library: match settings.value(&LIBRARY) {
                 Some("moshi") => Library::Moshi,
                 Some("gson") => Library::Gson,
@@ -62,6 +77,7 @@ impl Form {
                 _ => Library::Kotlinx,
             },
             property: if settings.is(&PROPERTIES, "var") { "var" } else { "val" },
+            is_parcelable: settings.is(&PARCELABLE, "yes"),
         }
     }
 }

@@ -113,10 +113,18 @@ fn any(form: Form, needs: &mut Needs) -> Doc {
         Library::Kotlinx => ("kotlinx.serialization.json.JsonElement", "JsonElement"),
         Library::Gson => ("com.google.gson.JsonElement", "JsonElement"),
         Library::Jackson => ("com.fasterxml.jackson.databind.JsonNode", "JsonNode"),
+        Library::Moshi | Library::None if form.is_parcelable => {
+            ("kotlinx.parcelize.RawValue", "@RawValue Any")
+        }
         Library::Moshi | Library::None => return text("Any"),
     };
     needs.imports.insert(import);
     text(name)
+}
+
+/// The type of any object, where the library has none for it.
+pub(super) fn any_object(form: Form, needs: &mut Needs) -> Doc {
+    cat([text("Map<String, "), any(form, needs), text("?>")])
 }
 
 fn scalar(plan: &Plan<'_>, scalar: Scalar, form: Form, needs: &mut Needs) -> &'static str {
@@ -140,6 +148,11 @@ fn scalar(plan: &Plan<'_>, scalar: Scalar, form: Form, needs: &mut Needs) -> &'s
             self::foreign(foreign, special, form, needs)
         }
     }
+}
+
+/// Whether the library must be told how a scalar is read and written.
+pub(super) fn is_foreign(scalar: Scalar) -> bool {
+    foreign_of(scalar).is_some()
 }
 
 /// The platform's type for a scalar that the language has none for.

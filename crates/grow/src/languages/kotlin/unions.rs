@@ -6,7 +6,7 @@ use jar_sprout_layout::{
 use jar_sprout_model::{Type, WireName};
 
 use super::settings::{Form, Library};
-use super::{adapters, names, types, value_class};
+use super::{adapters, names, parcels, types, value_class};
 use crate::code::Needs;
 use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
 
@@ -28,7 +28,7 @@ pub(super) fn union(
         Some(_) => unknown_case(ident, form, needs),
         None => wrapper_cases(plan, ident, cases, form, needs),
     };
-    let interface = interface(ident, inside);
+    let interface = interface(ident, inside, form, needs);
     if form.library == Library::None {
         return interface;
     }
@@ -48,8 +48,14 @@ pub(super) fn union(
 }
 
 /// `sealed interface Event { … }`
-pub(super) fn interface(ident: &Ident, inside: Doc) -> Doc {
-    cat([text(format!("sealed interface {ident} {{")), nest(cat([hard(), inside])), hard(), text("}")])
+pub(super) fn interface(ident: &Ident, inside: Doc, form: Form, needs: &mut Needs) -> Doc {
+    let supertype = parcels::supertype(form, needs);
+    cat([
+        text(format!("sealed interface {ident}{supertype} {{")),
+        nest(cat([hard(), inside])),
+        hard(),
+        text("}"),
+    ])
 }
 
 /// `object QueenSerializer : JsonContentPolymorphicSerializer<Queen>(Queen::class) {`
@@ -63,11 +69,12 @@ fn serializer_header(ident: &Ident) -> Doc {
 /// Holds the whole object of a tag that is not known yet.
 fn unknown_case(ident: &Ident, form: Form, needs: &mut Needs) -> Doc {
     let rest = text(format!(" : {ident}"));
+    let parcels = parcels::annotations_of_unknown(form, needs);
     if form.library == Library::None {
-        return value_class(UNKNOWN, text("Map<String, Any?>"), rest, form);
+        return value_class(UNKNOWN, types::any_object(form, needs), rest, parcels, form);
     }
     needs.imports.insert("kotlinx.serialization.json.JsonObject");
-    value_class(UNKNOWN, text("JsonObject"), rest, form)
+    value_class(UNKNOWN, text("JsonObject"), rest, parcels, form)
 }
 
 /// Each kind of value in a class of its own, which is not there at run time.
@@ -79,7 +86,9 @@ fn wrapper_cases(
     needs: &mut Needs,
 ) -> Doc {
     let wrappers = cases.iter().map(|PlannedUnionCase { ident: case, tag: _, slot }| {
-        value_class(case.as_str(), types::slot(plan, slot, form, needs), text(format!(" : {ident}")), form)
+        let parcels = parcels::annotations([&slot.ty], form, needs);
+        let ty = types::slot(plan, slot, form, needs);
+        value_class(case.as_str(), ty, text(format!(" : {ident}")), parcels, form)
     });
     let wrappers: Vec<Doc> = wrappers.collect();
     join(&cat([hard(), hard()]), wrappers)

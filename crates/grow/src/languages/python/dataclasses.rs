@@ -7,7 +7,7 @@ use super::settings::Types;
 use super::{ABOUT, call, docstring, documented, names, times, types};
 use crate::code::{Helper, Needs};
 use crate::plan::{
-    Ident, Kind, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, small_words,
+    Ident, Kind, Plan, PlannedDefinition, PlannedField, PlannedRoot, PlannedType, PlannedUnion, small_words,
 };
 
 /// Converts what may be none.
@@ -41,6 +41,25 @@ pub(super) fn alias(plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Nee
     let read = cat([text("return "), read]);
     let write = returned(Converter { plan, way: Way::Out }.of(slot, text("value"), needs), "value");
     functions(alias, ident, read, write, needs)
+}
+
+/// How a whole response is read from a text, and written.
+pub(super) fn entry(plan: &Plan<'_>, root: &PlannedRoot<'_>, needs: &mut Needs) -> (Doc, Doc) {
+    let loaded = || text("json.loads(text)");
+    let (read, value) = match root {
+        PlannedRoot::Named { slot, .. } => (
+            Converter { plan, way: Way::In }.of(slot, loaded(), needs).unwrap_or_else(loaded),
+            Converter { plan, way: Way::Out }.of(slot, text("value"), needs),
+        ),
+        PlannedRoot::Alias { ident, .. } => {
+            let name = function_name(ident);
+            (
+                cat([text(format!("{name}_from_json(")), loaded(), text(")")]),
+                Some(text(format!("{name}_to_json(value)"))),
+            )
+        }
+    };
+    (read, cat([text("json.dumps("), value.unwrap_or_else(|| text("value")), text(")")]))
 }
 
 fn returned(converted: Option<Doc>, as_it_is: &'static str) -> Doc {

@@ -8,6 +8,6 @@ from trials import TRIALS
 for line in sys.stdin:
     place, sample, result = line.rstrip("\n").split("\t")
     try:
-        Path(result).write_bytes(TRIALS[place](Path(sample).read_text("utf-8")))
+        Path(result).write_text(TRIALS[place](Path(sample).read_text("utf-8")), "utf-8")
     except (ValueError, LookupError, TypeError) as error:
         print(place, sample, " ".join(str(error).split()), sep="\t")

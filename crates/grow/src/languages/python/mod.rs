@@ -1,6 +1,7 @@
 //! Python: models for pydantic v2, in the syntax of 3.11.
 
 mod dataclasses;
+mod entry;
 mod names;
 mod proof;
 mod settings;
@@ -103,7 +104,7 @@ impl Language for Python {
     }
 
     /// It stands inside.
-    fn comment(&self, _: &PlannedType<'_>, _: &Settings) -> Option<Doc> {
+    fn comment(&self, _: &Plan<'_>, _: &PlannedType<'_>, _: &Settings) -> Option<Doc> {
         None
     }
 
@@ -122,6 +123,10 @@ impl Language for Python {
             Types::Dataclasses => dataclasses::alias(plan, ident, slot, needs),
             Types::TypedDicts => text(format!("{ident} = {}", typed_dicts::slot(plan, slot, needs))),
         }
+    }
+
+    fn entry(&self, plan: &Plan<'_>, settings: &Settings, needs: &mut Needs) -> Vec<Doc> {
+        entry::functions(plan, Types::of(settings), needs)
     }
 
     fn assemble(&self, _: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
@@ -151,8 +156,7 @@ impl Language for Python {
 
     fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
         match Types::of(settings) {
-            Types::Pydantic => proof::driver(trials, proof::PYDANTIC),
-            Types::Dataclasses => proof::driver(trials, proof::DATACLASSES),
+            Types::Pydantic | Types::Dataclasses => proof::driver(trials),
             Types::TypedDicts => proof::typed(trials),
         }
     }

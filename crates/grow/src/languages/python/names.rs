@@ -18,6 +18,7 @@ pub(super) const NAMING: Naming = Naming {
     variant_kind: VariantKind::Type,
     own_name: OwnName::Free,
     escape,
+    function_case: snake_case,
 };
 
 /// The keywords of the Python reference, and those that are so in places.

@@ -5,10 +5,6 @@ use crate::trial::Trial;
 
 const DRIVER: &str = include_str!("driver.py");
 
-/// How a text is passed through a type: by the library, or by the code's own functions.
-pub(super) const PYDANTIC: &str = include_str!("round_trip.py");
-pub(super) const DATACLASSES: &str = include_str!("dict_round_trip.py");
-
 /// What JSON calls its words, so that a sample stands in the code as it is.
 const WORDS: &str =
     "from typing import Final\n\ntrue: Final = True\nfalse: Final = False\nnull: Final = None\n";
@@ -35,18 +31,19 @@ pub(super) fn typed(trials: &[Trial]) -> Vec<GrownFile> {
     trials.iter().filter(|trial| !trial.samples.is_empty()).map(module).chain([words]).collect()
 }
 
-/// The driver and a table of the trials' types: run it with the jobs on standard input.
-pub(super) fn driver(trials: &[Trial], round_trip: &str) -> Vec<GrownFile> {
-    let module = |trial: &Trial| trial.file.trim_end_matches(".py").to_owned();
-    let import = |trial: &Trial| format!("import {}.{}\n", trial.place, module(trial));
+/// The driver and a table of the trials' functions: run it with the jobs on standard input.
+pub(super) fn driver(trials: &[Trial]) -> Vec<GrownFile> {
+    let module = |trial: &Trial| format!("{}.{}", trial.place, trial.file.trim_end_matches(".py"));
+    let import = |trial: &Trial| format!("import {}\n", module(trial));
     let entry = |trial: &Trial| {
-        format!("    \"{0}\": round_trip({0}.{1}, \"{2}\"),\n", trial.place, module(trial), trial.entry)
+        let (Trial { place, decode, encode, .. }, module) = (trial, module(trial));
+        format!("    \"{place}\": lambda text: {module}.{encode}({module}.{decode}(text)),\n")
     };
     let imports: String = trials.iter().map(import).collect();
     let entries: String = trials.iter().map(entry).collect();
     let table = format!(
-        "from round_trip import RoundTrip, round_trip\n\n{imports}\nTRIALS: dict[str, RoundTrip] = {{\n{entries}}}\n"
+        "from collections.abc import Callable\n\n{imports}\nTRIALS: dict[str, Callable[[str], str]] = {{\n{entries}}}\n"
     );
     let file = |name: &str, text: &str| GrownFile { name: name.to_owned(), text: text.to_owned() };
-    vec![file("driver.py", DRIVER), file("round_trip.py", round_trip), file("trials.py", &table)]
+    vec![file("driver.py", DRIVER), file("trials.py", &table)]
 }

@@ -1,6 +1,6 @@
 //! Python's settings.
 
-use crate::settings::{ABSENT, Choice, Setting, Settings, Values};
+use crate::settings::{ABSENT, Choice, ENTRY, Setting, Settings, Values};
 
 const TYPES: Setting = Setting {
     key: "types",
@@ -18,7 +18,7 @@ const TYPES: Setting = Setting {
     ]),
 };
 
-pub(super) const SETTINGS: &[Setting] = &[TYPES, ABSENT];
+pub(super) const SETTINGS: &[Setting] = &[TYPES, ABSENT, ENTRY];
 
 /// What objects become.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

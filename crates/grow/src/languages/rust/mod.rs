@@ -1,5 +1,6 @@
 //! Rust: structs and enums with serde's derives.
 
+mod entry;
 mod names;
 mod proof;
 mod settings;
@@ -70,6 +71,10 @@ impl Language for Rust {
     ) -> Doc {
         let ty = types::slot(plan, None, slot, Dates::of(settings), needs);
         cat([text(format!("pub type {ident} = ")), ty, text(";")])
+    }
+
+    fn entry(&self, plan: &Plan<'_>, settings: &Settings, needs: &mut Needs) -> Vec<Doc> {
+        entry::functions(plan, Dates::of(settings), needs)
     }
 
     fn assemble(&self, _: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {

@@ -21,6 +21,7 @@ pub(super) const NAMING: Naming = Naming {
     variant_kind: VariantKind::Value,
     own_name: OwnName::Free,
     escape,
+    function_case: |words| snake_case(&in_latin(words)),
 };
 
 pub(super) const LITERAL: Literal = Literal {

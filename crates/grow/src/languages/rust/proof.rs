@@ -9,13 +9,13 @@ const DRIVER: &str = include_str!("driver.rs.in");
 pub(super) fn driver(trials: &[Trial]) -> Vec<GrownFile> {
     let module =
         |Trial { place, file, .. }: &Trial| format!("#[path = \"{place}/{file}\"]\npub mod {place};\n");
-    let branch = |Trial { place, entry, .. }: &Trial| {
-        format!("        \"{place}\" => round_trip::<{place}::{entry}>(text),\n")
+    let branch = |Trial { place, decode, encode, .. }: &Trial| {
+        format!("        \"{place}\" => {place}::{encode}(&{place}::{decode}(text)?),\n")
     };
     let modules: String = trials.iter().map(module).collect();
     let branches: String = trials.iter().map(branch).collect();
     let table = format!(
-        "{modules}\nfn trial(place: &str, text: &str) -> Result<String, serde_json::Error> {{\n    match place {{\n{branches}        _ => unreachable!(\"no trial {{place}}\"),\n    }}\n}}\n"
+        "{modules}\n#[rustfmt::skip]\nfn trial(place: &str, text: &str) -> Result<String, serde_json::Error> {{\n    match place {{\n{branches}        _ => unreachable!(\"no trial {{place}}\"),\n    }}\n}}\n"
     );
     vec![GrownFile { name: "main.rs".to_owned(), text: format!("{DRIVER}\n{table}") }]
 }

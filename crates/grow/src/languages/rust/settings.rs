@@ -1,6 +1,6 @@
 //! Rust's settings.
 
-use crate::settings::{ABSENT, Choice, Setting, Settings, Values};
+use crate::settings::{ABSENT, Choice, ENTRY, Setting, Settings, Values};
 
 const DATES: Setting = Setting {
     key: "dates",
@@ -12,7 +12,7 @@ const DATES: Setting = Setting {
     ]),
 };
 
-pub(super) const SETTINGS: &[Setting] = &[DATES, ABSENT];
+pub(super) const SETTINGS: &[Setting] = &[DATES, ABSENT, ENTRY];
 
 /// The library of dates and times.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -1,5 +1,6 @@
 //! Swift: structs that are Codable.
 
+mod entry;
 mod names;
 mod proof;
 mod settings;
@@ -9,7 +10,7 @@ mod unions;
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Presence, Slot};
 
-use crate::code::{GrownFile, MARK, Needs};
+use crate::code::{GrownFile, MARK, Needs, nested};
 use crate::docs::{self, Comment};
 use crate::language::{About, Language};
 use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
@@ -46,12 +47,19 @@ impl Language for Swift {
     }
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        let form = Form::of(settings);
+        let form = Form { indent: indent(plan, ty), ..Form::of(settings) };
         match &ty.definition {
-            PlannedDefinition::Record(fields) => record(plan, &ty.ident, fields, &form, needs),
+            PlannedDefinition::Record(fields) => {
+                let nested = nested(self, plan, ty, settings, needs);
+                record(plan, &ty.ident, fields, nested, &form, needs)
+            }
             PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, &form),
             PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, &form, needs),
         }
+    }
+
+    fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings) -> Option<Doc> {
+        ABOUT.comment.of(ty.docs, indent(plan, ty))
     }
 
     fn alias(
@@ -64,6 +72,10 @@ impl Language for Swift {
     ) -> Doc {
         let form = Form::of(settings);
         text(format!("{}typealias {ident} = {}", form.access, types::slot(plan, slot, &form, needs)))
+    }
+
+    fn entry(&self, plan: &Plan<'_>, settings: &Settings, needs: &mut Needs) -> Vec<Doc> {
+        entry::functions(plan, &Form::of(settings), needs)
     }
 
     fn assemble(&self, _: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
@@ -81,9 +93,14 @@ impl Language for Swift {
         line.strip_prefix("import ")
     }
 
-    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
-        proof::driver(trials)
+    fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
+        proof::driver(trials, Form::of(settings).is_encoded)
     }
+}
+
+/// Columns that a declaration is indented by.
+fn indent(plan: &Plan<'_>, ty: &PlannedType<'_>) -> usize {
+    if plan.is_nested(ty) { 4 } else { 0 }
 }
 
 /// ```swift
@@ -95,15 +112,16 @@ fn record(
     plan: &Plan<'_>,
     ident: &Ident,
     fields: &[PlannedField<'_>],
+    nested: Vec<Doc>,
     form: &Form,
     needs: &mut Needs,
 ) -> Doc {
-    let Form { access, is_class, is_encoded, property } = *form;
+    let Form { indent, access, is_class, is_encoded, property } = *form;
     let typed: Vec<(&PlannedField<'_>, String)> =
         fields.iter().map(|field| (field, types::field(plan, ident, field, form, needs))).collect();
     let properties = typed.iter().map(|(field, ty)| {
         let declaration = text(format!("{access}{property} {}: {ty}", field.ident));
-        (ABOUT.comment.of(field.docs, 4), declaration)
+        (ABOUT.comment.of(field.docs, indent + 4), declaration)
     });
     // What is always there is written even if it is null, which the compiler's own way leaves out.
     let writes_null = is_encoded
@@ -122,6 +140,7 @@ fn record(
     if writes_null {
         inside.push(encode(fields, form));
     }
+    inside.extend(nested);
     let has_id = fields.iter().any(|field| {
         bare(&field.ident) == "id" && field.presence == Presence::Always && !types::may_be_nil(field.slot)
     });
@@ -191,11 +210,11 @@ fn encode(fields: &[PlannedField<'_>], form: &Form) -> Doc {
 
 /// A text of its own type; one that is not known yet is kept as it is.
 fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: &Form) -> Doc {
-    let Form { access, .. } = *form;
+    let Form { indent, access, .. } = *form;
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
         let declaration = text(format!("{access}static let {case} = {ident}(rawValue: {literal})"));
-        (ABOUT.comment.of(docs, 4), declaration)
+        (ABOUT.comment.of(docs, indent + 4), declaration)
     };
     let value = text(format!("{access}let rawValue: String"));
     let initializer = block(&format!("{access}init(rawValue: String)"), [text("self.rawValue = rawValue")]);

@@ -16,6 +16,7 @@ pub(super) const NAMING: Naming = Naming {
     variant_kind: VariantKind::Value,
     own_name: OwnName::Free,
     escape,
+    function_case: camel_case_with_initialisms,
 };
 
 pub(super) const LITERAL: Literal = Literal {

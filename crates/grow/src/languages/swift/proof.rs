@@ -7,10 +7,14 @@ const DRIVER: &str = include_str!("main.swift.in");
 
 /// The driver, a table of the trials' types, and a package of a module for each: run it with the jobs on standard
 /// input.
-pub(super) fn driver(trials: &[Trial]) -> Vec<GrownFile> {
+pub(super) fn driver(trials: &[Trial], is_encoded: bool) -> Vec<GrownFile> {
     let import = |Trial { place, .. }: &Trial| format!("@testable import {place}\n");
-    let branch = |Trial { place, entry, .. }: &Trial| {
-        format!("    case \"{place}\": return try roundTrip({place}.{entry}.self, sample)\n")
+    let branch = |Trial { place, decode, encode, .. }: &Trial| {
+        let call = format!("{place}.{decode}(from: sample)");
+        // What is only decoded is taken as it came.
+        let call =
+            if is_encoded { format!("{place}.{encode}({call})") } else { format!("({call}, sample).1") };
+        format!("    case \"{place}\": return try {call}\n")
     };
     let target = |Trial { place, .. }: &Trial| {
         format!("        .target(name: \"{place}\", path: \"{place}\", swiftSettings: strict),\n")
@@ -21,7 +25,7 @@ pub(super) fn driver(trials: &[Trial]) -> Vec<GrownFile> {
     let targets: String = trials.iter().map(target).collect();
     let names = trials.iter().map(name).collect::<Vec<_>>().join(", ");
     let table = format!(
-        "import Foundation\n{imports}\nfunc roundTrip<Value: Codable>(_ type: Value.Type, _ sample: Data) throws -> Data {{\n    try JSONEncoder().encode(JSONDecoder().decode(type, from: sample))\n}}\n\nfunc trial(_ place: String, _ sample: Data) throws -> Data {{\n    switch place {{\n{branches}    default: fatalError(\"no trial \\(place)\")\n    }}\n}}\n"
+        "import Foundation\n{imports}\nfunc trial(_ place: String, _ sample: Data) throws -> Data {{\n    switch place {{\n{branches}    default: fatalError(\"no trial \\(place)\")\n    }}\n}}\n"
     );
     let package = format!(
         "// swift-tools-version: 6.0\nimport PackageDescription\n\nlet strict: [SwiftSetting] = [.unsafeFlags([\"-warnings-as-errors\"])]\n\nlet package = Package(\n    name: \"trials\",\n    targets: [\n{targets}        .executableTarget(name: \"trials\", dependencies: [{names}], path: \"Driver\", swiftSettings: strict),\n    ]\n)\n"

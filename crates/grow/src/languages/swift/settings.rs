@@ -1,6 +1,6 @@
 //! Swift's settings.
 
-use crate::settings::{ABSENT, Choice, FILES, Setting, Settings, Values};
+use crate::settings::{ABSENT, Choice, ENTRY, FILES, PLACE, Setting, Settings, Values};
 
 const ACCESS: Setting = Setting {
     key: "access",
@@ -38,11 +38,13 @@ const PROPERTIES: Setting = Setting {
     ]),
 };
 
-pub(super) const SETTINGS: &[Setting] = &[ACCESS, TYPES, CODING, PROPERTIES, FILES, ABSENT];
+pub(super) const SETTINGS: &[Setting] = &[ACCESS, TYPES, CODING, PROPERTIES, FILES, PLACE, ABSENT, ENTRY];
 
 /// All settings, resolved.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Form {
+    /// Columns that a declaration is indented by.
+    pub(super) indent: usize,
     /// `public `, or nothing.
     pub(super) access: &'static str,
     pub(super) is_class: bool,
@@ -54,6 +56,7 @@ pub(super) struct Form {
 impl Form {
     pub(super) fn of(settings: &Settings) -> Self {
         Self {
+            indent: 0,
             access: if settings.is(&ACCESS, "public") { "public " } else { "" },
             is_class: settings.is(&TYPES, "classes"),
             is_encoded: settings.is(&CODING, "both"),

@@ -1,7 +1,7 @@
 //! TypeScript's names: casing, property keys, and what is taken.
 
 use crate::literal::{Literal, backslash_u};
-use crate::plan::{Naming, OwnName, Place, VariantKind, pascal_case};
+use crate::plan::{Naming, OwnName, Place, VariantKind, camel_case, pascal_case};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
@@ -17,6 +17,7 @@ pub(super) const NAMING: Naming = Naming {
     variant_kind: VariantKind::Type,
     own_name: OwnName::Free,
     escape: std::convert::identity,
+    function_case: camel_case,
 };
 
 pub(super) const LITERAL: Literal = Literal {

@@ -13,7 +13,7 @@ pub(super) fn assigned(trials: &[Trial]) -> Vec<GrownFile> {
 }
 
 fn module(trial: &Trial) -> GrownFile {
-    let Trial { place, entry, is_alias: _, file, samples } = trial;
+    let Trial { place, entry, file, samples, .. } = trial;
     let module = file.trim_end_matches(".ts");
     let mut text = format!("import type {{ {entry} }} from \"./{place}/{module}.js\";\n");
     for (index, sample) in samples.iter().enumerate() {

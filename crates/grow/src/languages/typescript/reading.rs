@@ -77,7 +77,8 @@ pub(super) fn reader(plan: &Plan<'_>, ty: &PlannedType<'_>, form: Form, needs: &
         }),
     };
     let id = plan.id_of(ty);
-    let is_root = plan.roots.iter().any(|root| matches!(root, PlannedRoot::Named(root) if *root == id));
+    let is_root =
+        plan.roots.iter().any(|root| matches!(root, PlannedRoot::Named { id: root, .. } if *root == id));
     let slot = Slot::of(Type::Named(id));
     let parse = is_root.then(|| parse(plan, ident, &slot, form, needs));
     let read = body.map(|body| {

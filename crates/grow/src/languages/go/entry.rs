@@ -1,0 +1,36 @@
+//! The functions that read and write whole responses in Go.
+
+use jar_sprout_layout::{Doc, cat, hard, lines, nest, text};
+
+use super::types;
+use crate::code::Needs;
+use crate::plan::Plan;
+
+pub(super) fn functions(plan: &Plan<'_>, needs: &mut Needs) -> Vec<Doc> {
+    needs.imports.insert("encoding/json");
+    let mut made = Vec::new();
+    for (root, [decode, encode]) in plan.entries() {
+        let ty = plan.root_type(root, |slot| types::slot(plan, slot, needs));
+        let name = plan.root_ident(root);
+        made.push(function(
+            format!("// {decode} reads the JSON text of a response as {name}."),
+            format!("func {decode}(data []byte) ({ty}, error)"),
+            vec![
+                format!("var value {ty}"),
+                "err := json.Unmarshal(data, &value)".to_owned(),
+                "return value, err".to_owned(),
+            ],
+        ));
+        made.push(function(
+            format!("// {encode} writes {name} as JSON text."),
+            format!("func {encode}(value {ty}) ([]byte, error)"),
+            vec!["return json.Marshal(value)".to_owned()],
+        ));
+    }
+    made
+}
+
+fn function(comment: String, head: String, body: Vec<String>) -> Doc {
+    let body = nest(cat(body.into_iter().map(|one| cat([hard(), text(one)]))));
+    lines([text(comment), cat([text(head + " {"), body, hard(), text("}")])])
+}

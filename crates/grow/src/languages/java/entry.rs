@@ -1,0 +1,72 @@
+//! The class that reads and writes whole responses in Java.
+
+use jar_sprout_layout::{Doc, cat, group, join, line, nest, soft, text};
+
+use super::settings::{Form, Library};
+use super::{block, members, types};
+use crate::code::Needs;
+use crate::plan::{Plan, PlannedRoot};
+
+pub(super) fn class(plan: &Plan<'_>, form: Form, needs: &mut Needs) -> Doc {
+    let home = &plan.entry.home;
+    let (constant, set_up, may_fail) = match form.library {
+        Library::Jackson => {
+            needs.imports.extend([
+                "com.fasterxml.jackson.core.JsonProcessingException",
+                "com.fasterxml.jackson.databind.DeserializationFeature",
+                "com.fasterxml.jackson.databind.ObjectMapper",
+            ]);
+            (
+                "private static final ObjectMapper MAPPER =",
+                "new ObjectMapper().disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);",
+                Some("throws JsonProcessingException"),
+            )
+        }
+        Library::Gson => {
+            needs.imports.extend(["com.google.gson.Gson", "com.google.gson.GsonBuilder"]);
+            ("private static final Gson GSON =", "new GsonBuilder().serializeNulls().create();", None)
+        }
+    };
+    let constant = group(cat([text(constant), nest(nest(cat([line(), text(set_up)])))]));
+    let mut inside = vec![constant, text(format!("private {home}() {{}}"))];
+    for (root, [decode, encode]) in plan.entries() {
+        let (slot, token) = match root {
+            PlannedRoot::Named { id, slot } => (slot, format!("{}.class", plan.ident(*id))),
+            PlannedRoot::Alias { ident, slot } => (slot, format!("{ident}.TYPE")),
+        };
+        let ty = types::boxed(plan, slot, form, needs);
+        let (read, write) = match (form.library, root) {
+            (Library::Jackson, _) => (
+                call("return MAPPER.readValue", &["text", &token]),
+                call("return MAPPER.writeValueAsString", &["value"]),
+            ),
+            (Library::Gson, PlannedRoot::Named { .. }) => (
+                call("return GSON.fromJson", &["text", &token]),
+                call("return GSON.toJson", &["value", &token]),
+            ),
+            (Library::Gson, PlannedRoot::Alias { .. }) => (
+                call("return GSON.fromJson", &["text", &token]),
+                call("return GSON.toJson", &["value", &format!("{token}.getType()")]),
+            ),
+        };
+        inside.push(block(head(&format!("public static {ty} {decode}"), "String text", may_fail), [read]));
+        inside.push(block(
+            head(&format!("public static String {encode}"), &format!("{ty} value"), may_fail),
+            [write],
+        ));
+    }
+    members(text(format!("public final class {home}")), inside)
+}
+
+fn head(start: &str, parameter: &str, may_fail: Option<&'static str>) -> Doc {
+    let deeper = |doc| nest(nest(doc));
+    let parameter = group(deeper(cat([soft(), text(parameter.to_owned())])));
+    let fails = may_fail.map_or(Doc::Nil, |fails| deeper(cat([line(), text(fails)])));
+    group(cat([text(format!("{start}(")), parameter, text(")"), fails]))
+}
+
+/// A call as a whole statement.
+fn call(name: &str, arguments: &[&str]) -> Doc {
+    let arguments = join(&cat([text(","), line()]), arguments.iter().map(|one| text((*one).to_owned())));
+    group(cat([text(format!("{name}(")), nest(nest(cat([soft(), group(arguments)]))), text(");")]))
+}

@@ -1,0 +1,55 @@
+//! The functions that read and write whole responses in Python.
+
+use jar_sprout_layout::{Doc, cat, group, hard, if_broken, lines, nest, soft, text};
+
+use super::settings::Types;
+use super::{ABOUT, dataclasses, typed_dicts, types};
+use crate::code::Needs;
+use crate::plan::{Ident, Plan, small_words};
+
+pub(super) fn functions(plan: &Plan<'_>, kind: Types, needs: &mut Needs) -> Vec<Doc> {
+    let mut made = Vec::new();
+    let mut adapters = Vec::new();
+    for (root, [decode, encode]) in plan.entries() {
+        let ty = plan.root_type(root, |slot| match kind {
+            Types::TypedDicts => typed_dicts::slot(plan, slot, needs),
+            Types::Pydantic | Types::Dataclasses => {
+                jar_sprout_layout::print(&types::slot(plan, slot, kind, needs), &ABOUT.style)
+            }
+        });
+        let (read, write) = match kind {
+            Types::Pydantic => {
+                needs.imports.insert("from pydantic import TypeAdapter");
+                let adapter = adapter_name(plan.root_ident(root));
+                adapters.push(text(format!("{adapter}: TypeAdapter[{ty}] = TypeAdapter({ty})")));
+                (
+                    text(format!("{adapter}.validate_json(text)")),
+                    text(format!("{adapter}.dump_json(value, by_alias=True, exclude_unset=True).decode()")),
+                )
+            }
+            Types::Dataclasses => {
+                needs.imports.insert("import json");
+                dataclasses::entry(plan, root, needs)
+            }
+            Types::TypedDicts => {
+                needs.imports.extend(["import json", "from typing import cast"]);
+                (text(format!("cast(\"{ty}\", json.loads(text))")), text("json.dumps(value)"))
+            }
+        };
+        made.push(function(format!("def {decode}("), "text: str".to_owned(), &ty, read));
+        made.push(function(format!("def {encode}("), format!("value: {ty}"), "str", write));
+    }
+    let adapters = (!adapters.is_empty()).then(|| lines(adapters));
+    adapters.into_iter().chain(made).collect()
+}
+
+/// `_HIVES`
+fn adapter_name(ident: &Ident) -> String {
+    format!("_{}", small_words(ident.as_str(), "_").to_uppercase())
+}
+
+fn function(head: String, parameter: String, result: &str, body: Doc) -> Doc {
+    let parameter = nest(cat([soft(), text(parameter), if_broken(",", "")]));
+    let head = group(cat([text(head), parameter, soft(), text(format!(") -> {result}:"))]));
+    cat([head, nest(cat([hard(), text("return "), body]))])
+}
