@@ -141,7 +141,7 @@ fn scalar(scalar: Scalar) -> Value {
     match scalar {
         Scalar::Boolean => json!({"type": "boolean"}),
         Scalar::Integer(Width::Narrow) => json!({"type": "integer", "format": "int32"}),
-        Scalar::Integer(Width::Wide) => json!({"type": "integer", "format": "int64"}),
+        Scalar::Integer(Width::Wide | Width::Exact) => json!({"type": "integer", "format": "int64"}),
         Scalar::Integer(Width::Big) => json!({"type": "integer"}),
         Scalar::Float => json!({"type": "number"}),
         Scalar::Text | Scalar::LocalDateTime(_) | Scalar::Time(_) => json!({"type": "string"}),

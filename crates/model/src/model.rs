@@ -184,6 +184,8 @@ pub enum Width {
     Narrow,
     /// Fits 64 bits with a sign.
     Wide,
+    /// The same, and was seen beyond the 53 bits that a double keeps.
+    Exact,
     /// Leaves 64 bits with a sign.
     Big,
 }

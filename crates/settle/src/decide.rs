@@ -89,6 +89,7 @@ pub const VERDICTS: &[(&str, Verdict)] = &[
     ("boolean", Verdict::Scalar(Scalar::Boolean)),
     ("integer", Verdict::Scalar(Scalar::Integer(Width::Narrow))),
     ("wide", Verdict::Scalar(Scalar::Integer(Width::Wide))),
+    ("exact", Verdict::Scalar(Scalar::Integer(Width::Exact))),
     ("big", Verdict::Scalar(Scalar::Integer(Width::Big))),
     ("float", Verdict::Scalar(Scalar::Float)),
     ("date-time", Verdict::Scalar(Scalar::DateTime(TimeForms::ALL))),

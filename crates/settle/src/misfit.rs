@@ -148,7 +148,7 @@ fn scalar_word(scalar: Scalar) -> &'static str {
     match scalar {
         Scalar::Boolean => "true or false",
         Scalar::Integer(Width::Narrow) => "an integer of 32 bits",
-        Scalar::Integer(Width::Wide) => "an integer of 64 bits",
+        Scalar::Integer(Width::Wide | Width::Exact) => "an integer of 64 bits",
         Scalar::Integer(Width::Big) => "an integer",
         Scalar::Float => "a number",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "a text",
@@ -164,7 +164,7 @@ fn fits_scalar(scalar: Scalar, value: &Value) -> bool {
     match scalar {
         Scalar::Boolean => value.is_boolean(),
         Scalar::Integer(Width::Narrow) => value.as_i64().is_some_and(|number| i32::try_from(number).is_ok()),
-        Scalar::Integer(Width::Wide) => value.as_i64().is_some(),
+        Scalar::Integer(Width::Wide | Width::Exact) => value.as_i64().is_some(),
         Scalar::Integer(Width::Big) => value.as_number().is_some_and(is_whole),
         Scalar::Float => value.is_number(),
         Scalar::Text | Scalar::Uuid | Scalar::Uri => value.is_string(),

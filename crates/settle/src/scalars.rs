@@ -11,6 +11,9 @@ use crate::policy::Policies;
 /// Integers up to here leave room to grow within 32 bits; beyond it the next value may not fit.
 const ROOMY: i128 = 1 << 30;
 
+/// Up to here a double keeps every integer apart (ECMA-262, `Number.MAX_SAFE_INTEGER`).
+const EXACT_IN_A_DOUBLE: i128 = (1 << 53) - 1;
+
 pub(crate) fn draft_number(numbers: &Numbers, key: &Words, policies: &Policies) -> Decided {
     if numbers.has_fractions() {
         return Decided::new(DraftKind::Scalar(Scalar::Float), Choice::AsWritten);
@@ -30,6 +33,8 @@ fn integer_width(numbers: &Numbers, key: &Words) -> Width {
     let Some(range) = numbers.integer_range else { return Width::Narrow };
     if i64::try_from(range.least).is_err() || i64::try_from(range.greatest).is_err() {
         Width::Big
+    } else if range.least < -EXACT_IN_A_DOUBLE || range.greatest > EXACT_IN_A_DOUBLE {
+        Width::Exact
     } else if range.least < -ROOMY || range.greatest > ROOMY || grows_for_ever(key) {
         Width::Wide
     } else {

@@ -45,7 +45,7 @@ fn fits_scalar(scalar: Scalar, value: &Value) -> bool {
         (Scalar::Integer(Width::Narrow), Value::Number(n)) => {
             n.as_i64().is_some_and(|n| i32::try_from(n).is_ok())
         }
-        (Scalar::Integer(Width::Wide), Value::Number(n)) => n.as_i64().is_some(),
+        (Scalar::Integer(Width::Wide | Width::Exact), Value::Number(n)) => n.as_i64().is_some(),
         (Scalar::Integer(Width::Big), Value::Number(n)) => n.is_i64() || n.is_u64(),
         (scalar, Value::String(_)) => scalar.on_wire() == OnWire::Text,
         _ => false,

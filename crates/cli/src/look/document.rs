@@ -99,7 +99,7 @@ fn slot_text(model: &Model, slot: &Slot) -> String {
 fn scalar_word(scalar: Scalar) -> &'static str {
     match scalar {
         Scalar::Boolean => "boolean",
-        Scalar::Integer(Width::Narrow | Width::Wide) => "integer",
+        Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact) => "integer",
         Scalar::Integer(Width::Big) => "big integer",
         Scalar::Float => "float",
         Scalar::Text => "text",

@@ -74,7 +74,7 @@ fn scalar_name(scalar: Scalar) -> &'static str {
     match scalar {
         Scalar::Boolean => "bool",
         Scalar::Integer(Width::Narrow) => "int",
-        Scalar::Integer(Width::Wide) => "int64",
+        Scalar::Integer(Width::Wide | Width::Exact) => "int64",
         Scalar::Integer(Width::Big) => "bigint",
         Scalar::Float => "float",
         Scalar::Text => "text",

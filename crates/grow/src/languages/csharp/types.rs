@@ -143,7 +143,7 @@ fn scalar(form: &Form<'_>, scalar: Scalar, needs: &mut Needs) -> Spelled {
     match scalar {
         Scalar::Boolean => Spelled::value("bool"),
         Scalar::Integer(Width::Narrow) => Spelled::value("int"),
-        Scalar::Integer(Width::Wide) => Spelled::value("long"),
+        Scalar::Integer(Width::Wide | Width::Exact) => Spelled::value("long"),
         Scalar::Integer(Width::Big) => {
             needs.imports.insert("System.Numerics");
             Spelled::value("BigInteger")

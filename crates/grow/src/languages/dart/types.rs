@@ -36,7 +36,7 @@ pub(super) fn non_null(plan: &Plan<'_>, ty: &Type, needs: &mut Needs) -> String 
 fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
     match scalar {
         Scalar::Boolean => "bool",
-        Scalar::Integer(Width::Narrow | Width::Wide) => "int",
+        Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact) => "int",
         // What does not fit 64 bits comes as a double.
         Scalar::Integer(Width::Big) => "num",
         Scalar::Float => "double",

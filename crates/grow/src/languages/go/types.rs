@@ -93,7 +93,7 @@ fn scalar(plan: &Plan<'_>, scalar: Scalar, needs: &mut Needs) -> &'static str {
     match scalar {
         Scalar::Boolean => "bool",
         Scalar::Integer(Width::Narrow) => "int",
-        Scalar::Integer(Width::Wide) => "int64",
+        Scalar::Integer(Width::Wide | Width::Exact) => "int64",
         Scalar::Integer(Width::Big) => {
             needs.imports.insert("math/big");
             "*big.Int"

@@ -176,7 +176,7 @@ pub(super) fn plain(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs)
         Type::Scalar(scalar) if !slot.nullable => match scalar {
             Scalar::Boolean => "boolean".to_owned(),
             Scalar::Integer(Width::Narrow) => "int".to_owned(),
-            Scalar::Integer(Width::Wide) => "long".to_owned(),
+            Scalar::Integer(Width::Wide | Width::Exact) => "long".to_owned(),
             Scalar::Float => "double".to_owned(),
             Scalar::Integer(Width::Big)
             | Scalar::Text
@@ -234,7 +234,7 @@ fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
     match scalar {
         Scalar::Boolean => "Boolean",
         Scalar::Integer(Width::Narrow) => "Integer",
-        Scalar::Integer(Width::Wide) => "Long",
+        Scalar::Integer(Width::Wide | Width::Exact) => "Long",
         Scalar::Integer(Width::Big) => {
             needs.imports.insert("java.math.BigInteger");
             "BigInteger"

@@ -75,16 +75,10 @@ fn moshi(plan: &Plan<'_>, needs: &mut Needs) -> Doc {
         needs.helpers.insert(types::MOSHI_DATES);
         ".withDatesAndBigIntegers()"
     });
-    let calls = ["Moshi.Builder()"]
-        .into_iter()
-        .chain(dates)
-        .chain([".addLast(KotlinJsonAdapterFactory())", ".build()"]);
-    let calls: Vec<Doc> = calls.map(text).collect();
-    let chain = nest(cat([
-        hard(),
-        calls[0].clone(),
-        nest(cat(calls[1..].iter().map(|call| cat([hard(), call.clone()])))),
-    ]));
+    let calls = [".Builder()"].into_iter().chain(dates);
+    let calls = calls.chain([".addLast(KotlinJsonAdapterFactory())", ".build()"]);
+    let calls = nest(cat(calls.map(|call| cat([hard(), text(call)]))));
+    let chain = nest(cat([hard(), text("Moshi"), calls]));
     lines([
         cat([text("private val moshi ="), chain]),
         text(""),

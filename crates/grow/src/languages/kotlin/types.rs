@@ -136,7 +136,7 @@ fn scalar(plan: &Plan<'_>, scalar: Scalar, form: Form, needs: &mut Needs) -> &'s
     match scalar {
         Scalar::Boolean => "Boolean",
         Scalar::Integer(Width::Narrow) => "Int",
-        Scalar::Integer(Width::Wide) => "Long",
+        Scalar::Integer(Width::Wide | Width::Exact) => "Long",
         Scalar::Float => "Double",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "String",
         Scalar::Integer(Width::Big)
@@ -164,7 +164,7 @@ fn foreign_of(scalar: Scalar) -> Option<&'static Foreign> {
         Scalar::Date => Some(&DATE),
         Scalar::Time(_) => Some(&TIME),
         Scalar::Boolean
-        | Scalar::Integer(Width::Narrow | Width::Wide)
+        | Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact)
         | Scalar::Float
         | Scalar::Text
         | Scalar::Uuid

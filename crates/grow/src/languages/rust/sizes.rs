@@ -85,7 +85,9 @@ impl Sizes<'_> {
 /// Numbers have no value to spare for none.
 fn or_none(ty: &Type, bytes: usize) -> usize {
     match ty {
-        Type::Scalar(Scalar::Integer(Width::Narrow | Width::Wide) | Scalar::Float) => bytes * 2,
+        Type::Scalar(Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact) | Scalar::Float) => {
+            bytes * 2
+        }
         Type::Any
         | Type::Scalar(_)
         | Type::Constant(_)
@@ -100,7 +102,7 @@ fn of_scalar(scalar: Scalar) -> usize {
     match scalar {
         Scalar::Boolean => 1,
         Scalar::Integer(Width::Narrow) | Scalar::Date => 4,
-        Scalar::Integer(Width::Wide) | Scalar::Float | Scalar::Time(_) => 8,
+        Scalar::Integer(Width::Wide | Width::Exact) | Scalar::Float | Scalar::Time(_) => 8,
         Scalar::LocalDateTime(_) => 12,
         Scalar::Integer(Width::Big) | Scalar::DateTime(_) => 16,
         Scalar::Text | Scalar::Uuid | Scalar::Uri => 24,

@@ -58,7 +58,7 @@ pub(super) fn scalar(scalar: Scalar, dates: Dates, needs: &mut Needs) -> &'stati
     match scalar {
         Scalar::Boolean => "bool",
         Scalar::Integer(Width::Narrow) => "i32",
-        Scalar::Integer(Width::Wide) => "i64",
+        Scalar::Integer(Width::Wide | Width::Exact) => "i64",
         Scalar::Integer(Width::Big) => "serde_json::Number",
         Scalar::Float => "f64",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "String",

@@ -97,7 +97,7 @@ fn scalar(scalar: Scalar, form: &Form, needs: &mut Needs) -> &'static str {
     match scalar {
         Scalar::Boolean => "Bool",
         Scalar::Integer(Width::Narrow) => "Int",
-        Scalar::Integer(Width::Wide) => "Int64",
+        Scalar::Integer(Width::Wide | Width::Exact) => "Int64",
         Scalar::Integer(Width::Big) => {
             needs.imports.insert("Foundation");
             "Decimal"

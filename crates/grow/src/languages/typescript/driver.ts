@@ -9,7 +9,7 @@ for (const line of readFileSync(0, "utf8").split("\n")) {
     continue;
   }
   try {
-    writeFileSync(result, JSON.stringify(trial(readFileSync(sample, "utf8"))));
+    writeFileSync(result, trial(readFileSync(sample, "utf8")));
   } catch (error) {
     console.log([place, sample, String(error).replaceAll(/\s+/g, " ")].join("\t"));
   }

@@ -30,15 +30,16 @@ const PLATFORM: &str = include_str!("platform.d.ts");
 
 /// The driver and a table of the trials' functions: run it with the jobs on standard input.
 pub(super) fn parsed(trials: &[Trial]) -> Vec<GrownFile> {
-    let import = |Trial { place, entry, file, .. }: &Trial| {
-        let module = file.trim_end_matches(".ts");
-        format!("import {{ parse{entry} as {place} }} from \"./{place}/{module}.js\";\n")
+    let import = |Trial { place, file, .. }: &Trial| {
+        format!("import * as {place} from \"./{place}/{}.js\";\n", file.trim_end_matches(".ts"))
+    };
+    let entry = |Trial { place, entry, .. }: &Trial| {
+        format!("  {place}: (text) => {place}.format{entry}({place}.parse{entry}(text)),\n")
     };
     let imports: String = trials.iter().map(import).collect();
-    let names: Vec<&str> = trials.iter().map(|trial| trial.place.as_str()).collect();
+    let entries: String = trials.iter().map(entry).collect();
     let table = format!(
-        "{imports}\nexport const trials: Record<string, (text: string) => unknown> = {{ {} }};\n",
-        names.join(", ")
+        "{imports}\nexport const trials: Record<string, (text: string) => string> = {{\n{entries}}};\n"
     );
     let file = |name: &str, text: &str| GrownFile { name: name.to_owned(), text: text.to_owned() };
     vec![file("driver.ts", DRIVER), file("platform.d.ts", PLATFORM), file("trials.ts", &table)]

@@ -21,7 +21,42 @@ function constantOf<T extends string>(text: T): Read<T> {
 }
 
 function numberAt(value: unknown, path: string): number {
-  return typeof value === "number" ? value : failAt(path, "a number", value);
+  return typeof value === "number" || typeof value === "bigint"
+    ? Number(value)
+    : failAt(path, "a number", value);
+}
+
+function bigintAt(value: unknown, path: string): bigint {
+  return typeof value === "bigint" || Number.isInteger(value)
+    ? BigInt(value as bigint | number)
+    : failAt(path, "an integer", value);
+}
+
+/** Stands before the digits of an integer that no number can hold. */
+const EXACT = "\u0000";
+
+/** Parses JSON; integers that a number would round become bigints. */
+function parseExactly(text: string): unknown {
+  const tokens =
+    /("[^"\\]*(?:\\.[^"\\]*)*")|(?<![-+.\deE])-?\d{16,}(?![.\deE])/g;
+  const exact = text.replace(tokens, (token: string, quoted?: string) =>
+    quoted !== undefined || Number.isSafeInteger(Number(token))
+      ? token
+      : `"\\u0000${token}"`,
+  );
+  return JSON.parse(exact, (_key, value: unknown) =>
+    typeof value === "string" && /^\0-?\d+$/.test(value)
+      ? BigInt(value.slice(EXACT.length))
+      : value,
+  );
+}
+
+/** Writes JSON; bigints become integers. */
+function formatExactly(value: unknown): string {
+  const marked = JSON.stringify(value, (_key, one: unknown) =>
+    typeof one === "bigint" ? `${EXACT}${one}` : one,
+  );
+  return marked.replace(/"\\u0000(-?\d+)"/g, "$1");
 }
 
 function booleanAt(value: unknown, path: string): boolean {

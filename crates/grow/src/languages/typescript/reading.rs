@@ -4,7 +4,7 @@ use std::collections::BTreeSet;
 use std::sync::LazyLock;
 
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, nest, soft, text};
-use jar_sprout_model::{OnWire, Presence, Scalar, Slot, Type, WireName};
+use jar_sprout_model::{OnWire, Presence, Scalar, Slot, Type, Width, WireName};
 
 use super::{Form, Reading, names};
 use crate::code::{Helper, Needs};
@@ -88,14 +88,39 @@ pub(super) fn reader(plan: &Plan<'_>, ty: &PlannedType<'_>, form: Form, needs: &
     parse.into_iter().chain(read).collect()
 }
 
-/// `export function parseHive(text: string): Hive {`
+/// `export function parseHive(text: string): Hive {`, and what writes it again
 pub(super) fn parse(plan: &Plan<'_>, ident: &Ident, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
     let read = read(plan, slot, form, needs);
-    let call = cat([text("return "), read, text("(JSON.parse(text), \"$\");")]);
+    let json = if has_bigints(plan) {
+        need("parseExactly", needs);
+        "parseExactly(text)"
+    } else {
+        "JSON.parse(text)"
+    };
+    let call = cat([text("return "), read, text(format!("({json}, \"$\");"))]);
     let comment =
         text("/** Reads a whole response, or throws an error with the path that is not as expected. */");
     let head = text(format!("export function parse{ident}(text: string): {ident} {{"));
-    cat([comment, hard(), head, nest(cat([hard(), call])), hard(), text("}")])
+    let parse = cat([comment, hard(), head, nest(cat([hard(), call])), hard(), text("}")]);
+    let json = if has_bigints(plan) {
+        need("formatExactly", needs);
+        "formatExactly"
+    } else {
+        "JSON.stringify"
+    };
+    let comment = text("/** Writes a whole response as it was read. */");
+    let head = text(format!("export function format{ident}(value: {ident}): string {{"));
+    let body = nest(cat([hard(), text(format!("return {json}(value);"))]));
+    cat([parse, hard(), hard(), comment, hard(), head, body, hard(), text("}")])
+}
+
+/// Whether integers were seen that no number of the language can hold.
+pub(super) fn has_bigints(plan: &Plan<'_>) -> bool {
+    plan.model.scalars().any(is_bigint)
+}
+
+pub(super) fn is_bigint(scalar: Scalar) -> bool {
+    matches!(scalar, Scalar::Integer(Width::Exact | Width::Big))
 }
 
 /// What reads a value of a place.
@@ -116,6 +141,7 @@ fn non_null(plan: &Plan<'_>, ty: &Type, form: Form, needs: &mut Needs) -> Doc {
     match ty {
         Type::Any => named("unknownAt"),
         Type::Scalar(Scalar::DateTime(_)) if form.reading == Reading::Dated => named("dateAt"),
+        Type::Scalar(scalar) if is_bigint(*scalar) => named("bigintAt"),
         Type::Scalar(scalar) => named(match scalar.on_wire() {
             OnWire::Boolean => "booleanAt",
             OnWire::Integer | OnWire::Number => "numberAt",
@@ -227,7 +253,13 @@ fn by_kind(
             Kind::List => Some("Array.isArray(value)"),
             Kind::Text => Some("typeof value === \"string\""),
             Kind::Boolean => Some("typeof value === \"boolean\""),
+            Kind::Integer if has_bigints(plan) => {
+                Some("typeof value === \"bigint\" || Number.isInteger(value)")
+            }
             Kind::Integer => Some("Number.isInteger(value)"),
+            Kind::Number if has_bigints(plan) => {
+                Some("typeof value === \"bigint\" || typeof value === \"number\"")
+            }
             Kind::Number => Some("typeof value === \"number\""),
             Kind::Any => None,
         };
@@ -264,6 +296,6 @@ mod tests {
         assert_eq!(names("failAt"), ["failAt"]);
         assert_eq!(names("dateAt"), ["ExactDate", "dateAt", "failAt", "textAt"]);
         assert_eq!(names("tupleOf"), ["Read", "failAt", "listOf", "tupleOf", "unknownAt"]);
-        assert_eq!(READ.matches("\nfunction ").count() + 2, PARTS.len());
+        assert_eq!(READ.matches("\nfunction ").count() + 3, PARTS.len());
     }
 }
