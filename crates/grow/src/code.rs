@@ -58,6 +58,8 @@ pub fn grow(
     let mut spelled: Vec<Unit> =
         units.into_iter().map(|unit| spell_unit(language, &plan, settings, unit)).collect();
     if arrangement == Arrangement::AsUsual && is_spread {
+        // Where nothing reads, there is nothing to enter by.
+        spelled.retain(|unit| !unit.declarations.is_empty());
         add_helper_units(language, &mut spelled);
     }
     spelled.into_iter().map(|unit| unit.print(language, settings)).collect()

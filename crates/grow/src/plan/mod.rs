@@ -5,6 +5,7 @@ mod kind;
 mod loops;
 mod nesting;
 mod scope;
+mod tags;
 
 use std::collections::HashMap;
 
@@ -102,6 +103,8 @@ pub struct Plan<'m> {
     pub(crate) entry: PlannedEntry,
     /// By type, the one that it stands inside.
     hosts: Vec<Option<TypeId>>,
+    /// By type, whether it writes its tag by itself.
+    writes_tag: Vec<bool>,
     /// What all of it is called.
     title: Option<Ident>,
     ids: HashMap<Ident, TypeId>,
@@ -214,7 +217,8 @@ impl<'m> Plan<'m> {
         let loops = loops::loops(&parts);
         let ids = idents.into_iter().zip((0..).map(TypeId::from_index)).collect();
         let hosts = vec![None; types.len()];
-        Self { model, ids, loops, types, roots, entry, hosts, title, times }
+        let writes_tag = tags::writes_tag(&types, &roots);
+        Self { model, ids, loops, types, roots, entry, hosts, writes_tag, title, times }
     }
 
     /// A type's identifier.
@@ -272,6 +276,17 @@ impl<'m> Plan<'m> {
             | Type::Map(_)
             | Type::Tuple(_) => None,
         }
+    }
+
+    /// The key and the tag that a record writes by itself, since no union does it.
+    pub(crate) fn tag_to_write(&self, ty: &PlannedType<'m>) -> Option<(&'m WireName, &'m WireName)> {
+        if self.writes_tag[self.id_of(ty).index()] { tags::tag(ty) } else { None }
+    }
+
+    /// Whether the cases of a union write the tags that they carry.
+    pub(crate) fn have_cases_tags(&self, union: &PlannedUnion<'_>) -> bool {
+        let ids = union.cases.iter().filter(|case| case.tag.is_some()).flat_map(|case| case.slot.ty.named());
+        ids.into_iter().any(|id| self.writes_tag[id.index()])
     }
 
     fn is_record(&self, id: TypeId) -> bool {

@@ -45,12 +45,23 @@ impl<'m> Plan<'m> {
     }
 
     /// The record that a whole response is or holds, if others can stand in it: what is one of a union's cases cannot
-    /// hold the union.
+    /// hold the union, and what has a field of a type's name not the type.
     fn host(&self, ty: &Type) -> Option<TypeId> {
         match ty {
-            Type::Named(id) if self.is_record(*id) && self.unions_of(*id).next().is_none() => Some(*id),
+            Type::Named(id) if self.unions_of(*id).next().is_none() && self.has_room(*id) => Some(*id),
             Type::List(slot) | Type::Map(slot) => self.host(&slot.ty),
             Type::Named(_) | Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Tuple(_) => None,
+        }
+    }
+
+    /// Whether it is a record none of whose fields has the name of a type.
+    fn has_room(&self, id: TypeId) -> bool {
+        match &self.get(id).definition {
+            PlannedDefinition::Record(fields) => {
+                let members: BTreeSet<&str> = fields.iter().map(|field| field.ident.as_str()).collect();
+                !self.types.iter().any(|ty| members.contains(ty.ident.as_str()))
+            }
+            PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => false,
         }
     }
 

@@ -55,7 +55,7 @@ impl Language for Rust {
         needs.imports.extend(["serde::Deserialize", "serde::Serialize"]);
         let PlannedType { ident, docs: _, definition } = ty;
         match definition {
-            PlannedDefinition::Record(fields) => record(plan, ident, fields, dates, needs),
+            PlannedDefinition::Record(fields) => record(plan, ty, fields, dates, needs),
             PlannedDefinition::Enumeration(cases) => enumeration(ident, cases),
             PlannedDefinition::Union(union) => self::union(plan, ident, union, dates, needs),
         }
@@ -109,6 +109,9 @@ const PRESENT: Helper = Helper { name: "present", text: include_str!("present.rs
 
 const DERIVES: &str = "#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]";
 
+/// The same for what is written by hand.
+const DERIVES_BUT_SERIALIZE: &str = "#[derive(Debug, Clone, PartialEq, Deserialize)]";
+
 /// `#[serde(rename = "@type", skip_serializing_if = "Option::is_none")]`
 fn serde(arguments: Vec<String>) -> Option<Doc> {
     if arguments.is_empty() {
@@ -131,19 +134,24 @@ fn rename(wire: &WireName) -> String {
 /// ```
 fn record(
     plan: &Plan<'_>,
-    ident: &Ident,
+    ty: &PlannedType<'_>,
     fields: &[PlannedField<'_>],
     dates: Dates,
     needs: &mut Needs,
 ) -> Doc {
-    // A tag is the enum's: serde reads and writes it.
+    let ident = &ty.ident;
+    let tag = plan
+        .tag_to_write(ty)
+        .map(|(key, tag)| [format!("tag = {}", names::LITERAL.of(key.as_str())), rename(tag)]);
+    // A tag is the enum's, or the attribute's: serde reads and writes it.
     let fields: Vec<&PlannedField<'_>> =
         fields.iter().filter(|field| !matches!(field.slot.ty, Type::Constant(_))).collect();
     let pairs: Vec<(&str, &str)> =
         fields.iter().map(|field| (names::bare(field.ident.as_str()), field.wire.as_str())).collect();
     let rule = names::rename_rule(&pairs);
     let all = rule.map(|rule| format!("rename_all = \"{}\"", rule.name));
-    let attributes = [text(DERIVES)].into_iter().chain(serde(all.into_iter().collect()));
+    let arguments = tag.into_iter().flatten().chain(all).collect();
+    let attributes = [text(DERIVES)].into_iter().chain(serde(arguments));
     if fields.is_empty() {
         return lines(attributes.chain([text(format!("pub struct {ident} {{}}"))]));
     }
@@ -245,10 +253,28 @@ fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, dates: Dates,
         body.push(cat([hard(), text("#[serde(untagged)]"), hard(), text("Other(serde_json::Value),")]));
     }
     let declaration = cat([text(format!("pub enum {ident} {{")), nest(cat(body)), hard(), text("}")]);
-    lines(
-        [text(DERIVES)]
+    let writes_itself = plan.have_cases_tags(union);
+    let derives = if writes_itself { DERIVES_BUT_SERIALIZE } else { DERIVES };
+    let declaration = lines(
+        [text(derives)]
             .into_iter()
             .chain(serde([kind].into_iter().chain(all).collect()))
             .chain([declaration]),
-    )
+    );
+    if writes_itself { cat([declaration, hard(), hard(), serialize(ident, cases)]) } else { declaration }
+}
+
+/// Writes what a case holds, which has its tag.
+fn serialize(ident: &Ident, cases: &[PlannedUnionCase<'_>]) -> Doc {
+    let cases = cases.iter().map(|case| case.ident.as_str()).chain(["Other"]);
+    let arms =
+        cases.map(|case| cat([hard(), text(format!("Self::{case}(value) => value.serialize(serializer),"))]));
+    let choice = cat([text("match self {"), nest(cat(arms)), hard(), text("}")]);
+    let method = cat([
+        text("fn serialize<S: serde::Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {"),
+        nest(cat([hard(), choice])),
+        hard(),
+        text("}"),
+    ]);
+    cat([text(format!("impl Serialize for {ident} {{")), nest(cat([hard(), method])), hard(), text("}")])
 }
