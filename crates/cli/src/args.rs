@@ -345,6 +345,10 @@ pub(crate) struct DecisionArgs {
     #[arg(long = "case", value_name = "VALUE=NAME")]
     pub(crate) cases: Vec<String>,
 
+    /// Of an enum: there can be no other values
+    #[arg(long)]
+    pub(crate) closed: bool,
+
     /// What its documentation says
     #[arg(long, value_name = "TEXT")]
     pub(crate) describe: Option<String>,
@@ -354,7 +358,7 @@ pub(crate) struct DecisionArgs {
     pub(crate) deprecated: bool,
 
     /// Take back all that was decided on it
-    #[arg(long, conflicts_with_all = ["rename", "ty", "required", "optional", "nullable", "never_null", "leave_out", "keep", "same_as", "split", "create", "update", "server_made", "cases", "describe", "deprecated"])]
+    #[arg(long, conflicts_with_all = ["rename", "ty", "required", "optional", "nullable", "never_null", "leave_out", "keep", "same_as", "split", "create", "update", "server_made", "cases", "closed", "describe", "deprecated"])]
     pub(crate) undo: bool,
 }
 

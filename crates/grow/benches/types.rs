@@ -39,7 +39,7 @@ fn model() -> Model {
     let enumeration = || {
         let cases = ["laying", "caged", "swarming", "old queen"].map(|text| Case::new(WireName::new(text)));
         let cases = cases.to_vec();
-        Definition::Enumeration(Enumeration { cases })
+        Definition::Enumeration(Enumeration { cases, is_closed: false })
     };
     let ty = |index: usize| {
         let definition = if index < 800 { record(index) } else { enumeration() };

@@ -76,7 +76,9 @@ impl Schemas<'_> {
             Definition::Record(record) => self.record(record),
             Definition::Enumeration(known) => {
                 let values: Vec<&str> = known.cases.iter().map(|case| case.wire.as_str()).collect();
-                json!({"type": "string", "examples": values})
+                // Examples allow others, which an enum does not.
+                let keyword = if known.is_closed { "enum" } else { "examples" };
+                json!({"type": "string", keyword: values})
             }
             Definition::Union(union) => self.union(union),
         };

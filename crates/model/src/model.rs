@@ -86,11 +86,13 @@ pub struct Field {
     pub docs: Docs,
 }
 
-/// A text with few known values; a value not listed must not break a decode.
+/// A text with few known values.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Enumeration {
     /// The known values.
     pub cases: Vec<Case>,
+    /// Whether there can be no other; else a value not listed must not break a decode.
+    pub is_closed: bool,
 }
 
 /// One known value.

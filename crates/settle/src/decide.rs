@@ -57,6 +57,8 @@ pub enum Verdict {
     Describe(String),
     /// Whether it should not be used any more.
     Deprecated(bool),
+    /// Of an enum: whether there can be no values but those known.
+    Closed(bool),
     /// The names of an enum's values, or of a union's cases.
     Cases(Vec<(String, String)>),
     /// A type of its own for what a client sends.
@@ -134,7 +136,7 @@ impl Verdict {
             Self::Split(_) => 1,
             Self::Scalar(_) | Self::Any | Self::List(_) | Self::Enum | Self::EnumOf(_) | Self::SameAs(_) => 2,
             Self::Required | Self::Optional | Self::Nullable | Self::NeverNull => 3,
-            Self::Describe(_) | Self::Deprecated(_) | Self::Cases(_) => 4,
+            Self::Describe(_) | Self::Deprecated(_) | Self::Closed(_) | Self::Cases(_) => 4,
             Self::LeaveOut | Self::Keep(_) => 5,
             Self::Rename(_) => 6,
             Self::Derive(_) => 7,
@@ -265,6 +267,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
             }
             (Verdict::Describe(text), _) => ty.docs.text.clone_from(text),
             (Verdict::Deprecated(is_deprecated), _) => ty.docs.is_deprecated = *is_deprecated,
+            (Verdict::Closed(is_closed), Definition::Enumeration(known)) => known.is_closed = *is_closed,
             (Verdict::Keep(keys), Definition::Record(record)) => {
                 let is_gone = |field: &&Field| !keys.iter().any(|key| matches(key, field.wire.as_str()));
                 let gone = record.fields.iter().filter(is_gone).map(|field| (id, field.wire.clone()));
@@ -313,6 +316,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
                 | Verdict::LeaveOut
                 | Verdict::Keep(_)
                 | Verdict::Derive(_)
+                | Verdict::Closed(_)
                 | Verdict::Cases(_),
                 _,
             ) => {
@@ -344,6 +348,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
             | Verdict::Describe(_)
             | Verdict::Deprecated(_)
             | Verdict::Derive(_)
+            | Verdict::Closed(_)
             | Verdict::Cases(_) => None,
         };
         let subject = Subject::of(&self.settled.model.get(id).name, key);
@@ -364,6 +369,20 @@ impl<'s, 'd> Deciding<'s, 'd> {
             Verdict::Deprecated(is_deprecated) => field.docs.is_deprecated = *is_deprecated,
             Verdict::LeaveOut => {
                 self.left_out.insert((id, key.clone()));
+            }
+            Verdict::Closed(_) => {
+                // It is said of the type that the field has.
+                let named = match &field.slot.ty {
+                    Type::Named(named) => Some(*named),
+                    Type::Any
+                    | Type::Scalar(_)
+                    | Type::Constant(_)
+                    | Type::List(_)
+                    | Type::Map(_)
+                    | Type::Tuple(_) => None,
+                };
+                let unmatched = Unmatched { asked: subject.to_string(), known: Vec::new() };
+                return named.map_or(Err(unmatched), |named| self.decide_type(named, verdict));
             }
             Verdict::Keep(_) | Verdict::Cases(_) | Verdict::Derive(_) => {
                 return Err(Unmatched { asked: subject.to_string(), known: Vec::new() });
@@ -460,7 +479,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
             }
             return ty;
         }
-        let definition = Definition::Enumeration(Enumeration { cases });
+        let definition = Definition::Enumeration(Enumeration { cases, is_closed: false });
         let added = self.settled.model.push(NamedType::new(name.clone(), definition));
         self.settled.origins.push(origin.into_iter().collect());
         self.names.entry(name.in_capitals()).or_insert(added);

@@ -84,11 +84,22 @@ impl Fitting<'_> {
                 let ty = model.get(*id);
                 match &ty.definition {
                     Definition::Record(record) => self.record(record, &ty.name.in_capitals(), value),
-                    Definition::Enumeration(Enumeration { .. }) if value.is_string() => {}
-                    Definition::Enumeration(_) => self.miss("a text", value),
+                    Definition::Enumeration(known) => self.enumeration(known, value),
                     Definition::Union(union) => self.union(union, &ty.name.in_capitals(), value),
                 }
             }
+        }
+    }
+
+    fn enumeration(&mut self, known: &Enumeration, value: &Value) {
+        match value.as_str() {
+            None => self.miss("a text", value),
+            Some(text) if known.is_closed && known.cases.iter().all(|case| case.wire.as_str() != text) => {
+                let known: Vec<String> =
+                    known.cases.iter().map(|case| format!("{:?}", case.wire.as_str())).collect();
+                self.miss(&format!("one of {}", known.join(", ")), value);
+            }
+            Some(_) => {}
         }
     }
 

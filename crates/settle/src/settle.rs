@@ -205,7 +205,7 @@ impl<'d> Builder<'d> {
         match kind {
             DraftKind::Enumeration(known) => {
                 let cases = known.iter().cloned().map(Case::new).collect();
-                Definition::Enumeration(Enumeration { cases })
+                Definition::Enumeration(Enumeration { cases, is_closed: false })
             }
             DraftKind::Union { tag, cases } => {
                 let cases = cases.iter().map(|case| self.case(case)).collect();

@@ -104,6 +104,7 @@ fn keys(what: &DecisionArgs) -> Result<Vec<(&'static str, Option<Value>)>, Probl
         update,
         server_made,
         cases,
+        closed,
         describe,
         deprecated,
         undo,
@@ -125,6 +126,7 @@ fn keys(what: &DecisionArgs) -> Result<Vec<(&'static str, Option<Value>)>, Probl
     set("update", text(update));
     set("server-made", (!server_made.is_empty()).then(|| server_made.iter().collect::<Array>().into()));
     set("cases", (!cases.is_empty()).then(|| case_names(cases)).transpose()?);
+    set("closed", closed.then(|| true.into()));
     set("describe", text(describe));
     set("deprecated", deprecated.then(|| true.into()));
     set("rename", text(rename));

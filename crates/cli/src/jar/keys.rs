@@ -169,6 +169,12 @@ pub(crate) const DECISION: &[Key] = &[
         "\"QueenColour\" = { cases = { w = \"white\" } }",
     ),
     key(
+        "closed",
+        Takes::Switch,
+        "of an enum, or of a field that is one: whether there can be no other values; else one that is not known is kept as it came",
+        "\"QueenColour\" = { closed = true }",
+    ),
+    key(
         "describe",
         Takes::Text,
         "what its documentation says",

@@ -234,6 +234,7 @@ impl Reader<'_> {
             };
             verdicts.push(Verdict::Cases(cases.entries().filter_map(case).collect()));
         }
+        verdicts.extend(switch(table, "closed").map(Verdict::Closed));
         verdicts.extend(text(table, "describe").map(Verdict::Describe));
         verdicts.extend(switch(table, "deprecated").map(Verdict::Deprecated));
         for (key, purpose) in [("create", Purpose::Create), ("update", Purpose::Update)] {

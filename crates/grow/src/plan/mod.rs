@@ -140,6 +140,8 @@ pub struct PlannedType<'m> {
     pub(crate) ident: Ident,
     pub(crate) docs: &'m Docs,
     pub(crate) definition: PlannedDefinition<'m>,
+    /// Whether it is an enum that has no values but those known.
+    pub(crate) is_closed: bool,
 }
 
 /// What a named type is.
@@ -389,12 +391,13 @@ impl Planner<'_, '_> {
                     self.absence == Absence::Told || (self.absence == Absence::ToldInPatches && ty.is_patch);
                 PlannedDefinition::Record(self.plan_fields(fields, ident, is_told))
             }
-            Definition::Enumeration(Enumeration { cases }) => {
+            Definition::Enumeration(Enumeration { cases, is_closed: _ }) => {
                 PlannedDefinition::Enumeration(self.plan_cases(cases, ident))
             }
             Definition::Union(union) => PlannedDefinition::Union(self.plan_union(union, ident)),
         };
-        PlannedType { ident: ident.clone(), docs: &ty.docs, definition }
+        let is_closed = matches!(&ty.definition, Definition::Enumeration(known) if known.is_closed);
+        PlannedType { ident: ident.clone(), docs: &ty.docs, definition, is_closed }
     }
 
     /// A field whose name is its key has it before one that needs a mapping all the same.

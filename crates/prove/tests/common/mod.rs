@@ -46,6 +46,8 @@ pub(crate) fn proofs() -> Vec<Proof> {
         [documented("documented", PLAIN_DOCS), documented("torture-docs", EVIL_DOCS)].concat();
     proofs.extend(documented);
     proofs.extend(from_folder(&here().join("tests/awkward")));
+    let closed: Vec<Proof> = proofs.iter().filter_map(closed).collect();
+    proofs.extend(closed);
     proofs.extend(from_documents(&here().join("../cli/demo")));
     proofs.extend(from_documents(&here().join("tests/documents")));
     let cases = from_cases(&here().join("../settle/tests/cases"));
@@ -151,6 +153,23 @@ fn documented(name: &str, proof: &Proof, said: &[&str]) -> Proof {
         }
     }
     Proof { name: format!("{name}-{}", proof.name), model, samples: proof.samples.clone() }
+}
+
+/// A proof whose enums have no values but those that were seen; none where it has no enum.
+fn closed(proof: &Proof) -> Option<Proof> {
+    let mut model = proof.model.clone();
+    let is_enumeration = |id: &TypeId| matches!(proof.model.get(*id).definition, Definition::Enumeration(_));
+    let ids: Vec<TypeId> = model.types().map(|(id, _)| id).filter(is_enumeration).collect();
+    for id in &ids {
+        if let Definition::Enumeration(known) = &mut model.get_mut(*id).definition {
+            known.is_closed = true;
+        }
+    }
+    let name = match proof.name.strip_prefix("torture-") {
+        Some(name) => format!("torture-closed-{name}"),
+        None => format!("closed-{}", proof.name),
+    };
+    (!ids.is_empty()).then(|| Proof { name, model, samples: proof.samples.clone() })
 }
 
 fn model(samples: &[String], words: Words) -> Model {

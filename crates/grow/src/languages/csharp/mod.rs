@@ -57,6 +57,9 @@ impl Language for CSharp {
         let form = Form::of(settings);
         match &ty.definition {
             PlannedDefinition::Record(fields) => record(plan, ty, fields, &form, needs),
+            PlannedDefinition::Enumeration(cases) if ty.is_closed => {
+                text_types::closed(&ty.ident, cases, &form, needs)
+            }
             PlannedDefinition::Enumeration(cases) => text_types::enumeration(&ty.ident, cases, &form, needs),
             PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, &form, needs),
         }

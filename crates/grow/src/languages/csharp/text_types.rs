@@ -13,6 +13,9 @@ const OF_NEWTONSOFT: Helper =
     Helper { name: "TextConverter", text: include_str!("newtonsoft/TextConverter.cs") };
 const OF_LEVEL_SEVEN: Helper = Helper { name: "TextConverter", text: include_str!("seven/TextConverter.cs") };
 
+const ENUM_CONVERTER: Helper =
+    Helper { name: "EnumMemberConverter", text: include_str!("EnumMemberConverter.cs") };
+
 /// A text of its own type; one that is not known yet is kept as it is.
 pub(super) fn enumeration(
     ident: &Ident,
@@ -67,6 +70,36 @@ pub(super) fn enumeration(
         }
     };
     lines([attribute, declaration])
+}
+
+/// ```csharp
+/// [JsonConverter(typeof(EnumMemberConverter<QueenStatus>))]
+/// public enum QueenStatus
+/// {
+///     [EnumMember(Value = "laying")]
+///     Laying,
+/// }
+/// ```
+pub(super) fn closed(ident: &Ident, cases: &[PlannedCase<'_>], form: &Form<'_>, needs: &mut Needs) -> Doc {
+    needs.imports.insert("System.Runtime.Serialization");
+    let converter = match form.library {
+        Library::SystemTextJson => {
+            needs.imports.insert("System.Text.Json.Serialization");
+            needs.helpers.insert(ENUM_CONVERTER);
+            format!("EnumMemberConverter<{ident}>")
+        }
+        Library::Newtonsoft => {
+            needs.imports.extend(["Newtonsoft.Json", "Newtonsoft.Json.Converters"]);
+            "StringEnumConverter".to_owned()
+        }
+    };
+    let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
+        let attribute = text(format!("[EnumMember(Value = {})]", names::LITERAL.of(wire.as_str())));
+        lines(super::ABOUT.comment.of(docs, 4).into_iter().chain([attribute, text(format!("{case},"))]))
+    };
+    let attribute = text(format!("[JsonConverter(typeof({converter}))]"));
+    let head = text(format!("{} enum {ident}", form.access));
+    lines([attribute, members(head, cases.iter().map(case))])
 }
 
 /// A constructor and the property that it sets.

@@ -50,3 +50,9 @@ pub(super) fn of_text(ident: &Ident) -> [Doc; 2] {
     let read = text(format!("{ident}(json)"));
     [arrow(format!("factory {ident}.fromJson(String json)"), read, false), text("String toJson() => value;")]
 }
+
+/// What is said of an enum, so that it is written as its text.
+pub(super) fn of_enum(declaration: Doc, needs: &mut Needs) -> Doc {
+    needs.imports.insert(LIBRARY);
+    lines([text("@JsonEnum(valueField: 'value')"), declaration])
+}

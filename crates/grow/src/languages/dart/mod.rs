@@ -53,6 +53,7 @@ impl Language for Dart {
         let form = Form::of(settings);
         match &ty.definition {
             PlannedDefinition::Record(fields) => record(plan, ty, fields, form, needs),
+            PlannedDefinition::Enumeration(cases) if ty.is_closed => closed(&ty.ident, cases, form, needs),
             PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, form),
             PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, form, needs),
         }
@@ -300,6 +301,36 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form) -> Doc {
     let inside = [docs::spaced(cases.iter().map(case))].into_iter();
     let methods = form.is_annotated.then(|| annotated::of_text(ident)).into_iter().flatten();
     members(format!("extension type const {ident}(String value)"), inside.chain(methods))
+}
+
+/// What every enum has of itself.
+const OF_ENUMS: &[&str] = &["index", "values"];
+
+/// ```dart
+/// enum QueenStatus {
+///   laying('laying');
+///
+///   const QueenStatus(this.value);
+/// }
+/// ```
+fn closed(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Needs) -> Doc {
+    let last = cases.len().saturating_sub(1);
+    let case = |(at, PlannedCase { ident: case, wire, docs }): (usize, &PlannedCase<'_>)| {
+        let more = if OF_ENUMS.contains(&case.as_str()) { "Case" } else { "" };
+        let end = if at == last { ";" } else { "," };
+        let declaration = text(format!("{case}{more}({}){end}", names::LITERAL.of(wire.as_str())));
+        (ABOUT.comment.of(docs, 2), declaration)
+    };
+    let read = text("values.firstWhere((known) => known.value == json)");
+    let inside = [
+        docs::spaced(cases.iter().enumerate().map(case)),
+        text(format!("const {ident}(this.value);")),
+        arrow(format!("factory {ident}.fromJson(String json)"), read, false),
+        text("final String value;"),
+        text("String toJson() => value;"),
+    ];
+    let declaration = members(format!("enum {ident}"), inside);
+    if form.is_annotated { annotated::of_enum(declaration, needs) } else { declaration }
 }
 
 /// A declaration with members, a blank line between each two.

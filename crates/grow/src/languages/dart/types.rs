@@ -80,6 +80,9 @@ fn reading(plan: &Plan<'_>, ty: &Type) -> Reading {
         Type::Named(id) => {
             let ty = plan.get(*id);
             match &ty.definition {
+                PlannedDefinition::Enumeration(_) if ty.is_closed => {
+                    call(format!("{}.fromJson", ty.ident), Some("String"))
+                }
                 PlannedDefinition::Enumeration(_) => call(ty.ident.to_string(), Some("String")),
                 PlannedDefinition::Union(union) if union.tag.is_none() => {
                     call(format!("{}.fromJson", ty.ident), None)
@@ -174,11 +177,16 @@ pub(super) fn write(plan: &Plan<'_>, ty: &Type, value: &str, depth: usize) -> Op
         Type::Any | Type::Constant(_) | Type::Tuple(_) => None,
         Type::Scalar(Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date) => to_json(),
         Type::Scalar(_) => None,
-        Type::Named(id) => match &plan.get(*id).definition {
-            // It is a text when the program runs.
-            PlannedDefinition::Enumeration(_) => None,
-            PlannedDefinition::Record(_) | PlannedDefinition::Union(_) => to_json(),
-        },
+        Type::Named(id) => {
+            let ty = plan.get(*id);
+            match &ty.definition {
+                // It is a text when the program runs.
+                PlannedDefinition::Enumeration(_) if !ty.is_closed => None,
+                PlannedDefinition::Enumeration(_)
+                | PlannedDefinition::Record(_)
+                | PlannedDefinition::Union(_) => to_json(),
+            }
+        }
         Type::List(_) => {
             let item = numbered("item", depth);
             let written = write_slot(plan, ty, &item, depth)?;

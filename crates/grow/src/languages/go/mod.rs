@@ -51,9 +51,13 @@ impl Language for Go {
     }
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
-        let PlannedType { ident, docs: _, definition } = ty;
+        let PlannedType { ident, definition, .. } = ty;
         match definition {
             PlannedDefinition::Record(fields) => record(plan, ident, fields, needs),
+            PlannedDefinition::Enumeration(cases) if ty.is_closed => {
+                let check = refuse_others(ident, cases, needs);
+                join(&cat([hard(), hard()]), [enumeration(ident, cases), check])
+            }
             PlannedDefinition::Enumeration(cases) => enumeration(ident, cases),
             PlannedDefinition::Union(union) => unions::union(plan, ident, union, needs),
         }
@@ -222,4 +226,29 @@ fn enumeration<'c>(ident: &Ident, cases: &'c [PlannedCase<'_>]) -> Doc {
     let values = nest(cat([hard(), documented_rows(cases.iter().map(row).collect())]));
     let values = cat([text("const ("), values, hard(), text(")")]);
     join(&cat([hard(), hard()]), [declaration, values])
+}
+
+/// Decodes the values that there are, and no others.
+fn refuse_others(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut Needs) -> Doc {
+    needs.imports.insert("fmt");
+    let known = cases.iter().map(|case| case.ident.to_string()).collect::<Vec<_>>().join(", ");
+    let body = [
+        format!("switch value := {ident}(text); value {{"),
+        format!("case {known}:"),
+        "\t*v = value".to_owned(),
+        "\treturn nil".to_owned(),
+        "default:".to_owned(),
+        format!("\treturn fmt.Errorf(\"%q is no {ident}\", text)"),
+        "}".to_owned(),
+    ];
+    let body = nest(cat(body.map(|line| cat([hard(), text(line)]))));
+    lines([
+        text("// UnmarshalText takes known values alone."),
+        cat([
+            text(format!("func (v *{ident}) UnmarshalText(text []byte) error {{")),
+            body,
+            hard(),
+            text("}"),
+        ]),
+    ])
 }

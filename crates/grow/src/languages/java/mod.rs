@@ -51,6 +51,9 @@ impl Language for Java {
                 let declare = if form.has_beans { beans::bean } else { record };
                 declare(plan, ty, fields, nested, form, needs)
             }
+            (PlannedDefinition::Enumeration(cases), _) if ty.is_closed => {
+                closed(&ty.ident, cases, form, needs)
+            }
             (PlannedDefinition::Enumeration(cases), Library::Jackson) => {
                 enumeration(&ty.ident, cases, form, needs)
             }
@@ -268,25 +271,40 @@ fn annotated(
     let types::Spelled { annotation, ty } = types::field(plan, field, form, needs);
     let mut annotations = Vec::new();
     if field.ident.as_str() != field.wire.as_str() {
-        let key = names::LITERAL.of(field.wire.as_str());
-        match form.library {
-            // An empty one says nothing to it.
-            Library::Jackson if field.wire.as_str().is_empty() => {}
-            Library::Jackson => {
-                needs.imports.insert("com.fasterxml.jackson.annotation.JsonProperty");
-                annotations.push(format!("@JsonProperty({key})"));
-            }
-            Library::Gson => {
-                needs.imports.insert("com.google.gson.annotations.SerializedName");
-                annotations.push(format!("@SerializedName({key})"));
-            }
-        }
+        annotations.extend(key_annotation(field.wire.as_str(), form, needs));
     }
     if leaves_out && field.presence == Presence::Always && field.slot.nullable {
         annotations.push("@JsonInclude(JsonInclude.Include.ALWAYS)".to_owned());
     }
     annotations.extend(annotation);
     (annotations, ty)
+}
+
+/// What says the key of a field on the wire, or the text of an enum's value.
+fn key_annotation(wire: &str, form: Form, needs: &mut Needs) -> Option<String> {
+    let (import, name) = match form.library {
+        // An empty one says nothing to it.
+        Library::Jackson if wire.is_empty() => return None,
+        Library::Jackson => ("com.fasterxml.jackson.annotation.JsonProperty", "JsonProperty"),
+        Library::Gson => ("com.google.gson.annotations.SerializedName", "SerializedName"),
+    };
+    needs.imports.insert(import);
+    Some(format!("@{name}({})", names::LITERAL.of(wire)))
+}
+
+/// `public enum QueenStatus`
+fn closed(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Needs) -> Doc {
+    let last = cases.len().saturating_sub(1);
+    let case = |(at, PlannedCase { ident: case, wire, docs }): (usize, &PlannedCase<'_>)| {
+        let key = key_annotation(wire.as_str(), form, needs).map(text);
+        let end = if at == last { "" } else { "," };
+        let comment = ABOUT.comment.of(docs, form.indent + 2);
+        let declaration = lines(key.into_iter().chain([text(format!("{case}{end}"))]));
+        (comment, declaration)
+    };
+    let cases: Vec<_> = cases.iter().enumerate().map(case).collect();
+    let inside = nest(cat([hard(), docs::spaced(cases)]));
+    cat([text(format!("public enum {ident} {{")), inside, hard(), text("}")])
 }
 
 /// A text of its own type; one that is not known yet is kept as it is.

@@ -52,6 +52,7 @@ impl Language for Kotlin {
                 let nested = nested(self, plan, ty, settings, needs);
                 record(plan, ty, fields, nested, form, needs)
             }
+            PlannedDefinition::Enumeration(cases) if ty.is_closed => closed(&ty.ident, cases, form, needs),
             PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, form, needs),
             PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, form, needs),
         }
@@ -163,7 +164,7 @@ fn record(
     form: Form,
     needs: &mut Needs,
 ) -> Doc {
-    let PlannedType { ident, docs: _, definition: _ } = ty;
+    let ident = &ty.ident;
     let annotations = match form.library {
         Library::Kotlinx => serializable(fields, needs),
         Library::Moshi => adapters::of_moshi(needs),
@@ -334,4 +335,28 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut
     let body = cat([text(supertype), text(" {"), nest(cat([hard(), companion])), hard(), text("}")]);
     let parcels = parcels::annotations([], form, needs);
     value_class(&ident.to_string(), text("String"), body, parcels, form)
+}
+
+/// ```kotlin
+/// @Serializable
+/// enum class QueenStatus {
+///     @SerialName("laying")
+///     LAYING,
+/// }
+/// ```
+fn closed(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Needs) -> Doc {
+    if form.library == Library::Kotlinx {
+        needs.imports.insert("kotlinx.serialization.Serializable");
+    }
+    let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
+        let is_as_on_wire = case.as_str() == wire.as_str();
+        let key = if is_as_on_wire { None } else { key_annotation(wire.as_str(), form, needs) };
+        let declaration = lines(key.map(text).into_iter().chain([text(format!("{case},"))]));
+        (ABOUT.comment.of(docs, form.indent + 4), declaration)
+    };
+    let cases: Vec<_> = cases.iter().map(case).collect();
+    let serializable = (form.library == Library::Kotlinx).then(|| text("@Serializable"));
+    let inside = nest(cat([hard(), docs::spaced(cases)]));
+    let class = cat([text(format!("enum class {ident} {{")), inside, hard(), text("}")]);
+    lines(serializable.into_iter().chain([class]))
 }

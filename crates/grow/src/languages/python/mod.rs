@@ -77,7 +77,7 @@ impl Language for Python {
     }
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        let PlannedType { ident, docs, definition } = ty;
+        let PlannedType { ident, docs, definition, .. } = ty;
         let said = |union| lines([union].into_iter().chain(ABOUT.comment.of(docs, 0)));
         match (definition, Types::of(settings)) {
             (PlannedDefinition::Record(fields), Types::Pydantic) => record(plan, ty, fields, needs),
@@ -90,7 +90,9 @@ impl Language for Python {
             (PlannedDefinition::Enumeration(cases), Types::Pydantic | Types::Dataclasses) => {
                 enumeration(ty, cases, needs)
             }
-            (PlannedDefinition::Enumeration(cases), Types::TypedDicts) => typed_dicts::enumeration(ty, cases),
+            (PlannedDefinition::Enumeration(cases), Types::TypedDicts) => {
+                typed_dicts::enumeration(ty, cases, needs)
+            }
             (PlannedDefinition::Union(union), Types::Pydantic) => {
                 said(self::union(plan, ident, union, needs))
             }
@@ -248,14 +250,20 @@ fn call(open: &'static str, arguments: impl Iterator<Item = Doc>, close: &'stati
 }
 
 fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>], needs: &mut Needs) -> Doc {
-    needs.helpers.insert(OPEN_ENUM);
+    let base = if ty.is_closed {
+        needs.imports.insert("from enum import StrEnum");
+        "StrEnum"
+    } else {
+        needs.helpers.insert(OPEN_ENUM);
+        OPEN_ENUM.name
+    };
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let member = text(format!("{case} = {}", names::literal(wire.as_str())));
         cat([hard(), documented(member, docs)])
     };
     let cases = cat(cases.iter().map(case));
     let body = cat(docstring(ty.docs).into_iter().chain([cases]));
-    cat([text(format!("class {}(OpenEnum):", ty.ident)), nest(body)])
+    cat([text(format!("class {}({base}):", ty.ident)), nest(body)])
 }
 
 /// A tag that no sample had leaves the whole object as a dictionary.

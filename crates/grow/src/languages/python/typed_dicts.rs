@@ -1,6 +1,6 @@
 //! Typed dictionaries: what `json.loads` gives, with names for a type checker. Nothing of it is there at run time.
 
-use jar_sprout_layout::{Doc, cat, hard, nest, print, text};
+use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text};
 use jar_sprout_model::{OnWire, Presence, Slot, Type};
 
 use super::{ABOUT, docstring, documented, names};
@@ -115,13 +115,21 @@ pub(super) fn record(
 }
 
 /// A text; which ones are known is for people.
-pub(super) fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>]) -> Doc {
+pub(super) fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>], needs: &mut Needs) -> Doc {
     let known: Vec<String> = cases.iter().map(|case| names::literal(case.wire.as_str())).collect();
+    if ty.is_closed {
+        needs.imports.insert("from typing import Literal");
+        let known = join(&cat([text(","), line()]), known.into_iter().map(text));
+        let known =
+            cat([text("Literal["), nest(cat([soft(), known, if_broken(",", "")])), soft(), text("]")]);
+        let alias = cat([text(format!("{} = ", ty.ident)), group(known)]);
+        return lines([alias].into_iter().chain(ABOUT.comment.of(ty.docs, 0)));
+    }
     let known = format!("One of {}; more may come.", known.join(", "));
     let said = if ty.docs.text.is_empty() { known } else { format!("{}\n\n{known}", ty.docs.text) };
     let docs = jar_sprout_model::Docs { text: said, is_deprecated: ty.docs.is_deprecated };
     let alias = text(format!("{} = str", ty.ident));
-    jar_sprout_layout::lines([alias].into_iter().chain(ABOUT.comment.of(&docs, 0)))
+    lines([alias].into_iter().chain(ABOUT.comment.of(&docs, 0)))
 }
 
 pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {

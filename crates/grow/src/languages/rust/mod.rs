@@ -53,10 +53,10 @@ impl Language for Rust {
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
         let dates = Dates::of(settings);
         needs.imports.extend(["serde::Deserialize", "serde::Serialize"]);
-        let PlannedType { ident, docs: _, definition } = ty;
+        let PlannedType { ident, definition, .. } = ty;
         match definition {
             PlannedDefinition::Record(fields) => record(plan, ty, fields, dates, needs),
-            PlannedDefinition::Enumeration(cases) => enumeration(ident, cases),
+            PlannedDefinition::Enumeration(cases) => enumeration(ident, cases, ty.is_closed),
             PlannedDefinition::Union(union) => self::union(plan, ident, union, dates, needs),
         }
     }
@@ -209,8 +209,8 @@ fn field(
     lines(comment.into_iter().chain(serde(arguments)).chain([declaration]))
 }
 
-/// Known values as variants, any other text in `Other`.
-fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
+/// Known values as variants, any other text in `Other` if there may be such.
+fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], is_closed: bool) -> Doc {
     let pairs: Vec<(&str, &str)> =
         cases.iter().map(|case| (case.ident.as_str(), case.wire.as_str())).collect();
     let rule = names::variant_rule(&pairs);
@@ -222,8 +222,9 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
         cat([hard(), lines(comment.into_iter().chain(serde(own.into_iter().collect())).chain([variant]))])
     };
     let other = cat([hard(), text("#[serde(untagged)]"), hard(), text("Other(String),")]);
-    let body = nest(cat(cases.iter().map(case).chain([other])));
-    let derives = text("#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]");
+    let body = nest(cat(cases.iter().map(case).chain((!is_closed).then_some(other))));
+    let copy = if is_closed { "Copy, " } else { "" };
+    let derives = text(format!("#[derive(Debug, Clone, {copy}PartialEq, Eq, Serialize, Deserialize)]"));
     let declaration = cat([text(format!("pub enum {ident} {{")), body, hard(), text("}")]);
     lines([derives].into_iter().chain(serde(all.into_iter().collect())).chain([declaration]))
 }

@@ -53,6 +53,7 @@ impl Language for Swift {
                 let nested = nested(self, plan, ty, settings, needs);
                 record(plan, &ty.ident, fields, nested, &form, needs)
             }
+            PlannedDefinition::Enumeration(cases) if ty.is_closed => closed(&ty.ident, cases, &form),
             PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, &form),
             PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, &form, needs),
         }
@@ -222,6 +223,24 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: &Form) -> Doc {
     members(
         &format!("{access}struct {ident}: RawRepresentable, {coding}, Hashable, Sendable"),
         [docs::spaced(cases.iter().map(case)), value, initializer],
+    )
+}
+
+/// `enum QueenStatus: String, Codable, Hashable, Sendable`
+fn closed(ident: &Ident, cases: &[PlannedCase<'_>], form: &Form) -> Doc {
+    let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
+        let value = if bare(case) == wire.as_str() {
+            String::new()
+        } else {
+            format!(" = {}", names::LITERAL.of(wire.as_str()))
+        };
+        (ABOUT.comment.of(docs, form.indent + 4), text(format!("case {case}{value}")))
+    };
+    let Form { access, .. } = *form;
+    let coding = form.coding();
+    members(
+        &format!("{access}enum {ident}: String, {coding}, Hashable, Sendable"),
+        [docs::spaced(cases.iter().map(case))],
     )
 }
 

@@ -119,10 +119,10 @@ impl Language for TypeScript {
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
         let form = Form::of(settings);
-        let PlannedType { ident, docs: _, definition } = ty;
+        let PlannedType { ident, definition, .. } = ty;
         let declaration = match definition {
             PlannedDefinition::Record(fields) => record(plan, ident, fields, form),
-            PlannedDefinition::Enumeration(cases) => enumeration(ident, cases),
+            PlannedDefinition::Enumeration(cases) => enumeration(ident, cases, ty.is_closed),
             PlannedDefinition::Union(union) => self::union(plan, ident, union, form),
         };
         if form.reading == Reading::None {
@@ -189,10 +189,10 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form) -> Doc {
 }
 
 /// `"laying" | "caged" | (string & {})`: editors offer the known values, and any other text is allowed.
-fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
+fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], is_closed: bool) -> Doc {
     let known =
         cases.iter().map(|PlannedCase { ident: _, wire, docs: _ }| text(names::LITERAL.of(wire.as_str())));
-    alternatives(ident, known.chain([text("(string & {})")]))
+    alternatives(ident, known.chain((!is_closed).then(|| text("(string & {})"))))
 }
 
 fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, form: Form) -> Doc {

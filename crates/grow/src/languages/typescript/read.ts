@@ -20,10 +20,19 @@ function constantOf<T extends string>(text: T): Read<T> {
     value === text ? text : failAt(path, JSON.stringify(text), value);
 }
 
+function oneOf<T extends string>(...known: T[]): Read<T> {
+  return (value, path) =>
+    known.find((one) => one === value) ??
+    failAt(path, `one of ${known.join(", ")}`, value);
+}
+
 function numberAt(value: unknown, path: string): number {
-  return typeof value === "number" || typeof value === "bigint"
-    ? Number(value)
-    : failAt(path, "a number", value);
+  return typeof value === "number" ? value : failAt(path, "a number", value);
+}
+
+/** A number, rounded if it is an integer that no number can hold. */
+function roundedAt(value: unknown, path: string): number {
+  return numberAt(typeof value === "bigint" ? Number(value) : value, path);
 }
 
 function bigintAt(value: unknown, path: string): bigint {

@@ -9,7 +9,7 @@ use jar_sprout_model::{OnWire, Presence, Scalar, Slot, Type, Width, WireName};
 use super::{Form, Reading, names};
 use crate::code::{Helper, Needs};
 use crate::plan::{
-    Ident, Kind, Plan, PlannedDefinition, PlannedField, PlannedRoot, PlannedType, PlannedUnion,
+    Ident, Kind, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedRoot, PlannedType, PlannedUnion,
 };
 
 /// The functions that readers are made of, each in a paragraph that declares one thing.
@@ -70,7 +70,7 @@ pub(super) fn reader(plan: &Plan<'_>, ty: &PlannedType<'_>, form: Form, needs: &
     let ident = &ty.ident;
     let body = match &ty.definition {
         PlannedDefinition::Record(fields) => Some(record(plan, fields, form, needs)),
-        PlannedDefinition::Enumeration(_) => None,
+        PlannedDefinition::Enumeration(cases) => ty.is_closed.then(|| one_of(cases, needs)),
         PlannedDefinition::Union(union) => Some(match union.tag {
             Some(tag) => by_tag(plan, ident, tag, union, form, needs),
             None => by_kind(plan, ident, union, form, needs),
@@ -144,6 +144,7 @@ fn non_null(plan: &Plan<'_>, ty: &Type, form: Form, needs: &mut Needs) -> Doc {
         Type::Scalar(scalar) if is_bigint(*scalar) => named("bigintAt"),
         Type::Scalar(scalar) => named(match scalar.on_wire() {
             OnWire::Boolean => "booleanAt",
+            OnWire::Integer | OnWire::Number if has_bigints(plan) => "roundedAt",
             OnWire::Integer | OnWire::Number => "numberAt",
             OnWire::Text => "textAt",
         }),
@@ -164,12 +165,15 @@ fn non_null(plan: &Plan<'_>, ty: &Type, form: Form, needs: &mut Needs) -> Doc {
             let items: Vec<Doc> = items.iter().map(|item| read(plan, item, form, needs)).collect();
             call("tupleOf", items)
         }
-        Type::Named(id) => match &plan.get(*id).definition {
-            PlannedDefinition::Enumeration(_) => named("textAt"),
-            PlannedDefinition::Record(_) | PlannedDefinition::Union(_) => {
-                text(format!("read{}", plan.ident(*id)))
+        Type::Named(id) => {
+            let ty = plan.get(*id);
+            match &ty.definition {
+                PlannedDefinition::Enumeration(_) if !ty.is_closed => named("textAt"),
+                PlannedDefinition::Enumeration(_)
+                | PlannedDefinition::Record(_)
+                | PlannedDefinition::Union(_) => text(format!("read{}", ty.ident)),
             }
-        },
+        }
     }
 }
 
@@ -208,6 +212,13 @@ fn record(plan: &Plan<'_>, fields: &[PlannedField<'_>], form: Form, needs: &mut 
         text("const object = objectAt(value, path);"),
         cat([text("return {"), nest(cat(entries)), hard(), text("};")]),
     ]
+}
+
+/// Reads one of the values that there are.
+fn one_of(cases: &[PlannedCase<'_>], needs: &mut Needs) -> Vec<Doc> {
+    need("oneOf", needs);
+    let known = cases.iter().map(|case| text(names::LITERAL.of(case.wire.as_str())));
+    vec![cat([text("return "), call("oneOf", known), text("(value, path);")])]
 }
 
 fn by_tag(
