@@ -76,7 +76,7 @@ fn absence() {
         ("java", &[("absent", "apart"), ("place", "nested")]),
         ("java", &[("absent", "apart"), ("types", "beans"), ("place", "nested")]),
         ("dart", &[("absent", "apart"), ("equality", "values")]),
-        ("python", &[("absent", "apart"), ("types", "dataclasses")]),
+        ("python", &[("absent", "apart"), ("types", "dataclasses"), ("level", "3.10")]),
         ("go", &[("absent", "apart")]),
         ("csharp", &[("absent", "apart")]),
         ("rust", &[("absent", "apart")]),
@@ -173,6 +173,12 @@ fn python_with_dataclasses() {
 #[test]
 fn python_with_typed_dicts() {
     check("python", &[("types", "typed-dicts")]);
+}
+
+#[test]
+fn python_of_level_ten() {
+    check("python", &[("level", "3.10")]);
+    check("python", &[("level", "3.10"), ("types", "typed-dicts")]);
 }
 
 #[test]

@@ -5,13 +5,14 @@ use crate::toolchain::{Missing, Ready, Wanted};
 
 const PROJECT: &str = r#"
 [tool.mypy]
+python_version = "VERSION"
 strict = true
 warn_unreachable = true
 plugins = ["pydantic.mypy"]
 explicit_package_bases = true
 
 [tool.ruff]
-target-version = "py311"
+target-version = "LEVEL"
 
 [tool.ruff.lint]
 select = ["A", "B", "C4", "E", "F", "I", "N", "PIE", "PYI", "RUF", "SIM", "UP", "W"]
@@ -33,6 +34,9 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         );
         return Err(Missing::new("a Python environment with pydantic and mypy", line));
     };
+    let level = wanted.settings.given("level").unwrap_or("3.11");
+    let project =
+        PROJECT.replace("LEVEL", &format!("py{}", level.replace('.', ""))).replace("VERSION", level);
     let tool = |name: &str| wanted.command(python.with_file_name(name));
     let mut mypy = tool("mypy");
     mypy.args(["--no-error-summary", "."]);
@@ -47,7 +51,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
     Ok(Ready {
         title: format!("Python {version} with mypy"),
         code: "",
-        files: vec![("pyproject.toml", PROJECT.to_owned())],
+        files: vec![("pyproject.toml", project)],
         compile: vec![mypy],
         // Types alone are proven by the type checker.
         run: (wanted.settings.given("types") != Some("typed-dicts")).then_some(run),

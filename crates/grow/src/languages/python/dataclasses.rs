@@ -3,7 +3,7 @@
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Presence, Scalar, Slot, Type, WireName};
 
-use super::settings::Types;
+use super::settings::{Level, Types};
 use super::{ABOUT, call, docstring, documented, names, times, types};
 use crate::code::{Helper, Needs};
 use crate::plan::{
@@ -16,11 +16,16 @@ const OPTIONAL: Helper = Helper { name: "optional", text: include_str!("optional
 /// Tells null from nothing.
 const UNSET: Helper = Helper { name: "unset", text: include_str!("unset.py") };
 
+/// What reads times before Python 3.11.
+const READ_DATETIME: Helper = Helper { name: "_read_datetime", text: include_str!("read_datetime.py") };
+const READ_TIME: Helper = Helper { name: "_read_time", text: include_str!("read_time.py") };
+const SPELLED_OUT: Helper = Helper { name: "_spelled_out", text: include_str!("spelled_out.py") };
+
 /// One of the two ways between JSON's own values and those of the classes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 enum Way {
     /// From what `json.loads` gives.
-    In,
+    In(Level),
     /// To what `json.dumps` takes.
     Out,
 }
@@ -32,9 +37,9 @@ struct Converter<'p> {
 }
 
 /// The type of a root that is no class, and what reads and writes it.
-pub(super) fn alias(plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Needs) -> Doc {
+pub(super) fn alias(plan: &Plan<'_>, ident: &Ident, slot: &Slot, level: Level, needs: &mut Needs) -> Doc {
     let alias = cat([text(format!("{ident} = ")), types::slot(plan, slot, Types::Dataclasses, needs)]);
-    let read = Converter { plan, way: Way::In }.of(slot, text("data"), needs).unwrap_or_else(|| {
+    let read = Converter { plan, way: Way::In(level) }.of(slot, text("data"), needs).unwrap_or_else(|| {
         needs.imports.insert("from typing import cast");
         text(format!("cast(\"{ident}\", data)"))
     });
@@ -44,11 +49,11 @@ pub(super) fn alias(plan: &Plan<'_>, ident: &Ident, slot: &Slot, needs: &mut Nee
 }
 
 /// How a whole response is read from a text, and written.
-pub(super) fn entry(plan: &Plan<'_>, root: &PlannedRoot<'_>, needs: &mut Needs) -> (Doc, Doc) {
+pub(super) fn entry(plan: &Plan<'_>, root: &PlannedRoot<'_>, level: Level, needs: &mut Needs) -> (Doc, Doc) {
     let loaded = || text("json.loads(text)");
     let (read, value) = match root {
         PlannedRoot::Named { slot, .. } => (
-            Converter { plan, way: Way::In }.of(slot, loaded(), needs).unwrap_or_else(loaded),
+            Converter { plan, way: Way::In(level) }.of(slot, loaded(), needs).unwrap_or_else(loaded),
             Converter { plan, way: Way::Out }.of(slot, text("value"), needs),
         ),
         PlannedRoot::Alias { ident, .. } => {
@@ -89,23 +94,27 @@ pub(super) fn record(
     plan: &Plan<'_>,
     ty: &PlannedType<'_>,
     fields: &[PlannedField<'_>],
+    level: Level,
     needs: &mut Needs,
 ) -> Doc {
-    needs.imports.extend([
-        "from dataclasses import dataclass",
-        "from typing import Any",
-        "from typing import Self",
-    ]);
+    needs.imports.extend(["from dataclasses import dataclass", "from typing import Any"]);
+    let own = match level {
+        Level::Ten => ty.ident.as_str(),
+        Level::Eleven => {
+            needs.imports.insert("from typing import Self");
+            "Self"
+        }
+    };
     let members = fields.iter().map(|one| cat([hard(), documented(field(plan, one, needs), one.docs)]));
     let members: Vec<Doc> = members.collect();
     let read = cat([
         text("@classmethod"),
         hard(),
         text(format!(
-            "def from_dict(cls, {}: dict[str, Any]) -> Self:",
+            "def from_dict(cls, {}: dict[str, Any]) -> {own}:",
             if fields.is_empty() { "_" } else { "data" }
         )),
-        nest(cat([hard(), cat([text("return "), constructed(plan, fields, needs)])])),
+        nest(cat([hard(), cat([text("return "), constructed(plan, fields, level, needs)])])),
     ]);
     let write = cat([
         text("def to_dict(self) -> dict[str, Any]:"),
@@ -146,8 +155,8 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
 }
 
 /// `cls(id=data["id"])`
-fn constructed(plan: &Plan<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
-    let converter = Converter { plan, way: Way::In };
+fn constructed(plan: &Plan<'_>, fields: &[PlannedField<'_>], level: Level, needs: &mut Needs) -> Doc {
+    let converter = Converter { plan, way: Way::In(level) };
     let arguments = fields.iter().filter(|field| !matches!(field.slot.ty, Type::Constant(_))).map(|field| {
         let key = names::literal(field.wire.as_str());
         let value = match field.presence {
@@ -252,8 +261,8 @@ impl Converter<'_> {
                 });
                 let parts: Vec<Doc> = parts.collect();
                 match (self.way, &parts[..]) {
-                    (Way::In, [one]) => Some(cat([text("("), one.clone(), text(",)")])),
-                    (Way::In, _) => Some(listed("(", parts, ")")),
+                    (Way::In(_), [one]) => Some(cat([text("("), one.clone(), text(",)")])),
+                    (Way::In(_), _) => Some(listed("(", parts, ")")),
                     (Way::Out, _) => Some(listed("[", parts, "]")),
                 }
             }
@@ -297,11 +306,11 @@ impl Converter<'_> {
                 let named = self.plan.get(*id);
                 let name = &named.ident;
                 Some(text(match (&named.definition, self.way) {
-                    (PlannedDefinition::Record(_), Way::In) => format!("{name}.from_dict"),
+                    (PlannedDefinition::Record(_), Way::In(_)) => format!("{name}.from_dict"),
                     (PlannedDefinition::Record(_), Way::Out) => format!("{name}.to_dict"),
-                    (PlannedDefinition::Enumeration(_), Way::In) => name.to_string(),
+                    (PlannedDefinition::Enumeration(_), Way::In(_)) => name.to_string(),
                     (PlannedDefinition::Enumeration(_), Way::Out) => "str".to_owned(),
-                    (PlannedDefinition::Union(_), Way::In) => format!("{}_from_json", function_name(name)),
+                    (PlannedDefinition::Union(_), Way::In(_)) => format!("{}_from_json", function_name(name)),
                     (PlannedDefinition::Union(_), Way::Out) => format!("{}_to_json", function_name(name)),
                 }))
             }
@@ -322,7 +331,12 @@ impl Converter<'_> {
         };
         needs.imports.insert("import datetime as dt");
         match self.way {
-            Way::In => Some(format!("{class}.fromisoformat")),
+            Way::In(Level::Ten) if scalar.time_forms().is_some() => {
+                let helper = if matches!(scalar, Scalar::Time(_)) { READ_TIME } else { READ_DATETIME };
+                needs.helpers.extend([SPELLED_OUT, helper]);
+                Some(helper.name.to_owned())
+            }
+            Way::In(_) => Some(format!("{class}.fromisoformat")),
             Way::Out => match times::writer(self.plan, scalar) {
                 Some(helper) => {
                     needs.helpers.insert(helper);
@@ -349,7 +363,13 @@ fn is_record(ty: &PlannedType<'_>) -> bool {
 }
 
 /// A name for all cases, and the functions that read and write them.
-pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+pub(super) fn union(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    level: Level,
+    needs: &mut Needs,
+) -> Doc {
     let mut cases: Vec<Doc> =
         union.cases.iter().map(|case| types::slot(plan, case.slot, Types::Dataclasses, needs)).collect();
     if union.tag.is_some() {
@@ -365,8 +385,8 @@ pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, ne
     let alias = cat([text(format!("{ident} = ")), cases]);
     let alias = lines([alias].into_iter().chain(union_comment(plan, ident)));
     let (read, write) = match union.tag {
-        Some(tag) => (read_by_tag(plan, tag, union, needs), text(WRITE_TAGGED)),
-        None => (read_by_kind(plan, ident, union, needs), write_by_kind(plan, union, needs)),
+        Some(tag) => (read_by_tag(plan, tag, union, level, needs), text(WRITE_TAGGED)),
+        None => (read_by_kind(plan, ident, union, level, needs), write_by_kind(plan, union, needs)),
     };
     functions(alias, ident, read, write, needs)
 }
@@ -379,8 +399,14 @@ fn union_comment(plan: &Plan<'_>, ident: &Ident) -> Option<Doc> {
     ABOUT.comment.of(docs, 0)
 }
 
-fn read_by_tag(plan: &Plan<'_>, tag: &WireName, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
-    let converter = Converter { plan, way: Way::In };
+fn read_by_tag(
+    plan: &Plan<'_>,
+    tag: &WireName,
+    union: &PlannedUnion<'_>,
+    level: Level,
+    needs: &mut Needs,
+) -> Doc {
+    let converter = Converter { plan, way: Way::In(level) };
     let mut branches: Vec<Doc> = Vec::new();
     for case in &union.cases {
         let tag = names::literal(case.tag.map_or("", WireName::as_str));
@@ -407,8 +433,14 @@ fn test(kind: Kind, subject: &str) -> Option<String> {
     Some(format!("isinstance({subject}, {class})"))
 }
 
-fn read_by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
-    let converter = Converter { plan, way: Way::In };
+fn read_by_kind(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    level: Level,
+    needs: &mut Needs,
+) -> Doc {
+    let converter = Converter { plan, way: Way::In(level) };
     let mut body = Vec::new();
     let mut is_open = true;
     for (kind, case) in plan.by_kind(union) {

@@ -2,12 +2,12 @@
 
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, lines, nest, soft, text};
 
-use super::settings::Types;
+use super::settings::{Level, Types};
 use super::{ABOUT, dataclasses, typed_dicts, types};
 use crate::code::Needs;
 use crate::plan::{Ident, Plan, small_words};
 
-pub(super) fn functions(plan: &Plan<'_>, kind: Types, needs: &mut Needs) -> Vec<Doc> {
+pub(super) fn functions(plan: &Plan<'_>, kind: Types, level: Level, needs: &mut Needs) -> Vec<Doc> {
     let mut made = Vec::new();
     let mut adapters = Vec::new();
     for (root, [decode, encode]) in plan.entries() {
@@ -29,7 +29,7 @@ pub(super) fn functions(plan: &Plan<'_>, kind: Types, needs: &mut Needs) -> Vec<
             }
             Types::Dataclasses => {
                 needs.imports.insert("import json");
-                dataclasses::entry(plan, root, needs)
+                dataclasses::entry(plan, root, level, needs)
             }
             Types::TypedDicts => {
                 needs.imports.extend(["import json", "from typing import cast"]);

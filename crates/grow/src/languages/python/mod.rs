@@ -1,4 +1,4 @@
-//! Python: models for pydantic v2, in the syntax of 3.11.
+//! Python: models for pydantic v2, in the syntax of 3.10 and later.
 
 mod dataclasses;
 mod entry;
@@ -23,7 +23,7 @@ use crate::plan::{
 };
 use crate::settings::Settings;
 use crate::trial::Trial;
-use settings::Types;
+use settings::{Level, Types};
 
 /// Python with pydantic.
 pub(crate) struct Python;
@@ -38,10 +38,15 @@ const PROTECTED: &[&str] = &["model_dump", "model_validate"];
 /// An enum that keeps values it does not know.
 const OPEN_ENUM: Helper = Helper { name: "OpenEnum", text: include_str!("open_enum.py") };
 
+const OPEN_ENUM_310: Helper = Helper { name: "OpenEnum", text: include_str!("open_enum_310.py") };
+
+/// What `StrEnum` is from 3.11 on.
+const TEXT_ENUM: Helper = Helper { name: "TextEnum", text: include_str!("text_enum.py") };
+
 static ABOUT: About = About {
     key: "python",
     title: "Python",
-    grows: "models for pydantic v2, or dataclasses, Python 3.11 and later",
+    grows: "models for pydantic v2, or dataclasses, Python 3.10 and later",
     settings: settings::SETTINGS,
     naming: names::NAMING,
     comment: Comment {
@@ -78,17 +83,18 @@ impl Language for Python {
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
         let PlannedType { ident, docs, definition, .. } = ty;
+        let level = Level::of(settings);
         let said = |union| lines([union].into_iter().chain(ABOUT.comment.of(docs, 0)));
         match (definition, Types::of(settings)) {
             (PlannedDefinition::Record(fields), Types::Pydantic) => record(plan, ty, fields, needs),
             (PlannedDefinition::Record(fields), Types::Dataclasses) => {
-                dataclasses::record(plan, ty, fields, needs)
+                dataclasses::record(plan, ty, fields, level, needs)
             }
             (PlannedDefinition::Record(fields), Types::TypedDicts) => {
-                typed_dicts::record(plan, ty, fields, needs)
+                typed_dicts::record(plan, ty, fields, level, needs)
             }
             (PlannedDefinition::Enumeration(cases), Types::Pydantic | Types::Dataclasses) => {
-                enumeration(ty, cases, needs)
+                enumeration(ty, cases, level, needs)
             }
             (PlannedDefinition::Enumeration(cases), Types::TypedDicts) => {
                 typed_dicts::enumeration(ty, cases, needs)
@@ -97,7 +103,7 @@ impl Language for Python {
                 said(self::union(plan, ident, union, needs))
             }
             (PlannedDefinition::Union(union), Types::Dataclasses) => {
-                dataclasses::union(plan, ident, union, needs)
+                dataclasses::union(plan, ident, union, level, needs)
             }
             (PlannedDefinition::Union(union), Types::TypedDicts) => {
                 said(typed_dicts::union(plan, ident, union, needs))
@@ -122,13 +128,13 @@ impl Language for Python {
             Types::Pydantic => {
                 cat([text(format!("{ident} = ")), types::slot(plan, slot, Types::Pydantic, needs)])
             }
-            Types::Dataclasses => dataclasses::alias(plan, ident, slot, needs),
+            Types::Dataclasses => dataclasses::alias(plan, ident, slot, Level::of(settings), needs),
             Types::TypedDicts => text(format!("{ident} = {}", typed_dicts::slot(plan, slot, needs))),
         }
     }
 
     fn entry(&self, plan: &Plan<'_>, settings: &Settings, needs: &mut Needs) -> Vec<Doc> {
-        entry::functions(plan, Types::of(settings), needs)
+        entry::functions(plan, Types::of(settings), Level::of(settings), needs)
     }
 
     fn assemble(&self, _: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
@@ -249,13 +255,21 @@ fn call(open: &'static str, arguments: impl Iterator<Item = Doc>, close: &'stati
     group(cat([text(open), nest(cat([soft(), inner])), soft(), text(close)]))
 }
 
-fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>], needs: &mut Needs) -> Doc {
-    let base = if ty.is_closed {
-        needs.imports.insert("from enum import StrEnum");
-        "StrEnum"
-    } else {
-        needs.helpers.insert(OPEN_ENUM);
-        OPEN_ENUM.name
+fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>], level: Level, needs: &mut Needs) -> Doc {
+    let base = match (ty.is_closed, level) {
+        (true, Level::Eleven) => {
+            needs.imports.insert("from enum import StrEnum");
+            "StrEnum"
+        }
+        (is_closed, level) => {
+            let helper = match (is_closed, level) {
+                (true, _) => TEXT_ENUM,
+                (false, Level::Ten) => OPEN_ENUM_310,
+                (false, Level::Eleven) => OPEN_ENUM,
+            };
+            needs.helpers.insert(helper);
+            helper.name
+        }
     };
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let member = text(format!("{case} = {}", names::literal(wire.as_str())));

@@ -18,7 +18,29 @@ const TYPES: Setting = Setting {
     ]),
 };
 
-pub(super) const SETTINGS: &[Setting] = &[TYPES, ABSENT, ENTRY];
+const LEVEL: Setting = Setting {
+    key: "level",
+    doc: "the level of the language",
+    values: Values::Choice(&[
+        Choice { value: "3.11", doc: "Python 3.11 and later" },
+        Choice { value: "3.10", doc: "Python 3.10 and later; what typing lacks there is typing_extensions'" },
+    ]),
+};
+
+pub(super) const SETTINGS: &[Setting] = &[TYPES, LEVEL, ABSENT, ENTRY];
+
+/// The level of the language.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Level {
+    Ten,
+    Eleven,
+}
+
+impl Level {
+    pub(super) fn of(settings: &Settings) -> Self {
+        if settings.is(&LEVEL, "3.10") { Self::Ten } else { Self::Eleven }
+    }
+}
 
 /// What objects become.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

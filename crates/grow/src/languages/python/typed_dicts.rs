@@ -3,6 +3,7 @@
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text};
 use jar_sprout_model::{OnWire, Presence, Slot, Type};
 
+use super::settings::Level;
 use super::{ABOUT, docstring, documented, names};
 use crate::code::Needs;
 use crate::plan::{Ident, Plan, PlannedCase, PlannedField, PlannedType, PlannedUnion};
@@ -63,6 +64,7 @@ pub(super) fn record(
     plan: &Plan<'_>,
     ty: &PlannedType<'_>,
     fields: &[PlannedField<'_>],
+    level: Level,
     needs: &mut Needs,
 ) -> Doc {
     needs.imports.insert("from typing import TypedDict");
@@ -77,7 +79,10 @@ pub(super) fn record(
         match field.presence {
             Presence::Always => ty,
             Presence::Sometimes => {
-                needs.imports.insert("from typing import NotRequired");
+                needs.imports.insert(match level {
+                    Level::Ten => "from typing_extensions import NotRequired",
+                    Level::Eleven => "from typing import NotRequired",
+                });
                 format!("NotRequired[{ty}]")
             }
         }
