@@ -76,10 +76,10 @@ pub(crate) const PLACE: Setting = Setting {
 /// Whether functions read and write whole samples.
 pub(crate) const ENTRY: Setting = Setting {
     key: "entry",
-    doc: "whether functions come along that read and write a whole response",
+    doc: "what reads and writes a whole response",
     values: Values::Choice(&[
-        Choice { value: "none", doc: "none: types alone" },
-        Choice { value: "functions", doc: "one to decode its text, and one to encode it again" },
+        Choice { value: "none", doc: "the library, as you set it up" },
+        Choice { value: "functions", doc: "two functions that come along: one decodes, one encodes" },
     ]),
 };
 

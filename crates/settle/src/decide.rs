@@ -381,7 +381,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
                     | Type::Map(_)
                     | Type::Tuple(_) => None,
                 };
-                let unmatched = Unmatched { asked: subject.to_string(), known: Vec::new() };
+                let unmatched = Unmatched { asked: format!("enum {subject}"), known: Vec::new() };
                 return named.map_or(Err(unmatched), |named| self.decide_type(named, verdict));
             }
             Verdict::Keep(_) | Verdict::Cases(_) | Verdict::Derive(_) => {

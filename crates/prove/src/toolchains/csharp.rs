@@ -85,7 +85,7 @@ fn mono(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
     let mcs = wanted.tools.program("mcs").ok_or_else(missing)?;
     let version = version(wanted.command(&mcs).arg("--version")).ok_or_else(missing)?;
     let mut compile = wanted.command("sh");
-    let script = "library=$(dpkg -L libnewtonsoft-json5.0-cil | grep 'Newtonsoft.Json.dll$' | head -1); cp \"$library\" . && find . -name '*.cs' > sources && exec mcs -langversion:7.2 -warnaserror+ -warn:4 -r:Newtonsoft.Json.dll -r:System.Numerics.dll -out:trials.exe @sources";
+    let script = "library=$(dpkg -L libnewtonsoft-json5.0-cil | grep 'Newtonsoft.Json.dll$' | head -1); cp \"$library\" . && find . -name '*.cs' > sources && exec mcs -langversion:7.2 -warnaserror+ -warn:4 -r:Newtonsoft.Json.dll -r:System.Numerics.dll -r:System.Runtime.Serialization.dll -out:trials.exe @sources";
     compile.args(["-c", script]);
     let mut run = wanted.command("mono");
     run.arg("trials.exe");

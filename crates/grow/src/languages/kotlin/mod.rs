@@ -348,15 +348,24 @@ fn closed(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Need
     if form.library == Library::Kotlinx {
         needs.imports.insert("kotlinx.serialization.Serializable");
     }
+    let mut has_keys = false;
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let is_as_on_wire = case.as_str() == wire.as_str();
         let key = if is_as_on_wire { None } else { key_annotation(wire.as_str(), form, needs) };
-        let declaration = lines(key.map(text).into_iter().chain([text(format!("{case},"))]));
-        (ABOUT.comment.of(docs, form.indent + 4), declaration)
+        has_keys |= key.is_some();
+        let comment = ABOUT.comment.of(docs, form.indent + 4);
+        (comment, lines(key.map(text).into_iter().chain([text(format!("{case},"))])))
     };
-    let cases: Vec<_> = cases.iter().map(case).collect();
+    let cases: Vec<(Option<Doc>, Doc)> = cases.iter().map(case).collect();
     let serializable = (form.library == Library::Kotlinx).then(|| text("@Serializable"));
-    let inside = nest(cat([hard(), docs::spaced(cases)]));
+    // Its linter wants a blank line wherever an annotation stands.
+    let cases = if has_keys {
+        let documented = cases.into_iter().map(|(comment, case)| lines(comment.into_iter().chain([case])));
+        join(&cat([hard(), hard()]), documented)
+    } else {
+        docs::spaced(cases)
+    };
+    let inside = nest(cat([hard(), cases]));
     let class = cat([text(format!("enum class {ident} {{")), inside, hard(), text("}")]);
     lines(serializable.into_iter().chain([class]))
 }

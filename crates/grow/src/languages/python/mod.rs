@@ -46,7 +46,7 @@ const TEXT_ENUM: Helper = Helper { name: "TextEnum", text: include_str!("text_en
 static ABOUT: About = About {
     key: "python",
     title: "Python",
-    grows: "models for pydantic v2, or dataclasses, Python 3.10 and later",
+    grows: "models for pydantic v2, or dataclasses, Python 3.11 and later, 3.10 on request",
     settings: settings::SETTINGS,
     naming: names::NAMING,
     comment: Comment {
