@@ -6,6 +6,7 @@
 //! ```
 
 mod alike;
+mod bodies;
 mod decide;
 mod draft;
 mod enums;
@@ -30,6 +31,7 @@ mod time_forms;
 mod twins;
 mod uses;
 
+pub use bodies::{Bodies, bodies};
 pub use decide::{Decision, Derivation, Purpose, VERDICTS, Verdict, decide};
 pub use draft::{Drafted, draft_shape};
 pub use evidence::{Choice, Evidence, KindSeen};

@@ -5,7 +5,8 @@ use std::io::Write as _;
 
 use jar_sprout_grow::{LANGUAGES, Language, Settings};
 use jar_sprout_model::Problem;
-use jar_sprout_prove::{Miss, Missing, Order, Proof, Report, Said, Tools};
+use jar_sprout_prove::{Miss, Missing, Order, Proof, Report, Said, Sample, Tools};
+use jar_sprout_settle::{Bodies, Settled, bodies};
 use owo_colors::OwoColorize;
 use serde_json::{Value, json};
 
@@ -47,6 +48,7 @@ fn prove_jar(args: &ProveArgs) -> Outcome<Exit> {
     for Opened { model, gathered, modelled, .. } in models.opened {
         gathered.show_warnings();
         let samples = read_samples(&model.source)?;
+        proofs.extend(of_bodies(&model.name, &modelled.settled, &samples));
         proofs.push(Proof { name: model.name.clone(), model: modelled.settled.model, samples });
     }
     let named = args.into.iter().map(|key| languages(&jar, Some(key)));
@@ -55,6 +57,22 @@ fn prove_jar(args: &ProveArgs) -> Outcome<Exit> {
     let wanted: Vec<_> = chosen.iter().map(|one| (one.language, one.settings.clone())).collect();
     let is_proven = prove_all(args, &wanted, &proofs)?;
     Ok(if is_proven && is_made { Exit::Well } else { Exit::Findings })
+}
+
+/// What a client sends, proven by what it might send.
+fn of_bodies(name: &str, settled: &Settled, samples: &[Sample]) -> Vec<Proof> {
+    let values: Vec<Value> =
+        samples.iter().filter_map(|sample| serde_json::from_str(&sample.text).ok()).collect();
+    let proof = |Bodies { model, values }: Bodies| {
+        let name = format!("{name}: {}", model.root.name.in_capitals());
+        let sample = |(at, value): (usize, &Value)| Sample {
+            name: format!("{name}:{}", at + 1),
+            text: value.to_string(),
+        };
+        let samples = values.iter().enumerate().map(sample).collect();
+        Proof { name, model, samples }
+    };
+    bodies(settled, &values).into_iter().map(proof).collect()
 }
 
 /// A row for each language. Answers whether all of it holds.

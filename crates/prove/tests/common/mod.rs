@@ -3,11 +3,15 @@
 use std::fs;
 use std::path::{Path, PathBuf};
 
-use jar_sprout_document::{Drafted, Library, NoFiles, draft_document};
+use jar_sprout_document::{Drafted as DraftedDocument, Library, NoFiles, draft_document};
 use jar_sprout_model::{Definition, Docs, Model, SourceId, TypeId, Words};
 use jar_sprout_prove::{Proof, Sample};
-use jar_sprout_settle::{Policies, RootName, draft_shape, root_name, settle, settle_document};
+use jar_sprout_settle::{
+    Bodies, Decision, Derivation, Drafted, Policies, Purpose, RootName, Settled, Subject, Verdict, bodies,
+    decide, draft_shape, root_name, settle, settle_document,
+};
 use jar_sprout_shape::{Shape, observe};
+use serde_json::Value;
 
 /// What might be said of a thing.
 const PLAIN_DOCS: &[&str] = &[
@@ -46,6 +50,7 @@ pub(crate) fn proofs() -> Vec<Proof> {
         [documented("documented", PLAIN_DOCS), documented("torture-docs", EVIL_DOCS)].concat();
     proofs.extend(documented);
     proofs.extend(from_folder(&here().join("tests/awkward")));
+    proofs.extend(sent());
     let closed: Vec<Proof> = proofs.iter().filter_map(closed).collect();
     proofs.extend(closed);
     proofs.extend(from_documents(&here().join("../cli/demo")));
@@ -74,7 +79,7 @@ fn from_documents(folder: &Path) -> Vec<Proof> {
         let name = stem(&path).trim_end_matches(".schema").to_owned();
         let library = Library::gather(&name, &fs::read_to_string(&path).unwrap(), &NoFiles).unwrap();
         let drafted = draft_document(&library, &name, None, &Words::split(&name));
-        let Drafted { draft, roots, title, .. } = drafted;
+        let DraftedDocument { draft, roots, title, .. } = drafted;
         let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
         let samples =
             fs::read_to_string(path.with_file_name(format!("{name}.samples.ndjson"))).unwrap_or_default();
@@ -172,12 +177,47 @@ fn closed(proof: &Proof) -> Option<Proof> {
     (!ids.is_empty()).then(|| Proof { name, model, samples: proof.samples.clone() })
 }
 
+/// What is sent to make a hive and to change one, with what might be sent.
+fn sent() -> Vec<Proof> {
+    let hives = concat!(
+        r#"[{"id":1,"name":"North","note":null,"queen":{"name":"Ilse","since":"2025-05-01"},"created_at":"2025-05-01T10:00:00Z"},"#,
+        r#"{"id":2,"name":"South","note":"strong","queen":null,"honey_kg":12.5,"created_at":"2025-05-02T10:00:00Z"},"#,
+        r#"{"id":3,"name":"East","queen":{"name":"Ada","since":"2025-04-01"},"honey_kg":3.5,"created_at":"2025-05-02T11:00:00Z"},"#,
+        r#"{"id":4,"name":"West","note":"weak","queen":null,"honey_kg":8.25,"created_at":"2025-05-03T11:00:00Z"}]"#,
+    );
+    let (drafted, mut settled) = settled(&[hives.to_owned()], Words::split("hives"));
+    let derivation = |name: &str, purpose| Decision {
+        subject: Subject { type_name: "Hive".to_owned(), key: None },
+        verdict: Verdict::Derive(Derivation {
+            name: name.to_owned(),
+            purpose,
+            server_made: vec!["id".to_owned(), "created_at".to_owned()],
+        }),
+    };
+    let decisions = [derivation("NewHive", Purpose::Create), derivation("HiveUpdate", Purpose::Update)];
+    assert!(decide(&mut settled, &drafted, &decisions).is_empty());
+    let proof = |Bodies { model, values }: Bodies| {
+        let name = format!("sent-{}", model.root.name.in_capitals());
+        let sample = |value: &Value| Sample { name: format!("{name} {value}"), text: value.to_string() };
+        let samples: Vec<Sample> = values.iter().map(sample).collect();
+        assert!(samples.len() >= 3, "{name} has bodies");
+        Proof { name, model, samples }
+    };
+    bodies(&settled, &[serde_json::from_str(hives).unwrap()]).into_iter().map(proof).collect()
+}
+
 fn model(samples: &[String], words: Words) -> Model {
+    settled(samples, words).1.model
+}
+
+fn settled(samples: &[String], words: Words) -> (Drafted, Settled) {
     let mut shape = Shape::default();
     for (source, text) in (0..).map(SourceId).zip(samples) {
         observe(text.as_bytes(), source, &mut shape).expect("the sample is JSON");
     }
     let policies = Policies::default();
     let drafted = draft_shape(&shape, &words, &policies);
-    settle(&drafted.draft, drafted.root, &RootName { words, is_given: false }, &policies).model
+    let name = RootName { words, is_given: false };
+    let settled = settle(&drafted.draft, drafted.root, &name, &policies);
+    (drafted, settled)
 }
