@@ -55,7 +55,8 @@ impl Trial {
             language.file_name(if language.has_file_per_type(settings) { &entry } else { plan.title() });
         let is_alias = matches!(plan.roots[0], PlannedRoot::Alias { .. });
         let home = plan.entry.home.as_str().to_owned();
-        let [decode, encode] = plan.entry.functions[0].each_ref().map(|ident| ident.as_str().to_owned());
+        let (_, functions) = plan.entries().next().expect("the first root is named");
+        let [decode, encode] = functions.each_ref().map(|ident| ident.as_str().to_owned());
         Self { place: place.to_owned(), is_alias, home, decode, encode, file, entry, samples }
     }
 

@@ -7,7 +7,7 @@ mod nesting;
 mod scope;
 mod tags;
 
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 
 use jar_sprout_model::{
     Case, Definition, Docs, Enumeration, Field, Model, NamedType, Presence, Record, Root, Slot, Type, TypeId,
@@ -131,8 +131,8 @@ impl<'m> PlannedRoot<'m> {
 pub(crate) struct PlannedEntry {
     /// Where its functions stand, in languages where they stand in something.
     pub(crate) home: Ident,
-    /// By root, `decodeHives` and `encodeHives`.
-    pub(crate) functions: Vec<[Ident; 2]>,
+    /// By root, `decodeHives` and `encodeHives`; none for one that was there before.
+    functions: Vec<Option<[Ident; 2]>>,
 }
 
 /// A named type.
@@ -331,7 +331,8 @@ impl<'m> Plan<'m> {
 
     /// The roots with the names of what reads and writes them.
     pub(crate) fn entries(&self) -> impl Iterator<Item = (&PlannedRoot<'m>, &[Ident; 2])> {
-        self.roots.iter().zip(&self.entry.functions)
+        let named = self.roots.iter().zip(&self.entry.functions);
+        named.filter_map(|(root, functions)| Some((root, functions.as_ref()?)))
     }
 
     /// What all of it is called: a file that holds it is named so.
@@ -353,8 +354,12 @@ fn plan_entry(
         let name = Words::split(root.as_str()).prefixed(&Words::split(verb));
         package.declare_function(&name, naming.function_case)
     };
-    let functions = roots.iter().map(|root| [function("decode", root), function("encode", root)]).collect();
-    PlannedEntry { home, functions }
+    let mut named = HashSet::new();
+    let functions = roots.iter().map(|root| {
+        let is_new = named.insert(root.as_str());
+        is_new.then(|| [function("decode", root), function("encode", root)])
+    });
+    PlannedEntry { home, functions: functions.collect() }
 }
 
 /// The named types that stand in a definition with no list or map between.
