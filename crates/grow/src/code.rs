@@ -45,11 +45,11 @@ pub fn grow(
         (true, Some("apart")) => Absence::Told,
         (true, _) => Absence::ToldInPatches,
     };
-    let mut plan = Plan::of(&model, &language.about().naming, times, absence);
+    let has_entry = settings.given(ENTRY.key) == Some("functions");
+    let mut plan = Plan::of(&model, &language.about().naming, times, absence, has_entry);
     if language.nests(settings) {
         plan.nest();
     }
-    let has_entry = settings.given(ENTRY.key) == Some("functions");
     let is_spread = language.has_file_per_type(settings);
     let units = match arrangement {
         Arrangement::AsUsual if is_spread => unit_per_type(&plan, has_entry),
@@ -133,7 +133,7 @@ fn unit_per_type<'p>(plan: &'p Plan<'p>, has_entry: bool) -> Vec<Planned<'p>> {
         PlannedRoot::Alias { ident, .. } => Some(unit(ident, Vec::new(), vec![root])),
     };
     let types = plan.outermost().map(|ty| unit(&ty.ident, vec![ty], Vec::new()));
-    let entry = has_entry.then(|| Planned { has_entry, ..unit(&plan.entry.home, Vec::new(), Vec::new()) });
+    let entry = has_entry.then(|| Planned { has_entry, ..unit(plan.entry_home(), Vec::new(), Vec::new()) });
     plan.roots.iter().filter_map(root).chain(types).chain(entry).collect()
 }
 

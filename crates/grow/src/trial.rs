@@ -48,13 +48,13 @@ impl Trial {
         samples: Vec<TrialSample>,
     ) -> Self {
         // Names alone are asked for, whatever becomes of times.
-        let plan =
-            Plan::of(model, &language.about().naming, Times::of(model, TimeKeeping::AsText), Absence::Untold);
+        let times = Times::of(model, TimeKeeping::AsText);
+        let plan = Plan::of(model, &language.about().naming, times, Absence::Untold, true);
         let entry = plan.root_name().to_owned();
         let file =
             language.file_name(if language.has_file_per_type(settings) { &entry } else { plan.title() });
         let is_alias = matches!(plan.roots[0], PlannedRoot::Alias { .. });
-        let home = plan.entry.home.as_str().to_owned();
+        let home = plan.entry_home().as_str().to_owned();
         let (_, functions) = plan.entries().next().expect("the first root is named");
         let [decode, encode] = functions.each_ref().map(|ident| ident.as_str().to_owned());
         Self { place: place.to_owned(), is_alias, home, decode, encode, file, entry, samples }

@@ -100,8 +100,9 @@ pub struct Plan<'m> {
     pub(crate) roots: Vec<PlannedRoot<'m>>,
     /// How times are written.
     pub(crate) times: Times,
-    pub(crate) entry: PlannedEntry,
-    /// By type, the one that it stands inside.
+    /// What reads and writes whole samples, if it was asked for.
+    entry: Option<PlannedEntry>,
+    /// By type, the one that it stands inside; empty where none does.
     hosts: Vec<Option<TypeId>>,
     /// By type, whether it writes its tag by itself.
     writes_tag: Vec<bool>,
@@ -119,6 +120,14 @@ pub(crate) enum PlannedRoot<'m> {
 }
 
 impl<'m> PlannedRoot<'m> {
+    /// The named type that it is.
+    fn named(&self) -> Option<TypeId> {
+        match self {
+            Self::Named { id, .. } => Some(*id),
+            Self::Alias { .. } => None,
+        }
+    }
+
     /// What it is.
     pub(crate) fn slot(&self) -> &'m Slot {
         match self {
@@ -128,9 +137,9 @@ impl<'m> PlannedRoot<'m> {
 }
 
 /// What reads whole samples, and writes them.
-pub(crate) struct PlannedEntry {
+struct PlannedEntry {
     /// Where its functions stand, in languages where they stand in something.
-    pub(crate) home: Ident,
+    home: Ident,
     /// By root, `decodeHives` and `encodeHives`; none for one that was there before.
     functions: Vec<Option<[Ident; 2]>>,
 }
@@ -185,7 +194,13 @@ pub(crate) struct PlannedUnionCase<'m> {
 }
 
 impl<'m> Plan<'m> {
-    pub(crate) fn of(model: &'m Model, naming: &Naming, times: Times, absence: Absence) -> Self {
+    pub(crate) fn of(
+        model: &'m Model,
+        naming: &Naming,
+        times: Times,
+        absence: Absence,
+        has_entry: bool,
+    ) -> Self {
         let mut scope = Scope::of_types(naming);
         let title = model.title.as_ref().map(|title| Scope::of_types(naming).declare_type(title, &[]));
         let roots = model.roots().map(|Root { name, slot }| match &slot.ty {
@@ -206,19 +221,14 @@ impl<'m> Plan<'m> {
         let mut planner = Planner { naming, package: scope, idents: &idents, absence };
         let types: Vec<_> =
             model.types().zip(&idents).map(|((_, ty), ident)| planner.plan_type(ty, ident)).collect();
-        let root_idents = roots.iter().map(|root| match root {
-            PlannedRoot::Named { id, .. } => &planner.idents[id.index()],
-            PlannedRoot::Alias { ident, .. } => ident,
-        });
-        let entry =
-            plan_entry(&mut planner.package, naming, title.as_ref(), &root_idents.collect::<Vec<_>>());
+        let entry = has_entry.then(|| plan_entry(&mut planner, title.as_ref(), &roots));
         let parts: Vec<Vec<usize>> = types
             .iter()
             .map(|ty| inline_parts(&ty.definition).iter().map(|id| id.index()).collect())
             .collect();
         let loops = loops::loops(&parts);
         let ids = idents.into_iter().zip((0..).map(TypeId::from_index)).collect();
-        let hosts = vec![None; types.len()];
+        let hosts = Vec::new();
         let writes_tag = tags::writes_tag(&types, &roots);
         Self { model, ids, loops, types, roots, entry, hosts, writes_tag, title, times }
     }
@@ -331,8 +341,16 @@ impl<'m> Plan<'m> {
 
     /// The roots with the names of what reads and writes them.
     pub(crate) fn entries(&self) -> impl Iterator<Item = (&PlannedRoot<'m>, &[Ident; 2])> {
-        let named = self.roots.iter().zip(&self.entry.functions);
-        named.filter_map(|(root, functions)| Some((root, functions.as_ref()?)))
+        let functions = self.entry.iter().flat_map(|entry| &entry.functions);
+        self.roots.iter().zip(functions).filter_map(|(root, functions)| Some((root, functions.as_ref()?)))
+    }
+
+    /// Where the functions stand that read and write whole samples.
+    ///
+    /// # Panics
+    /// In a plan without any.
+    pub(crate) fn entry_home(&self) -> &Ident {
+        &self.entry.as_ref().expect("functions were asked for").home
     }
 
     /// What all of it is called: a file that holds it is named so.
@@ -343,21 +361,25 @@ impl<'m> Plan<'m> {
 
 /// Names what reads and writes whole samples, beside all types.
 fn plan_entry(
-    package: &mut Scope<'_>,
-    naming: &Naming,
+    planner: &mut Planner<'_, '_>,
     title: Option<&Ident>,
-    roots: &[&Ident],
+    roots: &[PlannedRoot<'_>],
 ) -> PlannedEntry {
-    let home = Words::split(title.unwrap_or(roots[0]).as_str()).with_word("json");
-    let home = package.declare_type(&home, &[]);
-    let mut function = |verb: &str, root: &Ident| {
-        let name = Words::split(root.as_str()).prefixed(&Words::split(verb));
+    let Planner { naming, package, idents, .. } = planner;
+    let ident = |root: &PlannedRoot<'_>| match root {
+        PlannedRoot::Named { id, .. } => idents[id.index()].as_str().to_owned(),
+        PlannedRoot::Alias { ident, .. } => ident.as_str().to_owned(),
+    };
+    let title = title.map_or_else(|| ident(&roots[0]), |title| title.as_str().to_owned());
+    let home = package.declare_type(&Words::split(&title).with_word("json"), &[]);
+    let mut function = |verb: &str, root: &str| {
+        let name = Words::split(root).prefixed(&Words::split(verb));
         package.declare_function(&name, naming.function_case)
     };
     let mut named = HashSet::new();
-    let functions = roots.iter().map(|root| {
-        let is_new = named.insert(root.as_str());
-        is_new.then(|| [function("decode", root), function("encode", root)])
+    let functions = roots.iter().map(ident).map(|root| {
+        let is_new = named.insert(root.clone());
+        is_new.then(|| ["decode", "encode"].map(|verb| function(verb, &root)))
     });
     PlannedEntry { home, functions: functions.collect() }
 }

@@ -1,36 +1,61 @@
 //! Nesting: which types stand inside that of the response which alone needs them.
 
-use std::collections::BTreeSet;
+use std::collections::HashSet;
 
 use jar_sprout_model::{Type, TypeId};
 
-use super::{Plan, PlannedDefinition, PlannedType};
+use super::{Plan, PlannedDefinition, PlannedRoot, PlannedType};
+
+/// The roots that lead to a type.
+#[derive(Clone, Copy, PartialEq)]
+enum Leading {
+    None,
+    One(usize),
+    Several,
+}
 
 impl<'m> Plan<'m> {
     /// Puts types inside the record of the root that leads to them, if it is the only one.
     pub(crate) fn nest(&mut self) {
-        let hosts: Vec<Option<TypeId>> = self.roots.iter().map(|root| self.host(&root.slot().ty)).collect();
-        let mut reached: Vec<BTreeSet<usize>> = vec![BTreeSet::new(); self.types.len()];
+        let needed = self.needed();
+        let mut led_to = vec![Leading::None; self.types.len()];
         for (number, root) in self.roots.iter().enumerate() {
             let mut open = root.slot().ty.named();
             while let Some(id) = open.pop() {
-                if reached[id.index()].insert(number) {
-                    open.extend(self.needed_by(id));
+                let is_new = match &mut led_to[id.index()] {
+                    // What is behind it is led to by several as well.
+                    Leading::Several => false,
+                    Leading::One(one) if *one == number => false,
+                    by @ Leading::One(_) => {
+                        *by = Leading::Several;
+                        true
+                    }
+                    by @ Leading::None => {
+                        *by = Leading::One(number);
+                        true
+                    }
+                };
+                if is_new {
+                    open.extend(&needed[id.index()]);
                 }
             }
         }
-        let host = |(index, by): (usize, &BTreeSet<usize>)| {
-            let id = TypeId::from_index(index);
-            let is_host =
-                hosts.contains(&Some(id)) || self.roots.iter().any(|root| root.slot().ty == Type::Named(id));
-            by.first().filter(|_| by.len() == 1 && !is_host).and_then(|root| hosts[*root])
+        let names: HashSet<&str> = self.types.iter().map(|ty| ty.ident.as_str()).collect();
+        let hosts: Vec<Option<TypeId>> =
+            self.roots.iter().map(|root| self.host(&root.slot().ty, &names)).collect();
+        let outermost: HashSet<TypeId> =
+            hosts.iter().flatten().copied().chain(self.roots.iter().filter_map(PlannedRoot::named)).collect();
+        let host = |(index, by): (usize, &Leading)| match by {
+            Leading::One(root) if !outermost.contains(&TypeId::from_index(index)) => hosts[*root],
+            Leading::One(_) | Leading::None | Leading::Several => None,
         };
-        self.hosts = reached.iter().enumerate().map(host).collect();
+        self.hosts = led_to.iter().enumerate().map(host).collect();
     }
 
     /// The types that stand inside no other.
     pub(crate) fn outermost(&self) -> impl Iterator<Item = &PlannedType<'m>> {
-        self.types.iter().zip(&self.hosts).filter(|(_, host)| host.is_none()).map(|(ty, _)| ty)
+        let is_outermost = |index: usize| self.hosts.get(index).is_none_or(Option::is_none);
+        self.types.iter().enumerate().filter(move |(index, _)| is_outermost(*index)).map(|(_, ty)| ty)
     }
 
     /// The types that stand inside another.
@@ -41,41 +66,45 @@ impl<'m> Plan<'m> {
 
     /// Whether a type stands inside another.
     pub(crate) fn is_nested(&self, ty: &PlannedType<'_>) -> bool {
-        self.hosts[self.id_of(ty).index()].is_some()
+        self.hosts.get(self.id_of(ty).index()).is_some_and(Option::is_some)
     }
 
     /// The record that a whole response is or holds, if others can stand in it: what is one of a union's cases cannot
     /// hold the union, and what has a field of a type's name not the type.
-    fn host(&self, ty: &Type) -> Option<TypeId> {
+    fn host(&self, ty: &Type, names: &HashSet<&str>) -> Option<TypeId> {
         match ty {
-            Type::Named(id) if self.unions_of(*id).next().is_none() && self.has_room(*id) => Some(*id),
-            Type::List(slot) | Type::Map(slot) => self.host(&slot.ty),
-            Type::Named(_) | Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Tuple(_) => None,
+            Type::Named(id) => match &self.get(*id).definition {
+                PlannedDefinition::Record(fields) => {
+                    let has_room = !fields.iter().any(|field| names.contains(field.ident.as_str()));
+                    (has_room && self.unions_of(*id).next().is_none()).then_some(*id)
+                }
+                PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => None,
+            },
+            Type::List(slot) | Type::Map(slot) => self.host(&slot.ty, names),
+            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Tuple(_) => None,
         }
     }
 
-    /// Whether it is a record none of whose fields has the name of a type.
-    fn has_room(&self, id: TypeId) -> bool {
-        match &self.get(id).definition {
+    /// By type, those that it speaks of; a record speaks of the unions that it is a case of.
+    fn needed(&self) -> Vec<Vec<TypeId>> {
+        let parts = |ty: &PlannedType<'_>| match &ty.definition {
             PlannedDefinition::Record(fields) => {
-                let members: BTreeSet<&str> = fields.iter().map(|field| field.ident.as_str()).collect();
-                !self.types.iter().any(|ty| members.contains(ty.ident.as_str()))
-            }
-            PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => false,
-        }
-    }
-
-    /// The types that a type speaks of; a record speaks of the unions that it is a case of.
-    fn needed_by(&self, id: TypeId) -> Vec<TypeId> {
-        let unions = self.unions_of(id).map(|union| self.id_of(union));
-        match &self.get(id).definition {
-            PlannedDefinition::Record(fields) => {
-                fields.iter().flat_map(|field| field.slot.ty.named()).chain(unions).collect()
+                fields.iter().flat_map(|field| field.slot.ty.named()).collect()
             }
             PlannedDefinition::Union(union) => {
                 union.cases.iter().flat_map(|case| case.slot.ty.named()).collect()
             }
             PlannedDefinition::Enumeration(_) => Vec::new(),
+        };
+        let mut needed: Vec<Vec<TypeId>> = self.types.iter().map(parts).collect();
+        for (index, ty) in self.types.iter().enumerate() {
+            if let PlannedDefinition::Union(union) = &ty.definition {
+                let tagged = union.cases.iter().filter(|case| case.tag.is_some());
+                for case in tagged.flat_map(|case| case.slot.ty.named()) {
+                    needed[case.index()].push(TypeId::from_index(index));
+                }
+            }
         }
+        needed
     }
 }

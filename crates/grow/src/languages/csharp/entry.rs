@@ -22,5 +22,5 @@ pub(super) fn class(plan: &Plan<'_>, form: &Form<'_>, needs: &mut Needs) -> Doc 
         let value = format!("{ty} value");
         inside.push(arrow(call(format!("public static string {encode}"), &[&value]), write));
     }
-    members(text(format!("{} static class {}", form.access, plan.entry.home)), inside)
+    members(text(format!("{} static class {}", form.access, plan.entry_home())), inside)
 }

@@ -8,7 +8,7 @@ use crate::code::Needs;
 use crate::plan::{Plan, PlannedRoot};
 
 pub(super) fn class(plan: &Plan<'_>, form: Form, needs: &mut Needs) -> Doc {
-    let home = &plan.entry.home;
+    let home = plan.entry_home();
     let (constant, set_up, may_fail) = match form.library {
         Library::Jackson => {
             needs.imports.extend([

@@ -146,7 +146,7 @@ mod tests {
         let model = Model::new(types.enumerate().map(ty).collect(), root);
         let times = Times::of(&model, TimeKeeping::AsText);
         let naming = &crate::language::Language::about(&Rust).naming;
-        let plan = Plan::of(&model, naming, times, Absence::Untold);
+        let plan = Plan::of(&model, naming, times, Absence::Untold, false);
         let PlannedDefinition::Union(union) = &plan.types[0].definition else { panic!("it is a union") };
         boxed(&plan, union)
     }
