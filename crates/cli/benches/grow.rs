@@ -7,6 +7,10 @@ use std::process::{Command, Stdio};
 
 use divan::Bencher;
 
+/// As the program has it.
+#[global_allocator]
+static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
+
 fn main() {
     divan::main();
 }

@@ -22,6 +22,10 @@ use clap::Parser;
 
 use crate::args::{Args, Command};
 
+/// Models and code are many small things, which it makes and frees in less than half the time of the platform's own.
+#[global_allocator]
+static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
+
 fn main() -> ExitCode {
     let args = Args::parse();
     let done = match &args.command {

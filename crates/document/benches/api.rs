@@ -10,6 +10,10 @@ use jar_sprout_model::Words;
 use jar_sprout_settle::{Policies, settle_document};
 use serde_json::{Map, Value, json};
 
+/// As the program has it.
+#[global_allocator]
+static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
+
 fn main() {
     divan::main();
 }

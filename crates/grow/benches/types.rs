@@ -9,6 +9,10 @@ use jar_sprout_model::{
     TimeForms, Type, TypeId, Width, WireName, Words,
 };
 
+/// As the program has it.
+#[global_allocator]
+static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
+
 fn main() {
     divan::main();
 }

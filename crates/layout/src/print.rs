@@ -100,7 +100,7 @@ impl Printer {
             }
         }
         self.out.push_str(text);
-        self.column += text.width();
+        self.column += columns(text);
     }
 
     fn newline(&mut self, level: usize) {
@@ -158,12 +158,12 @@ fn fits<'d>(group: Item<'d>, rest: &[Item<'d>], room: usize) -> bool {
         };
         let fits = match doc {
             Doc::Nil => true,
-            Doc::Text(text) => take(text.width()),
+            Doc::Text(text) => take(columns(text)),
             Doc::Line(_) if mode == Mode::Broken => return true,
-            Doc::Line(flat) => take(flat.width()),
+            Doc::Line(flat) => take(columns(flat)),
             // A hard newline ends the line of what follows, but is the end of a flat group.
             Doc::Hard | Doc::Table(_) => return !(inside && mode == Mode::Flat),
-            Doc::IfBroken { broken, flat } => take(if mode == Mode::Broken { broken } else { flat }.width()),
+            Doc::IfBroken { broken, flat } => take(columns(if mode == Mode::Broken { broken } else { flat })),
             Doc::Group(_, Fit::Never) if mode == Mode::Flat => return false,
             Doc::Nest(doc) | Doc::Group(doc, _) => {
                 ahead.push((mode, std::slice::from_ref(&**doc)));
@@ -178,6 +178,11 @@ fn fits<'d>(group: Item<'d>, rest: &[Item<'d>], room: usize) -> bool {
             return false;
         }
     }
+}
+
+/// The columns of a text. Most are ASCII, whose characters have one each.
+fn columns(text: &str) -> usize {
+    if text.is_ascii() { text.len() } else { text.width() }
 }
 
 /// For each row the width of each cell with its padding; a row's last cell has none. Widths are in characters, as

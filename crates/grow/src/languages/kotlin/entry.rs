@@ -25,7 +25,7 @@ pub(super) fn functions(plan: &Plan<'_>, form: Form, needs: &mut Needs) -> Vec<D
         Library::Moshi => (moshi(plan, needs), of_moshi, |ty, _| format!("adapter<{ty}>().toJson(value)")),
         Library::Gson => {
             needs.imports.extend(["com.google.gson.GsonBuilder", "com.google.gson.reflect.TypeToken"]);
-            let dates = with_dates(plan, form, needs, ".withDates()");
+            let dates = with_dates(plan, form, needs);
             (
                 text(format!("private val gson = GsonBuilder().serializeNulls(){dates}.create()")),
                 |ty, _| format!("gson.fromJson(text, object : TypeToken<{ty}>() {{}})"),
@@ -96,7 +96,7 @@ fn jackson(plan: &Plan<'_>, form: Form, needs: &mut Needs) -> Doc {
         "com.fasterxml.jackson.module.kotlin.kotlinModule",
         "com.fasterxml.jackson.module.kotlin.readValue",
     ]);
-    let dates = with_dates(plan, form, needs, ".withDates()");
+    let dates = with_dates(plan, form, needs);
     let inside = [
         text(format!("addModule(kotlinModule()){dates}")),
         text("disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)"),
@@ -106,7 +106,7 @@ fn jackson(plan: &Plan<'_>, form: Form, needs: &mut Needs) -> Doc {
 }
 
 /// The call that makes the library know dates, where there are any. Big integers it knows by itself.
-fn with_dates(plan: &Plan<'_>, form: Form, needs: &mut Needs, call: &'static str) -> &'static str {
+fn with_dates(plan: &Plan<'_>, form: Form, needs: &mut Needs) -> &'static str {
     let is_date = |scalar| types::is_foreign(scalar) && scalar != Scalar::Integer(Width::Big);
     if !plan.model.scalars().any(is_date) {
         return "";
@@ -116,7 +116,7 @@ fn with_dates(plan: &Plan<'_>, form: Form, needs: &mut Needs, call: &'static str
     } else {
         types::JACKSON_DATES
     });
-    call
+    ".withDates()"
 }
 
 /// A function of one parameter and one expression.
