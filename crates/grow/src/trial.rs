@@ -3,7 +3,7 @@
 use jar_sprout_model::Model;
 
 use crate::language::{Language, TimeKeeping};
-use crate::plan::{Absence, Plan, PlannedRoot};
+use crate::plan::{Absence, Plan};
 use crate::settings::{ENTRY, Settings};
 use crate::times::Times;
 
@@ -14,8 +14,6 @@ pub struct Trial {
     pub place: String,
     /// The root's type: `HivePage`.
     pub entry: String,
-    /// Whether the root is no named type, so that the entry is whatever the language puts in its place.
-    pub is_alias: bool,
     /// Where the functions stand that read and write it: `HivePageJson`.
     pub home: String,
     /// What reads it from text: `decodeHivePage`.
@@ -53,11 +51,10 @@ impl Trial {
         let entry = plan.root_name().to_owned();
         let file =
             language.file_name(if language.has_file_per_type(settings) { &entry } else { plan.title() });
-        let is_alias = matches!(plan.roots[0], PlannedRoot::Alias { .. });
         let home = plan.entry_home().as_str().to_owned();
         let (_, functions) = plan.entries().next().expect("the first root is named");
         let [decode, encode] = functions.each_ref().map(|ident| ident.as_str().to_owned());
-        Self { place: place.to_owned(), is_alias, home, decode, encode, file, entry, samples }
+        Self { place: place.to_owned(), home, decode, encode, file, entry, samples }
     }
 
     /// The settings for the code of a trial: that goes where the driver looks for it, with what the driver calls.

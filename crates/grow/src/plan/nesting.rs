@@ -64,6 +64,11 @@ impl<'m> Plan<'m> {
         self.types.iter().zip(&self.hosts).filter(move |(_, its)| **its == host).map(|(nested, _)| nested)
     }
 
+    /// Columns that a type's declaration is indented by, where one level has so many.
+    pub(crate) fn indent(&self, ty: &PlannedType<'_>, columns: usize) -> usize {
+        if self.is_nested(ty) { columns } else { 0 }
+    }
+
     /// Whether a type stands inside another.
     pub(crate) fn is_nested(&self, ty: &PlannedType<'_>) -> bool {
         self.hosts.get(self.id_of(ty).index()).is_some_and(Option::is_some)

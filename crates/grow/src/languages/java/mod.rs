@@ -44,7 +44,7 @@ impl Language for Java {
     }
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        let form = Form { indent: indent(plan, ty), ..Form::of(settings) };
+        let form = Form { indent: plan.indent(ty, 2), ..Form::of(settings) };
         match (&ty.definition, form.library) {
             (PlannedDefinition::Record(fields), _) => {
                 let nested = nested(self, plan, ty, settings, needs);
@@ -84,7 +84,7 @@ impl Language for Java {
             (!said.is_empty()).then(|| format!("@param {} {}", field.ident, said.trim_start()))
         };
         let tags: Vec<String> = fields.iter().filter_map(tag).collect();
-        ABOUT.comment.with_tags(ty.docs, indent(plan, ty), &tags)
+        ABOUT.comment.with_tags(ty.docs, plan.indent(ty, 2), &tags)
     }
 
     /// Java has no name for a type without a class of its own; a reader takes this one.
@@ -155,11 +155,6 @@ impl Language for Java {
     fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
         proof::driver(trials)
     }
-}
-
-/// Columns that a declaration is indented by.
-fn indent(plan: &Plan<'_>, ty: &PlannedType<'_>) -> usize {
-    if plan.is_nested(ty) { 2 } else { 0 }
 }
 
 /// ```java

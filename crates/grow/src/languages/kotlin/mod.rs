@@ -46,7 +46,7 @@ impl Language for Kotlin {
     }
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        let form = Form { indent: indent(plan, ty), ..Form::of(settings) };
+        let form = Form { indent: plan.indent(ty, 4), ..Form::of(settings) };
         match &ty.definition {
             PlannedDefinition::Record(fields) => {
                 let nested = nested(self, plan, ty, settings, needs);
@@ -59,7 +59,7 @@ impl Language for Kotlin {
     }
 
     fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings) -> Option<Doc> {
-        ABOUT.comment.of(ty.docs, indent(plan, ty))
+        ABOUT.comment.of(ty.docs, plan.indent(ty, 4))
     }
 
     /// Moshi looks for an adapter beside all types.
@@ -135,11 +135,6 @@ impl Language for Kotlin {
             Library::Kotlinx | Library::Moshi | Library::Gson | Library::Jackson => proof::driver(trials),
         }
     }
-}
-
-/// Columns that a declaration is indented by.
-fn indent(plan: &Plan<'_>, ty: &PlannedType<'_>) -> usize {
-    if plan.is_nested(ty) { 4 } else { 0 }
 }
 
 /// `@file:UseSerializers(LocalDateSerializer::class)`

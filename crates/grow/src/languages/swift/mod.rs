@@ -47,7 +47,7 @@ impl Language for Swift {
     }
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        let form = Form { indent: indent(plan, ty), ..Form::of(settings) };
+        let form = Form { indent: plan.indent(ty, 4), ..Form::of(settings) };
         match &ty.definition {
             PlannedDefinition::Record(fields) => {
                 let nested = nested(self, plan, ty, settings, needs);
@@ -60,7 +60,7 @@ impl Language for Swift {
     }
 
     fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings) -> Option<Doc> {
-        ABOUT.comment.of(ty.docs, indent(plan, ty))
+        ABOUT.comment.of(ty.docs, plan.indent(ty, 4))
     }
 
     fn alias(
@@ -97,11 +97,6 @@ impl Language for Swift {
     fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
         proof::driver(trials, Form::of(settings).is_encoded)
     }
-}
-
-/// Columns that a declaration is indented by.
-fn indent(plan: &Plan<'_>, ty: &PlannedType<'_>) -> usize {
-    if plan.is_nested(ty) { 4 } else { 0 }
 }
 
 /// ```swift
