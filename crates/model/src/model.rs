@@ -312,6 +312,11 @@ pub enum OnWire {
 }
 
 impl Scalar {
+    /// Whether it is an integer that a double does not keep.
+    pub fn leaves_doubles(self) -> bool {
+        matches!(self, Self::Integer(Width::Exact | Width::Big))
+    }
+
     /// The ways that write its texts back; none where there is but one.
     pub fn time_forms(self) -> Option<TimeForms> {
         match self {

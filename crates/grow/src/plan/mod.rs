@@ -10,8 +10,8 @@ mod tags;
 use std::collections::{HashMap, HashSet};
 
 use jar_sprout_model::{
-    Case, Definition, Docs, Enumeration, Field, Model, NamedType, Presence, Record, Root, Slot, Type, TypeId,
-    Union, UnionCase, WireName, Words,
+    Case, Definition, Docs, Enumeration, Field, Model, NamedType, Presence, Record, Root, Scalar, Slot, Type,
+    TypeId, Union, UnionCase, WireName, Words,
 };
 
 pub(crate) use ident::Ident;
@@ -106,6 +106,8 @@ pub struct Plan<'m> {
     hosts: Vec<Option<TypeId>>,
     /// By type, whether it writes its tag by itself.
     writes_tag: Vec<bool>,
+    /// Whether integers were seen that a double does not keep.
+    pub(crate) leaves_doubles: bool,
     /// What all of it is called.
     title: Option<Ident>,
     ids: HashMap<Ident, TypeId>,
@@ -230,7 +232,8 @@ impl<'m> Plan<'m> {
         let ids = idents.into_iter().zip((0..).map(TypeId::from_index)).collect();
         let hosts = Vec::new();
         let writes_tag = tags::writes_tag(&types, &roots);
-        Self { model, ids, loops, types, roots, entry, hosts, writes_tag, title, times }
+        let leaves_doubles = model.scalars().any(Scalar::leaves_doubles);
+        Self { model, ids, loops, types, roots, entry, hosts, writes_tag, leaves_doubles, title, times }
     }
 
     /// A type's identifier.

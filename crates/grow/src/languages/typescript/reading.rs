@@ -4,7 +4,7 @@ use std::collections::BTreeSet;
 use std::sync::LazyLock;
 
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, nest, soft, text};
-use jar_sprout_model::{OnWire, Presence, Scalar, Slot, Type, Width, WireName};
+use jar_sprout_model::{OnWire, Presence, Scalar, Slot, Type, WireName};
 
 use super::{Form, Reading, names};
 use crate::code::{Helper, Needs};
@@ -91,7 +91,7 @@ pub(super) fn reader(plan: &Plan<'_>, ty: &PlannedType<'_>, form: Form, needs: &
 /// `export function parseHive(text: string): Hive {`, and what writes it again
 pub(super) fn parse(plan: &Plan<'_>, ident: &Ident, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
     let read = read(plan, slot, form, needs);
-    let json = if has_bigints(plan) {
+    let json = if plan.leaves_doubles {
         need("parseExactly", needs);
         "parseExactly(text)"
     } else {
@@ -102,7 +102,7 @@ pub(super) fn parse(plan: &Plan<'_>, ident: &Ident, slot: &Slot, form: Form, nee
         text("/** Reads a whole response, or throws an error with the path that is not as expected. */");
     let head = text(format!("export function parse{ident}(text: string): {ident} {{"));
     let parse = cat([comment, hard(), head, nest(cat([hard(), call])), hard(), text("}")]);
-    let json = if has_bigints(plan) {
+    let json = if plan.leaves_doubles {
         need("formatExactly", needs);
         "formatExactly"
     } else {
@@ -112,15 +112,6 @@ pub(super) fn parse(plan: &Plan<'_>, ident: &Ident, slot: &Slot, form: Form, nee
     let head = text(format!("export function format{ident}(value: {ident}): string {{"));
     let body = nest(cat([hard(), text(format!("return {json}(value);"))]));
     cat([parse, hard(), hard(), comment, hard(), head, body, hard(), text("}")])
-}
-
-/// Whether integers were seen that no number of the language can hold.
-pub(super) fn has_bigints(plan: &Plan<'_>) -> bool {
-    plan.model.scalars().any(is_bigint)
-}
-
-pub(super) fn is_bigint(scalar: Scalar) -> bool {
-    matches!(scalar, Scalar::Integer(Width::Exact | Width::Big))
 }
 
 /// What reads a value of a place.
@@ -141,10 +132,10 @@ fn non_null(plan: &Plan<'_>, ty: &Type, form: Form, needs: &mut Needs) -> Doc {
     match ty {
         Type::Any => named("unknownAt"),
         Type::Scalar(Scalar::DateTime(_)) if form.reading == Reading::Dated => named("dateAt"),
-        Type::Scalar(scalar) if is_bigint(*scalar) => named("bigintAt"),
+        Type::Scalar(scalar) if scalar.leaves_doubles() => named("bigintAt"),
         Type::Scalar(scalar) => named(match scalar.on_wire() {
             OnWire::Boolean => "booleanAt",
-            OnWire::Integer | OnWire::Number if has_bigints(plan) => "roundedAt",
+            OnWire::Integer | OnWire::Number if plan.leaves_doubles => "roundedAt",
             OnWire::Integer | OnWire::Number => "numberAt",
             OnWire::Text => "textAt",
         }),
@@ -264,11 +255,11 @@ fn by_kind(
             Kind::List => Some("Array.isArray(value)"),
             Kind::Text => Some("typeof value === \"string\""),
             Kind::Boolean => Some("typeof value === \"boolean\""),
-            Kind::Integer if has_bigints(plan) => {
+            Kind::Integer if plan.leaves_doubles => {
                 Some("typeof value === \"bigint\" || Number.isInteger(value)")
             }
             Kind::Integer => Some("Number.isInteger(value)"),
-            Kind::Number if has_bigints(plan) => {
+            Kind::Number if plan.leaves_doubles => {
                 Some("typeof value === \"bigint\" || typeof value === \"number\"")
             }
             Kind::Number => Some("typeof value === \"number\""),

@@ -3,7 +3,7 @@
 use jar_sprout_layout::{Doc, cat, join, text};
 use jar_sprout_model::{OnWire, Scalar, Slot, Type};
 
-use super::{Form, Hold, Reading, names, reading};
+use super::{Form, Hold, Reading, names};
 use crate::plan::{Plan, PlannedDefinition};
 
 /// The type of a place for a value: `Queen | null`
@@ -17,9 +17,7 @@ fn non_null(plan: &Plan<'_>, ty: &Type, form: Form) -> Doc {
     match ty {
         Type::Any => text("unknown"),
         Type::Scalar(Scalar::DateTime(_)) if form.reading == Reading::Dated => text("Date"),
-        Type::Scalar(scalar) if form.reading != Reading::None && reading::is_bigint(*scalar) => {
-            text("bigint")
-        }
+        Type::Scalar(scalar) if form.reading != Reading::None && scalar.leaves_doubles() => text("bigint"),
         // JSON's own types: a date stays the text it is on the wire.
         Type::Scalar(scalar) => text(match scalar.on_wire() {
             OnWire::Boolean => "boolean",
