@@ -2,7 +2,7 @@
 
 use std::collections::BTreeSet;
 
-use jar_sprout_layout::{Doc, lines, print};
+use jar_sprout_layout::{Doc, lines, print, text};
 use jar_sprout_model::Model;
 
 use crate::language::Language;
@@ -60,7 +60,12 @@ pub fn grow(
     if arrangement == Arrangement::AsUsual && is_spread {
         // Where nothing reads, there is nothing to enter by.
         spelled.retain(|unit| !unit.declarations.is_empty());
-        add_helper_units(language, &mut spelled);
+        add_helper_units(language, settings, &mut spelled);
+        if language.has_namespace_file(settings) {
+            spelled.push(Unit { name: String::new(), declarations: Vec::new(), needs: Needs::default() });
+        }
+    } else {
+        spelled.iter_mut().for_each(|unit| unit.needs.is_whole = true);
     }
     spelled.into_iter().map(|unit| unit.print(language, settings)).collect()
 }
@@ -153,11 +158,15 @@ pub struct Needs {
     pub(crate) file_annotations: BTreeSet<&'static str>,
     /// Constant helper code.
     pub(crate) helpers: BTreeSet<Helper>,
+    /// What cannot stand inside the namespace that the other declarations of the file stand in.
+    pub(crate) outside: Vec<Doc>,
+    /// Whether the file has all there is.
+    pub(crate) is_whole: bool,
 }
 
 /// Constant helper code: a real file in its language, with imports of its own.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-pub(crate) struct Helper {
+pub struct Helper {
     /// The name of what it declares, and of its file.
     pub(crate) name: &'static str,
     /// The whole file.
@@ -215,12 +224,12 @@ fn declared(
 }
 
 /// Gives every helper a file of its own, once.
-fn add_helper_units(language: &dyn Language, units: &mut Vec<Unit>) {
+fn add_helper_units(language: &dyn Language, settings: &Settings, units: &mut Vec<Unit>) {
     let helpers: BTreeSet<Helper> =
         units.iter_mut().flat_map(|unit| std::mem::take(&mut unit.needs.helpers)).collect();
     units.extend(helpers.into_iter().map(|helper| {
         let mut needs = Needs::default();
-        let declarations = vec![helper.declaration(language, &mut needs)];
+        let declarations = vec![helper.declaration(language, settings, &mut needs)];
         Unit { name: helper.name.to_owned(), declarations, needs }
     }));
 }
@@ -229,11 +238,11 @@ impl Unit {
     fn print(self, language: &dyn Language, settings: &Settings) -> GrownFile {
         let Self { name, mut declarations, mut needs } = self;
         for helper in std::mem::take(&mut needs.helpers) {
-            let declaration = helper.declaration(language, &mut needs);
+            let declaration = helper.declaration(language, settings, &mut needs);
             let place = if language.declares_inside_out() { 0 } else { declarations.len() };
             declarations.insert(place, declaration);
         }
-        let name = language.file_name(&name);
+        let name = language.file_name(&name, settings);
         let doc = language.assemble(&name, settings, &needs, declarations);
         GrownFile { name, text: print(&doc, &language.about().style) + "\n" }
     }
@@ -241,16 +250,18 @@ impl Unit {
 
 impl Helper {
     /// The helper's code; its imports go where all imports go.
-    fn declaration(self, language: &dyn Language, needs: &mut Needs) -> Doc {
+    fn declaration(self, language: &dyn Language, settings: &Settings, needs: &mut Needs) -> Doc {
+        let (inside, outside) = language.split_helper(self, settings);
+        needs.outside.extend(outside.map(|code| lines(code.lines().map(|line| text(line.to_owned())))));
         let mut code = Vec::new();
-        for line in self.text.trim_end().lines() {
+        for line in inside.trim_end().lines() {
             match language.imported(line) {
                 Some(name) => drop(needs.imports.insert(name)),
                 None if code.is_empty() && line.is_empty() => {}
-                None => code.push(jar_sprout_layout::text(line)),
+                None => code.push(text(line)),
             }
         }
-        jar_sprout_layout::lines(code)
+        lines(code)
     }
 }
 

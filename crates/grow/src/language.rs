@@ -3,7 +3,7 @@
 use jar_sprout_layout::{Doc, Style};
 use jar_sprout_model::{Fraction, Slot};
 
-use crate::code::{GrownFile, Needs};
+use crate::code::{GrownFile, Helper, Needs};
 use crate::docs::Comment;
 use crate::languages::{CSharp, Dart, Go, Java, Kotlin, Python, Rust, Swift, TypeScript};
 use crate::plan::{Ident, Naming, Plan, PlannedType};
@@ -91,7 +91,7 @@ pub trait Language: Sync {
     }
 
     /// The name of the file for a type.
-    fn file_name(&self, type_name: &str) -> String;
+    fn file_name(&self, type_name: &str, settings: &Settings) -> String;
 
     /// What is said of a named type, where that stands before its declaration.
     #[doc(hidden)]
@@ -145,6 +145,18 @@ pub trait Language: Sync {
     #[doc(hidden)]
     fn imported(&self, _line: &'static str) -> Option<&'static str> {
         None
+    }
+
+    /// Whether its types stand in a namespace that has a file of its own.
+    #[doc(hidden)]
+    fn has_namespace_file(&self, _: &Settings) -> bool {
+        false
+    }
+
+    /// The code of a helper, and the part of it that cannot stand in a namespace.
+    #[doc(hidden)]
+    fn split_helper(&self, helper: Helper, _: &Settings) -> (&'static str, Option<String>) {
+        (helper.text, None)
     }
 
     /// The settings for one model of several, whose code must stand apart from that of the others: in a package or

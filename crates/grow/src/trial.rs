@@ -49,8 +49,8 @@ impl Trial {
         let times = Times::of(model, TimeKeeping::AsText);
         let plan = Plan::of(model, &language.about().naming, times, Absence::Untold, true);
         let entry = plan.root_name().to_owned();
-        let file =
-            language.file_name(if language.has_file_per_type(settings) { &entry } else { plan.title() });
+        let file = if language.has_file_per_type(settings) { &entry } else { plan.title() };
+        let file = language.file_name(file, settings);
         let home = plan.entry_home().as_str().to_owned();
         let (_, functions) = plan.entries().next().expect("the first root is named");
         let [decode, encode] = functions.each_ref().map(|ident| ident.as_str().to_owned());

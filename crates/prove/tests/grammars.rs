@@ -118,6 +118,8 @@ fn no_name_in_swift_is_a_reserved_word() {
 fn swift() {
     check("swift", &tree_sitter_swift::LANGUAGE.into(), &[]);
     check("swift", &tree_sitter_swift::LANGUAGE.into(), &[("absent", "apart")]);
+    let inside = [("namespace", "Hives"), ("absent", "apart"), ("entry", "functions"), ("access", "public")];
+    check("swift", &tree_sitter_swift::LANGUAGE.into(), &inside);
     check("swift", &tree_sitter_swift::LANGUAGE.into(), &[("access", "public"), ("types", "classes")]);
     check("swift", &tree_sitter_swift::LANGUAGE.into(), &[("coding", "decode"), ("properties", "var")]);
 }

@@ -188,7 +188,7 @@ pub(crate) fn wanted_changes(
 
 /// The files of a language in its folder, and in those of the models in it.
 fn files_below(dir: &Path, language: &dyn Language) -> Vec<(PathBuf, String)> {
-    let ending = language.file_name("a");
+    let ending = language.file_name("a", &Settings::default());
     let ending = ending.rsplit_once('.').map_or("", |(_, ending)| ending).to_owned();
     let entries = |dir: &Path| -> Vec<PathBuf> {
         let mut paths: Vec<PathBuf> =

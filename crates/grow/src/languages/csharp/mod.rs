@@ -49,7 +49,7 @@ impl Language for CSharp {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str) -> String {
+    fn file_name(&self, type_name: &str, _: &Settings) -> String {
         format!("{}.cs", type_name.trim_start_matches('@'))
     }
 

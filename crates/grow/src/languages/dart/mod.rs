@@ -45,7 +45,7 @@ impl Language for Dart {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str) -> String {
+    fn file_name(&self, type_name: &str, _: &Settings) -> String {
         format!("{}.dart", small_words(type_name, "_"))
     }
 

@@ -46,7 +46,7 @@ impl Language for Go {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str) -> String {
+    fn file_name(&self, type_name: &str, _: &Settings) -> String {
         names::file_name(type_name)
     }
 

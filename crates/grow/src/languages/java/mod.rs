@@ -39,7 +39,7 @@ impl Language for Java {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str) -> String {
+    fn file_name(&self, type_name: &str, _: &Settings) -> String {
         format!("{type_name}.java")
     }
 

@@ -41,7 +41,7 @@ impl Language for Kotlin {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str) -> String {
+    fn file_name(&self, type_name: &str, _: &Settings) -> String {
         format!("{}.kt", type_name.trim_matches('`'))
     }
 

@@ -64,7 +64,7 @@ impl Language for Python {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str) -> String {
+    fn file_name(&self, type_name: &str, _: &Settings) -> String {
         format!("{}.py", small_words(type_name, "_"))
     }
 

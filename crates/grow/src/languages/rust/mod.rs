@@ -46,7 +46,7 @@ impl Language for Rust {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str) -> String {
+    fn file_name(&self, type_name: &str, _: &Settings) -> String {
         format!("{}.rs", small_words(type_name, "_"))
     }
 

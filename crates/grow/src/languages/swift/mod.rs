@@ -8,12 +8,12 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Presence, Slot};
+use jar_sprout_model::{Presence, Slot, Words};
 
-use crate::code::{GrownFile, MARK, Needs, nested};
+use crate::code::{GrownFile, Helper, MARK, Needs, nested};
 use crate::docs::{self, Comment};
 use crate::language::{About, Language};
-use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
+use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, pascal_case};
 use crate::settings::Settings;
 use crate::trial::Trial;
 use settings::Form;
@@ -42,12 +42,18 @@ impl Language for Swift {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str) -> String {
-        format!("{}.swift", type_name.trim_matches('`'))
+    /// A module cannot have two files of one name.
+    fn file_name(&self, type_name: &str, settings: &Settings) -> String {
+        let ty = type_name.trim_matches('`');
+        match settings::namespace(settings) {
+            Some(namespace) if ty.is_empty() => format!("{namespace}.swift"),
+            Some(namespace) => format!("{namespace}+{ty}.swift"),
+            None => format!("{ty}.swift"),
+        }
     }
 
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        let form = Form { indent: plan.indent(ty, 4), ..Form::of(settings) };
+        let form = Form::of(settings).at(plan, ty);
         match &ty.definition {
             PlannedDefinition::Record(fields) => {
                 let nested = nested(self, plan, ty, settings, needs);
@@ -59,8 +65,8 @@ impl Language for Swift {
         }
     }
 
-    fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings) -> Option<Doc> {
-        ABOUT.comment.of(ty.docs, plan.indent(ty, 4))
+    fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings) -> Option<Doc> {
+        ABOUT.comment.of(ty.docs, Form::of(settings).at(plan, ty).indent)
     }
 
     fn alias(
@@ -79,11 +85,55 @@ impl Language for Swift {
         entry::functions(plan, &Form::of(settings), needs)
     }
 
-    fn assemble(&self, _: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+    fn assemble(&self, _: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let imports = needs.imports.iter().map(|name| text(format!("import {name}")));
         let imports = (!needs.imports.is_empty()).then(|| lines(imports));
         let mark = text(format!("// {MARK}"));
+        let declarations = match settings::namespace(settings) {
+            None => declarations,
+            Some(namespace) => {
+                let access = Form::of(settings).access;
+                // The namespace is declared where all of it stands, or in a file of its own.
+                let is_its_own = needs.is_whole || declarations.is_empty();
+                let head = if is_its_own {
+                    format!("{access}enum {namespace}")
+                } else {
+                    format!("extension {namespace}")
+                };
+                [members(&head, declarations)].into_iter().chain(needs.outside.clone()).collect()
+            }
+        };
         join(&cat([hard(), hard()]), [mark].into_iter().chain(imports).chain(declarations))
+    }
+
+    fn has_namespace_file(&self, settings: &Settings) -> bool {
+        settings::namespace(settings).is_some()
+    }
+
+    /// Extensions stand beside all types, and name what they extend by its whole name.
+    fn split_helper(&self, helper: Helper, settings: &Settings) -> (&'static str, Option<String>) {
+        let Some(namespace) = settings::namespace(settings) else { return (helper.text, None) };
+        let Some(at) = helper.text.find("\nextension ") else { return (helper.text, None) };
+        let (inside, outside) = helper.text.split_at(at);
+        let name = helper.name;
+        let outside = outside
+            .replace(&format!("{name}<"), &format!("{namespace}.{name}<"))
+            .replace(&format!("extension {name}:"), &format!("extension {namespace}.{name}:"));
+        (inside, Some(outside.trim().to_owned()))
+    }
+
+    /// A module is what a package has; models that share one stand in a namespace each.
+    fn apart(&self, settings: &Settings, model: &str) -> Settings {
+        let name = pascal_case(&Words::split(model));
+        let mut apart = settings.clone();
+        let names = [name.clone(), format!("{name}Models"), format!("Models{name}")];
+        let is_free = |name: &&String| Settings::default().set(self, "namespace", name).is_ok();
+        if let Some(name) = names.iter().find(is_free) {
+            // As it was asked for, with the model's own name behind.
+            let name = format!("{}{name}", settings.given("namespace").unwrap_or_default());
+            apart.set(self, "namespace", &name).expect("it is longer than a name that can be used");
+        }
+        apart
     }
 
     fn tells_absence(&self, _: &Settings) -> bool {
@@ -95,7 +145,7 @@ impl Language for Swift {
     }
 
     fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
-        proof::driver(trials, Form::of(settings).is_encoded)
+        proof::driver(trials, settings)
     }
 }
 
@@ -112,7 +162,7 @@ fn record(
     form: &Form,
     needs: &mut Needs,
 ) -> Doc {
-    let Form { indent, access, is_class, is_encoded, property } = *form;
+    let Form { indent, access, is_class, is_encoded, property, function: _ } = *form;
     let typed: Vec<(&PlannedField<'_>, String)> =
         fields.iter().map(|field| (field, types::field(plan, ident, field, form, needs))).collect();
     let properties = typed.iter().map(|(field, ty)| {

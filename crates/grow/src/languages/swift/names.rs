@@ -99,6 +99,11 @@ const TAKEN_MEMBERS: &[&str] = &[
 const TAKEN_CASES: &[&str] =
     &["Protocol", "Self", "Type", "hashValue", "init", "none", "self", "some", "unknown"];
 
+/// Whether a type of this name would hide one that files see.
+pub(super) fn is_taken_type(name: &str) -> bool {
+    TAKEN_TYPES.contains(&name) || KEYWORDS.contains(&name)
+}
+
 /// Types of the standard library and of Foundation, views that many files import, and what grown code declares.
 const TAKEN_TYPES: &[&str] = &[
     "Actor",

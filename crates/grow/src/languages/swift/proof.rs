@@ -1,19 +1,26 @@
 //! The driver that passes samples through grown Swift.
 
+use super::settings::{Form, namespace};
 use crate::code::GrownFile;
+use crate::settings::Settings;
 use crate::trial::Trial;
 
 const DRIVER: &str = include_str!("main.swift.in");
 
 /// The driver, a table of the trials' types, and a package of a module for each: run it with the jobs on standard
 /// input.
-pub(super) fn driver(trials: &[Trial], is_encoded: bool) -> Vec<GrownFile> {
+pub(super) fn driver(trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
+    let is_encoded = Form::of(settings).is_encoded;
+    let inside = namespace(settings).map(|name| format!(".{name}")).unwrap_or_default();
     let import = |Trial { place, .. }: &Trial| format!("@testable import {place}\n");
     let branch = |Trial { place, decode, encode, .. }: &Trial| {
-        let call = format!("{place}.{decode}(from: sample)");
+        let call = format!("{place}{inside}.{decode}(from: sample)");
         // What is only decoded is taken as it came.
-        let call =
-            if is_encoded { format!("{place}.{encode}({call})") } else { format!("({call}, sample).1") };
+        let call = if is_encoded {
+            format!("{place}{inside}.{encode}({call})")
+        } else {
+            format!("({call}, sample).1")
+        };
         format!("    case \"{place}\": return try {call}\n")
     };
     let target = |Trial { place, .. }: &Trial| {

@@ -1,5 +1,7 @@
 //! Swift's settings.
 
+use super::names;
+use crate::plan::{Plan, PlannedType};
 use crate::settings::{ABSENT, Choice, ENTRY, FILES, PLACE, Setting, Settings, Values};
 
 const ACCESS: Setting = Setting {
@@ -38,7 +40,24 @@ const PROPERTIES: Setting = Setting {
     ]),
 };
 
-pub(super) const SETTINGS: &[Setting] = &[ACCESS, TYPES, CODING, PROPERTIES, FILES, PLACE, ABSENT, ENTRY];
+const NAMESPACE: Setting = Setting {
+    key: "namespace",
+    doc: "an enum without cases that all types stand in, as models that share a module need",
+    values: Values::Text { default: None, example: "Hives", check: check_namespace },
+};
+
+fn check_namespace(value: &str) -> Result<(), &'static str> {
+    let is_name = value.starts_with(|c: char| c.is_ascii_uppercase())
+        && value.chars().all(|c| c.is_ascii_alphanumeric());
+    match (is_name, names::is_taken_type(value)) {
+        (false, _) => Err("it must be a name in capitals, of letters and digits"),
+        (true, true) => Err("Swift or Foundation has a type of that name"),
+        (true, false) => Ok(()),
+    }
+}
+
+pub(super) const SETTINGS: &[Setting] =
+    &[NAMESPACE, ACCESS, TYPES, CODING, PROPERTIES, FILES, PLACE, ABSENT, ENTRY];
 
 /// All settings, resolved.
 #[derive(Debug, Clone, Copy)]
@@ -51,12 +70,29 @@ pub(super) struct Form {
     pub(super) is_encoded: bool,
     /// `let` or `var`.
     pub(super) property: &'static str,
+    /// What a function starts with: `static `, where it stands in a namespace.
+    pub(super) function: &'static str,
 }
 
+/// What all types stand in, if anything.
+pub(super) fn namespace(settings: &Settings) -> Option<&str> {
+    settings.value(&NAMESPACE)
+}
+
+/// Columns of one level.
+const INDENT: usize = 4;
+
 impl Form {
+    /// The same for a type, which stands so many levels deep in others.
+    pub(super) fn at(self, plan: &Plan<'_>, ty: &PlannedType<'_>) -> Self {
+        Self { indent: self.indent + plan.indent(ty, INDENT), ..self }
+    }
+
     pub(super) fn of(settings: &Settings) -> Self {
+        let is_inside = namespace(settings).is_some();
         Self {
-            indent: 0,
+            indent: if is_inside { INDENT } else { 0 },
+            function: if is_inside { "static " } else { "" },
             access: if settings.is(&ACCESS, "public") { "public " } else { "" },
             is_class: settings.is(&TYPES, "classes"),
             is_encoded: settings.is(&CODING, "both"),

@@ -113,7 +113,7 @@ impl Language for TypeScript {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str) -> String {
+    fn file_name(&self, type_name: &str, _: &Settings) -> String {
         format!("{}.ts", small_words(type_name, "-"))
     }
 
