@@ -1,9 +1,10 @@
 //! Code: the files that a language grows from a model.
 
+use std::borrow::Cow;
 use std::collections::BTreeSet;
 
 use jar_sprout_layout::{Doc, lines, print, text};
-use jar_sprout_model::Model;
+use jar_sprout_model::{Model, OnWire, Scalar};
 
 use crate::language::Language;
 use crate::plan::{Absence, Ident, Plan, PlannedRoot, PlannedType};
@@ -40,6 +41,7 @@ pub fn grow(
 ) -> Vec<GrownFile> {
     let times = Times::of(model, language.time_keeping(settings));
     let model = times.writable(model);
+    let model = holdable(language, model, settings);
     let absence = match (language.tells_absence(settings), settings.given(ABSENT.key)) {
         (false, _) => Absence::Untold,
         (true, Some("apart")) => Absence::Told,
@@ -68,6 +70,20 @@ pub fn grow(
         spelled.iter_mut().for_each(|unit| unit.needs.is_whole = true);
     }
     spelled.into_iter().map(|unit| unit.print(language, settings)).collect()
+}
+
+/// The model with what a language holds in place of what it does not.
+fn holdable<'m>(language: &dyn Language, model: Cow<'m, Model>, settings: &Settings) -> Cow<'m, Model> {
+    if model.scalars().all(|scalar| language.holds(scalar, settings)) {
+        return model;
+    }
+    let mut model = model.into_owned();
+    model.change_scalars(&|scalar| match (language.holds(scalar, settings), scalar.on_wire()) {
+        (true, _) => scalar,
+        (false, OnWire::Text) => Scalar::Text,
+        (false, OnWire::Boolean | OnWire::Integer | OnWire::Number) => Scalar::Float,
+    });
+    Cow::Owned(model)
 }
 
 /// Where a file comes from.

@@ -1,8 +1,8 @@
 //! Model to JSON Schema, draft 2020-12: for validators and for whoever reads schemas.
 
 use jar_sprout_model::{
-    Definition, Docs, Field, Model, NamedType, Presence, Record, Root, Scalar, Slot, Type, Union, UnionCase,
-    Width,
+    Definition, Docs, Field, Model, NamedType, Numeral, Presence, Record, Root, Scalar, Slot, Type, Union,
+    UnionCase, Width,
 };
 use percent_encoding::{NON_ALPHANUMERIC, utf8_percent_encode};
 use serde_json::{Map, Value, json};
@@ -145,7 +145,11 @@ fn scalar(scalar: Scalar) -> Value {
         Scalar::Integer(Width::Narrow) => json!({"type": "integer", "format": "int32"}),
         Scalar::Integer(Width::Wide | Width::Exact) => json!({"type": "integer", "format": "int64"}),
         Scalar::Integer(Width::Big) => json!({"type": "integer"}),
-        Scalar::Float => json!({"type": "number"}),
+        Scalar::Float | Scalar::Decimal => json!({"type": "number"}),
+        Scalar::Lettered(Numeral::Integer) => json!({"type": "string", "pattern": "^-?[0-9]+$"}),
+        Scalar::Lettered(Numeral::Float | Numeral::Decimal) => {
+            json!({"type": "string", "pattern": "^-?[0-9]+(\\.[0-9]+)?$"})
+        }
         Scalar::Text | Scalar::LocalDateTime(_) | Scalar::Time(_) => json!({"type": "string"}),
         Scalar::DateTime(_) => json!({"type": "string", "format": "date-time"}),
         Scalar::Date => json!({"type": "string", "format": "date"}),

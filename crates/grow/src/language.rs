@@ -1,7 +1,7 @@
 //! What a language must know, and the list of languages.
 
 use jar_sprout_layout::{Doc, Style};
-use jar_sprout_model::{Fraction, Slot};
+use jar_sprout_model::{Fraction, Scalar, Slot};
 
 use crate::code::{GrownFile, Helper, Needs};
 use crate::docs::Comment;
@@ -145,6 +145,12 @@ pub trait Language: Sync {
     #[doc(hidden)]
     fn imported(&self, _line: &'static str) -> Option<&'static str> {
         None
+    }
+
+    /// Whether code with these settings can hold such a value; else a number in letters stays text, and a decimal
+    /// is a float.
+    fn holds(&self, _: Scalar, _: &Settings) -> bool {
+        true
     }
 
     /// Whether its types stand in a namespace that has a file of its own.

@@ -154,7 +154,9 @@ impl HelpersByTime {
             | Scalar::Text
             | Scalar::Date
             | Scalar::Uuid
-            | Scalar::Uri => None,
+            | Scalar::Uri
+            | Scalar::Decimal
+            | Scalar::Lettered(_) => None,
         }
     }
 }

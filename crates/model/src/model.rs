@@ -177,6 +177,21 @@ pub enum Scalar {
     Uuid,
     /// `"https://honey.example/hives"`
     Uri,
+    /// `12.50`: each digit counts.
+    Decimal,
+    /// `"12.50"`: a number that the wire has in letters.
+    Lettered(Numeral),
+}
+
+/// What a number in letters is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub enum Numeral {
+    /// `"17"`, of 64 bits with a sign.
+    Integer,
+    /// `"51.25"`, written back in as few digits as say the same.
+    Float,
+    /// `"12.50"`: each digit counts.
+    Decimal,
 }
 
 /// How wide an integer must be.
@@ -327,7 +342,9 @@ impl Scalar {
             | Self::Text
             | Self::Date
             | Self::Uuid
-            | Self::Uri => None,
+            | Self::Uri
+            | Self::Decimal
+            | Self::Lettered(_) => None,
         }
     }
 
@@ -344,7 +361,9 @@ impl Scalar {
             | Self::Text
             | Self::Date
             | Self::Uuid
-            | Self::Uri => self,
+            | Self::Uri
+            | Self::Decimal
+            | Self::Lettered(_) => self,
         }
     }
 
@@ -353,8 +372,9 @@ impl Scalar {
         match self {
             Self::Boolean => OnWire::Boolean,
             Self::Integer(_) => OnWire::Integer,
-            Self::Float => OnWire::Number,
+            Self::Float | Self::Decimal => OnWire::Number,
             Self::Text
+            | Self::Lettered(_)
             | Self::DateTime(_)
             | Self::LocalDateTime(_)
             | Self::Date

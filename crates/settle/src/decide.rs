@@ -3,8 +3,8 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::{
-    Case, Definition, DraftId, Enumeration, Field, NamedType, Presence, Root, Scalar, Slot, TimeForms, Type,
-    TypeId, Width, WireName, Words,
+    Case, Definition, DraftId, Enumeration, Field, NamedType, Numeral, OnWire, Presence, Root, Scalar, Slot,
+    TimeForms, Type, TypeId, Width, WireName, Words,
 };
 use jar_sprout_shape::Distinct;
 
@@ -94,6 +94,7 @@ pub const VERDICTS: &[(&str, Verdict)] = &[
     ("exact", Verdict::Scalar(Scalar::Integer(Width::Exact))),
     ("big", Verdict::Scalar(Scalar::Integer(Width::Big))),
     ("float", Verdict::Scalar(Scalar::Float)),
+    ("decimal", Verdict::Scalar(Scalar::Decimal)),
     ("date-time", Verdict::Scalar(Scalar::DateTime(TimeForms::ALL))),
     ("local-date-time", Verdict::Scalar(Scalar::LocalDateTime(TimeForms::ALL))),
     ("date", Verdict::Scalar(Scalar::Date)),
@@ -330,7 +331,9 @@ impl<'s, 'd> Deciding<'s, 'd> {
     fn decide_field(&mut self, id: TypeId, key: &WireName, verdict: &Verdict) -> Result<(), Unmatched> {
         let ty = match verdict {
             Verdict::SameAs(_) | Verdict::Scalar(_) | Verdict::Any | Verdict::List(_) => {
-                Some(self.decided_type(verdict)?)
+                let decided = self.decided_type(verdict)?;
+                let known = self.fields(id).iter().find(|field| field.wire == *key);
+                Some(known.map_or_else(|| decided.clone(), |field| self.as_on_wire(&decided, &field.slot.ty)))
             }
             Verdict::Enum => Some(self.seen_values(id, key)),
             Verdict::EnumOf(values) => {
@@ -444,6 +447,33 @@ impl<'s, 'd> Deciding<'s, 'd> {
             Verdict::SameAs(name) => Type::Named(self.named(name)?),
             _ => Type::Any,
         })
+    }
+
+    /// A type that was decided, in letters where the wire has texts and it is a number.
+    fn as_on_wire(&self, decided: &Type, known: &Type) -> Type {
+        match (decided, known) {
+            (Type::List(decided), Type::List(known)) => {
+                Type::List(Box::new(Slot::of(self.as_on_wire(&decided.ty, &known.ty))))
+            }
+            (Type::Scalar(scalar), known) if self.is_text(known) => Type::Scalar(match scalar {
+                Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact) => {
+                    Scalar::Lettered(Numeral::Integer)
+                }
+                Scalar::Float => Scalar::Lettered(Numeral::Float),
+                Scalar::Decimal => Scalar::Lettered(Numeral::Decimal),
+                other => *other,
+            }),
+            (other, _) => other.clone(),
+        }
+    }
+
+    fn is_text(&self, ty: &Type) -> bool {
+        match ty {
+            Type::Scalar(scalar) => scalar.on_wire() == OnWire::Text,
+            Type::Named(id) => matches!(self.settled.model.get(*id).definition, Definition::Enumeration(_)),
+            Type::Constant(_) => true,
+            Type::Any | Type::List(_) | Type::Map(_) | Type::Tuple(_) => false,
+        }
     }
 
     /// An enum of the values that a field had; text where they are too many to know.

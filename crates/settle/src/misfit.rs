@@ -3,7 +3,7 @@
 use std::fmt;
 
 use jar_sprout_model::{
-    Definition, Enumeration, Model, Presence, Record, Scalar, Slot, Type, Union, Width, WireName,
+    Definition, Enumeration, Model, Numeral, Presence, Record, Scalar, Slot, Type, Union, Width, WireName,
 };
 use jar_sprout_shape::Form;
 use serde_json::{Map, Number, Value};
@@ -167,6 +167,9 @@ fn scalar_word(scalar: Scalar) -> &'static str {
         Scalar::LocalDateTime(_) => "a date-time without an offset",
         Scalar::Date => "a date",
         Scalar::Time(_) => "a time",
+        Scalar::Decimal => "a number",
+        Scalar::Lettered(Numeral::Integer) => "an integer of 64 bits in letters, as it would be written",
+        Scalar::Lettered(Numeral::Float | Numeral::Decimal) => "a number in letters",
     }
 }
 
@@ -183,6 +186,21 @@ fn fits_scalar(scalar: Scalar, value: &Value) -> bool {
         Scalar::LocalDateTime(_) => has_form(Form::LocalDateTime),
         Scalar::Date => has_form(Form::Date),
         Scalar::Time(_) => has_form(Form::Time),
+        Scalar::Decimal => value.is_number(),
+        Scalar::Lettered(numeral) => value.as_str().is_some_and(|text| is_numeral(numeral, text)),
+    }
+}
+
+/// Whether a text is a number; one with zeros in front, say, would not go back as it came.
+fn is_numeral(numeral: Numeral, text: &str) -> bool {
+    match numeral {
+        Numeral::Integer => text.parse::<i64>().is_ok_and(|number| number.to_string() == text),
+        Numeral::Float | Numeral::Decimal => {
+            let digits = text.strip_prefix('-').unwrap_or(text);
+            let (whole, fraction) = digits.split_once('.').unwrap_or((digits, "0"));
+            let are_digits = |part: &str| !part.is_empty() && part.bytes().all(|byte| byte.is_ascii_digit());
+            are_digits(whole) && are_digits(fraction) && (whole == "0" || !whole.starts_with('0'))
+        }
     }
 }
 

@@ -3,7 +3,7 @@
 use std::io::{self, Write};
 
 use jar_sprout_document::{Carried, Drafted, Operation};
-use jar_sprout_model::{Definition, Field, Model, NamedType, Presence, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Definition, Field, Model, NamedType, Numeral, Presence, Scalar, Slot, Type, Width};
 use owo_colors::OwoColorize;
 use serde_json::{Value, json};
 
@@ -109,6 +109,10 @@ fn scalar_word(scalar: Scalar) -> &'static str {
         Scalar::Time(_) => "time",
         Scalar::Uuid => "UUID",
         Scalar::Uri => "URI",
+        Scalar::Decimal => "decimal",
+        Scalar::Lettered(Numeral::Integer) => "integer in letters",
+        Scalar::Lettered(Numeral::Float) => "float in letters",
+        Scalar::Lettered(Numeral::Decimal) => "decimal in letters",
     }
 }
 

@@ -10,8 +10,8 @@ mod tags;
 use std::collections::{HashMap, HashSet};
 
 use jar_sprout_model::{
-    Case, Definition, Docs, Enumeration, Field, Model, NamedType, Presence, Record, Root, Scalar, Slot, Type,
-    TypeId, Union, UnionCase, WireName, Words,
+    Case, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, Presence, Record, Root, Scalar,
+    Slot, Type, TypeId, Union, UnionCase, WireName, Words,
 };
 
 pub(crate) use ident::Ident;
@@ -171,6 +171,22 @@ pub(crate) struct PlannedField<'m> {
     pub(crate) docs: &'m Docs,
     /// Whether null is to be told from nothing.
     pub(crate) is_apart: bool,
+}
+
+impl PlannedField<'_> {
+    /// The number that the field holds in letters, where an annotation can say so.
+    pub(crate) fn numeral(&self) -> Option<Numeral> {
+        match self.slot.ty {
+            Type::Scalar(Scalar::Lettered(numeral)) if !self.is_apart => Some(numeral),
+            Type::Scalar(_)
+            | Type::Any
+            | Type::Constant(_)
+            | Type::List(_)
+            | Type::Map(_)
+            | Type::Tuple(_)
+            | Type::Named(_) => None,
+        }
+    }
 }
 
 /// A known value of an enum.

@@ -4,7 +4,7 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 use jar_sprout_document::{Drafted as DraftedDocument, Library, NoFiles, draft_document};
-use jar_sprout_model::{Definition, Docs, Model, SourceId, TypeId, Words};
+use jar_sprout_model::{Definition, Docs, Model, SourceId, TypeId, WireName, Words};
 use jar_sprout_prove::{Proof, Sample};
 use jar_sprout_settle::{
     Bodies, Decision, Derivation, Drafted, Policies, Purpose, RootName, Settled, Subject, Verdict, bodies,
@@ -51,6 +51,7 @@ pub(crate) fn proofs() -> Vec<Proof> {
     proofs.extend(documented);
     proofs.extend(from_folder(&here().join("tests/awkward")));
     proofs.extend(sent());
+    proofs.push(numbers());
     let closed: Vec<Proof> = proofs.iter().filter_map(closed).collect();
     proofs.extend(closed);
     proofs.extend(from_documents(&here().join("../cli/demo")));
@@ -204,6 +205,34 @@ fn sent() -> Vec<Proof> {
         Proof { name, model, samples }
     };
     bodies(&settled, &[serde_json::from_str(hives).unwrap()]).into_iter().map(proof).collect()
+}
+
+/// Numbers in letters that are decided to be numbers, and numbers of which each digit counts.
+fn numbers() -> Proof {
+    let jars = concat!(
+        r#"[{"id":"17","price":"12.50","weight":"0.34","tax":0.07,"lot":"1","deposit":"0.10","rate":null,"sizes":["227","340"],"class":"-3"},"#,
+        r#"{"id":"9007199254740993","price":"7.00","weight":"1.5","tax":1234567.25,"lot":null,"rate":"1.1","sizes":[],"class":"0"},"#,
+        r#"{"id":"18","price":"-0.05","weight":"-2.25","tax":0.5,"lot":"22","deposit":"15","rate":null,"sizes":["454"],"class":"12"}]"#,
+    );
+    let (drafted, mut settled) = settled(&[jars.to_owned()], Words::split("jars"));
+    let decided = |key: &str, word: &str| Decision {
+        subject: Subject { type_name: "Jar".to_owned(), key: Some(WireName::new(key)) },
+        verdict: Verdict::parse(word).unwrap(),
+    };
+    let decisions = [
+        decided("id", "wide"),
+        decided("price", "decimal"),
+        decided("weight", "float"),
+        decided("tax", "decimal"),
+        decided("lot", "integer"),
+        decided("deposit", "decimal"),
+        decided("rate", "float"),
+        decided("sizes", "[integer]"),
+        decided("class", "integer"),
+    ];
+    assert!(decide(&mut settled, &drafted, &decisions).is_empty());
+    let samples = vec![Sample { name: "numbers-0".to_owned(), text: jars.to_owned() }];
+    Proof { name: "numbers-in-letters".to_owned(), model: settled.model, samples }
 }
 
 fn model(samples: &[String], words: Words) -> Model {

@@ -84,5 +84,7 @@ fn scalar_name(scalar: Scalar) -> &'static str {
         Scalar::Time(_) => "time",
         Scalar::Uuid => "uuid",
         Scalar::Uri => "uri",
+        Scalar::Decimal => "decimal",
+        Scalar::Lettered(_) => "number in letters",
     }
 }

@@ -10,7 +10,7 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Fraction, Presence, Scalar, Slot, Type, Width, Words};
+use jar_sprout_model::{Fraction, Numeral, Presence, Scalar, Slot, Type, Width, Words};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
@@ -230,7 +230,10 @@ fn property(
     let PlannedField { ident, wire: _, presence, slot, docs, is_apart } = field;
     let parts = match form.library {
         Library::SystemTextJson => system_text_json_attributes(plan, field, needs),
-        Library::Newtonsoft => vec![newtonsoft_attribute(field, siblings, form, needs)],
+        Library::Newtonsoft => {
+            let own = newtonsoft_attribute(field, siblings, form, needs);
+            [own].into_iter().chain(in_letters_attribute(field, form, needs)).collect()
+        }
     };
     let spelled = types::non_null(plan, form, slot, needs);
     let may_be_null = slot.nullable || *presence == Presence::Sometimes;
@@ -269,6 +272,7 @@ fn system_text_json_attributes(plan: &Plan<'_>, field: &PlannedField<'_>, needs:
     }
     let converter = match &field.slot.ty {
         Type::Scalar(Scalar::Integer(Width::Big)) => Some(BIG_INTEGER),
+        Type::Scalar(Scalar::Lettered(numeral)) => Some(in_letters(*numeral)),
         Type::Scalar(scalar) => times::converter(plan, *scalar),
         Type::Any | Type::Constant(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) | Type::Named(_) => {
             None
@@ -282,6 +286,35 @@ fn system_text_json_attributes(plan: &Plan<'_>, field: &PlannedField<'_>, needs:
         needs.imports.insert("System.Text.Json.Serialization");
     }
     attributes
+}
+
+/// What reads and writes a number in letters.
+fn in_letters(numeral: Numeral) -> Helper {
+    macro_rules! converter {
+        ($name:literal) => {
+            Helper {
+                name: concat!($name, "InLettersConverter"),
+                text: include_str!(concat!($name, "InLettersConverter.cs")),
+            }
+        };
+    }
+    match numeral {
+        Numeral::Integer => converter!("Long"),
+        Numeral::Float => converter!("Double"),
+        Numeral::Decimal => converter!("Decimal"),
+    }
+}
+
+/// The same for Newtonsoft.Json.
+fn in_letters_attribute(field: &PlannedField<'_>, form: &Form<'_>, needs: &mut Needs) -> Option<String> {
+    field.numeral()?;
+    let text = match form.level {
+        Level::Seven => include_str!("seven/InLettersConverter.cs"),
+        Level::Twelve => include_str!("newtonsoft/InLettersConverter.cs"),
+    };
+    let helper = Helper { name: "InLettersConverter", text };
+    needs.helpers.insert(helper);
+    Some(format!("[JsonConverter(typeof({}))]", helper.name))
 }
 
 /// `[JsonProperty("id", Required = Required.Always)]`

@@ -1,7 +1,7 @@
 //! Model types as C# types, with the imports they need.
 
 use jar_sprout_layout::{Doc, cat, group, join, line, nest, soft, text};
-use jar_sprout_model::{Scalar, Slot, Type, Width};
+use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
 
 use super::settings::{Form, Level, Library, Lists};
 use crate::code::Needs;
@@ -71,9 +71,8 @@ fn holds_null(form: &Form<'_>, ty: &Type) -> bool {
 /// The type of what a list or a map holds, which no attribute reaches.
 fn inside(plan: &Plan<'_>, form: &Form<'_>, slot: &Slot, needs: &mut Needs) -> Spelled {
     match (&slot.ty, form.library) {
-        (Type::Scalar(Scalar::DateTime(_)), Library::SystemTextJson) => {
-            Spelled::reference("string".to_owned())
-        }
+        (Type::Scalar(Scalar::DateTime(_)), Library::SystemTextJson)
+        | (Type::Scalar(Scalar::Lettered(_)), _) => Spelled::reference("string".to_owned()),
         (Type::Scalar(Scalar::Integer(Width::Big)), Library::SystemTextJson) => any(form, needs),
         _ => non_null(plan, form, slot, needs),
     }
@@ -149,6 +148,10 @@ fn scalar(form: &Form<'_>, scalar: Scalar, needs: &mut Needs) -> Spelled {
             Spelled::value("BigInteger")
         }
         Scalar::Float => Spelled::value("double"),
+        Scalar::Decimal => Spelled::value("decimal"),
+        Scalar::Lettered(Numeral::Integer) => Spelled::value("long"),
+        Scalar::Lettered(Numeral::Float) => Spelled::value("double"),
+        Scalar::Lettered(Numeral::Decimal) => Spelled::value("decimal"),
         Scalar::DateTime(_) => of_system("DateTimeOffset"),
         Scalar::LocalDateTime(_) => of_system("DateTime"),
         // Older run-times have no types for these.

@@ -12,7 +12,7 @@ mod values;
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
 };
-use jar_sprout_model::{Presence, Slot, Type};
+use jar_sprout_model::{Numeral, Presence, Scalar, Slot, Type};
 
 use crate::code::{GrownFile, MARK, Needs};
 use crate::docs::{self, Comment};
@@ -76,6 +76,15 @@ impl Language for Dart {
                 arrow(format!("Object? {function}ToJson({ident} value)"), written, write_hugs),
             ],
         )
+    }
+
+    /// Dart has no decimal, and `json_annotation` no word for a number in letters.
+    fn holds(&self, scalar: Scalar, settings: &Settings) -> bool {
+        match scalar {
+            Scalar::Decimal | Scalar::Lettered(Numeral::Decimal) => false,
+            Scalar::Lettered(Numeral::Integer | Numeral::Float) => !Form::of(settings).is_annotated,
+            _ => true,
+        }
     }
 
     fn tells_absence(&self, settings: &Settings) -> bool {

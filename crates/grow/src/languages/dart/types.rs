@@ -1,7 +1,7 @@
 //! Model types as Dart types, and the expressions that read and write them.
 
 use jar_sprout_layout::{Doc, cat, group, if_broken, line, nest, soft, text};
-use jar_sprout_model::{Scalar, Slot, Type, Width};
+use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
 
 use crate::code::{Helper, Needs};
 use crate::plan::{Plan, PlannedDefinition};
@@ -39,7 +39,9 @@ fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
         Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact) => "int",
         // What does not fit 64 bits comes as a double.
         Scalar::Integer(Width::Big) => "num",
-        Scalar::Float => "double",
+        Scalar::Lettered(Numeral::Integer) => "int",
+        Scalar::Float | Scalar::Lettered(Numeral::Float) => "double",
+        Scalar::Decimal | Scalar::Lettered(Numeral::Decimal) => unreachable!("Dart does not hold it"),
         // Dart has no type for a time of day.
         Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Time(_) => "String",
         Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date => {
@@ -72,6 +74,9 @@ fn reading(plan: &Plan<'_>, ty: &Type) -> Reading {
         Type::Scalar(Scalar::Float) => Reading::Number,
         Type::Scalar(Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date) => {
             call("IsoDate.parse".to_owned(), Some("String"))
+        }
+        Type::Scalar(Scalar::Lettered(_)) => {
+            call(format!("{}.parse", non_null(plan, ty, &mut Needs::default())), Some("String"))
         }
         Type::Scalar(_) | Type::Constant(_) => Reading::Cast(non_null(plan, ty, &mut Needs::default())),
         Type::Tuple(_) => Reading::Cast("List<dynamic>".to_owned()),
@@ -176,6 +181,7 @@ pub(super) fn write(plan: &Plan<'_>, ty: &Type, value: &str, depth: usize) -> Op
     match ty {
         Type::Any | Type::Constant(_) | Type::Tuple(_) => None,
         Type::Scalar(Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date) => to_json(),
+        Type::Scalar(Scalar::Lettered(_)) => Some(text(format!("{value}.toString()"))),
         Type::Scalar(_) => None,
         Type::Named(id) => {
             let ty = plan.get(*id);

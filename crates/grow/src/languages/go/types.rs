@@ -1,7 +1,8 @@
 //! Model types as Go types, with the imports and helpers they need.
 
-use jar_sprout_model::{Presence, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Numeral, Presence, Scalar, Slot, Type, Width};
 
+use super::names::tag_name;
 use super::times::TIMES;
 use crate::code::{Helper, Needs};
 use crate::plan::{Ident, Plan, PlannedField};
@@ -19,10 +20,13 @@ pub(super) fn field(
     field: &PlannedField<'_>,
     needs: &mut Needs,
 ) -> (String, &'static str) {
-    let PlannedField { ident: _, wire: _, presence, slot, docs: _, is_apart } = field;
+    let PlannedField { ident: _, wire, presence, slot, docs: _, is_apart } = field;
     if *is_apart {
         needs.helpers.insert(MAYBE);
         return (format!("Maybe[{}]", non_null(plan, slot, needs)), ",omitzero");
+    }
+    if let Some(numeral) = field.numeral().filter(|_| tag_name(wire.as_str()).is_some()) {
+        return in_letters(numeral, field, needs);
     }
     let nil = has_nil(&slot.ty);
     match presence {
@@ -41,6 +45,26 @@ pub(super) fn field(
             | Type::Tuple(_) => (self::slot(plan, slot, needs), ""),
         },
     }
+}
+
+/// A number in letters: its tag says so.
+fn in_letters(numeral: Numeral, field: &PlannedField<'_>, needs: &mut Needs) -> (String, &'static str) {
+    let ty = match numeral {
+        Numeral::Integer => "int64",
+        Numeral::Float => "float64",
+        Numeral::Decimal => number(needs),
+    };
+    match field.presence {
+        Presence::Sometimes => (format!("*{ty}"), ",string,omitempty"),
+        Presence::Always if field.slot.nullable => (format!("*{ty}"), ",string"),
+        Presence::Always => (ty.to_owned(), ",string"),
+    }
+}
+
+/// A number with all its digits.
+fn number(needs: &mut Needs) -> &'static str {
+    needs.imports.insert("encoding/json");
+    "json.Number"
 }
 
 /// The type of a place for a value: `*Queen` where it may be null.
@@ -83,12 +107,12 @@ fn any(needs: &mut Needs) -> &'static str {
 }
 
 fn scalar(plan: &Plan<'_>, scalar: Scalar, needs: &mut Needs) -> &'static str {
-    let mut of_helper = |helper: Helper| {
+    let of_helper = |helper: Helper, needs: &mut Needs| {
         needs.helpers.insert(helper);
         helper.name
     };
     if let Some(special) = TIMES.special(plan, scalar) {
-        return of_helper(special);
+        return of_helper(special, needs);
     }
     match scalar {
         Scalar::Boolean => "bool",
@@ -99,13 +123,16 @@ fn scalar(plan: &Plan<'_>, scalar: Scalar, needs: &mut Needs) -> &'static str {
             "*big.Int"
         }
         Scalar::Float => "float64",
+        Scalar::Decimal => number(needs),
+        // No tag reaches into a list.
+        Scalar::Lettered(_) => "string",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "string",
         Scalar::DateTime(_) => {
             needs.imports.insert("time");
             "time.Time"
         }
-        Scalar::LocalDateTime(_) => of_helper(LOCAL_DATE_TIME),
-        Scalar::Date => of_helper(DATE),
-        Scalar::Time(_) => of_helper(LOCAL_TIME),
+        Scalar::LocalDateTime(_) => of_helper(LOCAL_DATE_TIME, needs),
+        Scalar::Date => of_helper(DATE, needs),
+        Scalar::Time(_) => of_helper(LOCAL_TIME, needs),
     }
 }

@@ -2,7 +2,7 @@
 
 use std::sync::LazyLock;
 
-use jar_sprout_model::{Presence, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Numeral, Presence, Scalar, Slot, Type, Width};
 
 use super::settings::{Form, Library};
 use crate::code::{Helper, Needs};
@@ -92,6 +92,9 @@ pub(super) fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs
         return Spelled { annotation: None, ty };
     }
     let may_be_null = slot.nullable || *presence == Presence::Sometimes;
+    if let Some(numeral) = field.numeral() {
+        return in_letters(numeral, may_be_null, form, needs);
+    }
     // Gson's annotation speaks of the field as a whole.
     let has_content = form.library == Library::Jackson;
     match &slot.ty {
@@ -120,6 +123,39 @@ pub(super) fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs
             Spelled { annotation: None, ty }
         }
     }
+}
+
+/// A number in letters, which the library must be told.
+fn in_letters(numeral: Numeral, may_be_null: bool, form: Form, needs: &mut Needs) -> Spelled {
+    macro_rules! adapter {
+        ($ty:literal) => {
+            Helper {
+                name: concat!($ty, "InLettersAdapter"),
+                text: include_str!(concat!("gson/", $ty, "InLettersAdapter.java")),
+            }
+        };
+    }
+    let (boxed, primitive, adapter) = match numeral {
+        Numeral::Integer => ("Long", "long", adapter!("Long")),
+        Numeral::Float => ("Double", "double", adapter!("Double")),
+        Numeral::Decimal => {
+            needs.imports.insert("java.math.BigDecimal");
+            ("BigDecimal", "BigDecimal", adapter!("BigDecimal"))
+        }
+    };
+    let annotation = match form.library {
+        Library::Jackson => {
+            needs.imports.insert("com.fasterxml.jackson.annotation.JsonFormat");
+            "@JsonFormat(shape = JsonFormat.Shape.STRING)".to_owned()
+        }
+        Library::Gson => {
+            needs.helpers.insert(adapter);
+            needs.imports.insert("com.google.gson.annotations.JsonAdapter");
+            format!("@JsonAdapter({}.class)", adapter.name)
+        }
+    };
+    let ty = if may_be_null || form.library == Library::Gson { boxed } else { primitive };
+    Spelled { annotation: Some(annotation), ty: ty.to_owned() }
 }
 
 fn dated_slot(slot: &Slot) -> Option<Scalar> {
@@ -164,9 +200,14 @@ fn dated(scalar: Scalar) -> Option<&'static Dated> {
         Scalar::LocalDateTime(_) => Some(&LOCAL_DATE_TIME),
         Scalar::Date => Some(&DATE),
         Scalar::Time(_) => Some(&TIME),
-        Scalar::Boolean | Scalar::Integer(_) | Scalar::Float | Scalar::Text | Scalar::Uuid | Scalar::Uri => {
-            None
-        }
+        Scalar::Boolean
+        | Scalar::Integer(_)
+        | Scalar::Float
+        | Scalar::Text
+        | Scalar::Uuid
+        | Scalar::Uri
+        | Scalar::Decimal
+        | Scalar::Lettered(_) => None,
     }
 }
 
@@ -185,7 +226,9 @@ pub(super) fn plain(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs)
             | Scalar::Date
             | Scalar::Time(_)
             | Scalar::Uuid
-            | Scalar::Uri => boxed(plan, slot, form, needs),
+            | Scalar::Uri
+            | Scalar::Decimal
+            | Scalar::Lettered(_) => boxed(plan, slot, form, needs),
         },
         Type::Any
         | Type::Scalar(_)
@@ -240,13 +283,18 @@ fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
             "BigInteger"
         }
         Scalar::Float => "Double",
-        // Dates that no annotation reaches stay what they are on the wire.
+        Scalar::Decimal => {
+            needs.imports.insert("java.math.BigDecimal");
+            "BigDecimal"
+        }
+        // Dates and numbers in letters that no annotation reaches stay what they are on the wire.
         Scalar::DateTime(_)
         | Scalar::LocalDateTime(_)
         | Scalar::Date
         | Scalar::Time(_)
         | Scalar::Text
         | Scalar::Uuid
-        | Scalar::Uri => "String",
+        | Scalar::Uri
+        | Scalar::Lettered(_) => "String",
     }
 }

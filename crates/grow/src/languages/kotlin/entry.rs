@@ -107,7 +107,9 @@ fn jackson(plan: &Plan<'_>, form: Form, needs: &mut Needs) -> Doc {
 
 /// The call that makes the library know dates, where there are any. Big integers it knows by itself.
 fn with_dates(plan: &Plan<'_>, form: Form, needs: &mut Needs) -> &'static str {
-    let is_date = |scalar| types::is_foreign(scalar) && scalar != Scalar::Integer(Width::Big);
+    let is_date = |scalar| {
+        types::is_foreign(scalar) && !matches!(scalar, Scalar::Integer(Width::Big) | Scalar::Decimal)
+    };
     if !plan.model.scalars().any(is_date) {
         return "";
     }

@@ -12,7 +12,7 @@ mod unions;
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
 };
-use jar_sprout_model::{Fraction, Presence, Slot, Type};
+use jar_sprout_model::{Fraction, Presence, Scalar, Slot, Type};
 
 use crate::code::{GrownFile, MARK, Needs, nested};
 use crate::docs::{self, Comment};
@@ -106,6 +106,11 @@ impl Language for Kotlin {
             Library::Kotlinx => TimeKeeping::InForm(Fraction::Shortest),
             Library::Moshi | Library::Gson | Library::Jackson | Library::None => TimeKeeping::Loose,
         }
+    }
+
+    /// Moshi reads a decimal as a double.
+    fn holds(&self, scalar: Scalar, settings: &Settings) -> bool {
+        scalar != Scalar::Decimal || Form::of(settings).library != Library::Moshi
     }
 
     /// A default that is not written tells it; the other libraries write all nulls or none.

@@ -3,7 +3,7 @@
 use std::sync::LazyLock;
 
 use jar_sprout_layout::{Doc, cat, text};
-use jar_sprout_model::{Scalar, Slot, TimeForm, Type, Width};
+use jar_sprout_model::{Numeral, Scalar, Slot, TimeForm, Type, Width};
 
 use super::settings::{Form, Library};
 use crate::code::{Helper, Needs};
@@ -41,6 +41,7 @@ macro_rules! foreign {
 }
 
 static BIG_INTEGER: Foreign = foreign!("java.math.BigInteger", "BigInteger", "BigIntegerSerializer");
+static BIG_DECIMAL: Foreign = foreign!("java.math.BigDecimal", "BigDecimal", "BigDecimalSerializer");
 static DATE_TIME: Foreign =
     foreign!("java.time.OffsetDateTime", "OffsetDateTime", "OffsetDateTimeSerializer");
 static LOCAL_DATE_TIME: Foreign =
@@ -62,6 +63,62 @@ pub(super) const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("kot
 pub(super) const MOSHI_DATES: Helper = Helper { name: "Dates", text: include_str!("moshi/Dates.kt") };
 pub(super) const GSON_DATES: Helper = Helper { name: "Dates", text: include_str!("gson/Dates.kt") };
 pub(super) const JACKSON_DATES: Helper = Helper { name: "Dates", text: include_str!("jackson/Dates.kt") };
+
+/// What reads and writes a number in letters.
+struct Lettered {
+    ty: &'static str,
+    serializer: Helper,
+    adapter: Helper,
+}
+
+macro_rules! lettered {
+    ($ty:literal) => {
+        Lettered {
+            ty: $ty,
+            serializer: Helper {
+                name: concat!($ty, "InLettersSerializer"),
+                text: include_str!(concat!("kotlinx/", $ty, "InLettersSerializer.kt")),
+            },
+            adapter: Helper {
+                name: concat!($ty, "InLettersAdapter"),
+                text: include_str!(concat!("gson/", $ty, "InLettersAdapter.kt")),
+            },
+        }
+    };
+}
+
+fn lettered(numeral: Numeral) -> &'static Lettered {
+    match numeral {
+        Numeral::Integer => &lettered!("Long"),
+        Numeral::Float => &lettered!("Double"),
+        Numeral::Decimal => &lettered!("BigDecimal"),
+    }
+}
+
+/// The annotation and the type of a number in letters.
+fn in_letters(numeral: Numeral, form: Form, needs: &mut Needs) -> Option<(String, &'static str)> {
+    let Lettered { ty, serializer, adapter } = lettered(numeral);
+    let annotation = match form.library {
+        Library::Kotlinx => {
+            needs.helpers.insert(*serializer);
+            format!("@Serializable({}::class)", serializer.name)
+        }
+        Library::Gson => {
+            needs.helpers.insert(*adapter);
+            needs.imports.insert("com.google.gson.annotations.JsonAdapter");
+            format!("@JsonAdapter({}::class)", adapter.name)
+        }
+        Library::Jackson => {
+            needs.imports.insert("com.fasterxml.jackson.annotation.JsonFormat");
+            "@JsonFormat(shape = JsonFormat.Shape.STRING)".to_owned()
+        }
+        Library::Moshi | Library::None => return None,
+    };
+    if numeral == Numeral::Decimal {
+        needs.imports.insert(BIG_DECIMAL.import);
+    }
+    Some((annotation, ty))
+}
 
 /// The type of a place for a value: `Queen?`
 pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
@@ -95,6 +152,9 @@ pub(super) fn annotated(
     form: Form,
     needs: &mut Needs,
 ) -> Option<(String, &'static str)> {
+    if let Some(numeral) = field.numeral() {
+        return in_letters(numeral, form, needs);
+    }
     let Type::Scalar(scalar) = field.slot.ty else { return None };
     scalar.time_forms()?;
     let special = plan.times.special_form(scalar);
@@ -139,7 +199,15 @@ fn scalar(plan: &Plan<'_>, scalar: Scalar, form: Form, needs: &mut Needs) -> &'s
         Scalar::Integer(Width::Wide | Width::Exact) => "Long",
         Scalar::Float => "Double",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "String",
+        // Nothing reads a plain class, and no annotation reaches into a list.
+        Scalar::Lettered(Numeral::Decimal) if form.library == Library::None => {
+            needs.imports.insert(BIG_DECIMAL.import);
+            BIG_DECIMAL.name
+        }
+        Scalar::Lettered(numeral) if form.library == Library::None => lettered(numeral).ty,
+        Scalar::Lettered(_) => "String",
         Scalar::Integer(Width::Big)
+        | Scalar::Decimal
         | Scalar::DateTime(_)
         | Scalar::LocalDateTime(_)
         | Scalar::Date
@@ -159,6 +227,7 @@ pub(super) fn is_foreign(scalar: Scalar) -> bool {
 fn foreign_of(scalar: Scalar) -> Option<&'static Foreign> {
     match scalar {
         Scalar::Integer(Width::Big) => Some(&BIG_INTEGER),
+        Scalar::Decimal => Some(&BIG_DECIMAL),
         Scalar::DateTime(_) => Some(&DATE_TIME),
         Scalar::LocalDateTime(_) => Some(&LOCAL_DATE_TIME),
         Scalar::Date => Some(&DATE),
@@ -168,7 +237,8 @@ fn foreign_of(scalar: Scalar) -> Option<&'static Foreign> {
         | Scalar::Float
         | Scalar::Text
         | Scalar::Uuid
-        | Scalar::Uri => None,
+        | Scalar::Uri
+        | Scalar::Lettered(_) => None,
     }
 }
 
@@ -189,10 +259,14 @@ fn foreign(
             needs.file_annotations.insert(serializer.name);
         }
         Library::Moshi => drop(needs.helpers.insert(MOSHI_DATES)),
-        // Big integers are numbers to them as they are.
-        Library::Gson if *name != BIG_INTEGER.name => drop(needs.helpers.insert(GSON_DATES)),
-        Library::Jackson if *name != BIG_INTEGER.name => drop(needs.helpers.insert(JACKSON_DATES)),
+        // Numbers of any size are numbers to them as they are.
+        Library::Gson if !is_number(name) => drop(needs.helpers.insert(GSON_DATES)),
+        Library::Jackson if !is_number(name) => drop(needs.helpers.insert(JACKSON_DATES)),
         Library::Gson | Library::Jackson | Library::None => {}
     }
     name
+}
+
+fn is_number(name: &str) -> bool {
+    [BIG_INTEGER.name, BIG_DECIMAL.name].contains(&name)
 }

@@ -319,6 +319,10 @@ impl Converter<'_> {
 
     fn function_of(&self, scalar: Scalar, needs: &mut Needs) -> Option<String> {
         let class = match scalar {
+            Scalar::Lettered(_) => {
+                let class = types::platform_scalar(scalar, needs);
+                return Some(if self.way == Way::Out { "str" } else { class }.to_owned());
+            }
             Scalar::DateTime(_) | Scalar::LocalDateTime(_) => "dt.datetime",
             Scalar::Date => "dt.date",
             Scalar::Time(_) => "dt.time",
@@ -327,7 +331,8 @@ impl Converter<'_> {
             | Scalar::Float
             | Scalar::Text
             | Scalar::Uuid
-            | Scalar::Uri => return None,
+            | Scalar::Uri
+            | Scalar::Decimal => return None,
         };
         needs.imports.insert("import datetime as dt");
         match self.way {

@@ -12,7 +12,7 @@ mod types;
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text,
 };
-use jar_sprout_model::{Docs, Fraction, Presence, Slot, Type};
+use jar_sprout_model::{Docs, Fraction, Presence, Scalar, Slot, Type};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
@@ -150,6 +150,15 @@ impl Language for Python {
         match Types::of(settings) {
             Types::Pydantic | Types::Dataclasses => TimeKeeping::InForm(Fraction::NoneOr(6)),
             Types::TypedDicts => TimeKeeping::AsText,
+        }
+    }
+
+    /// `json` knows no decimals, and nothing reads or writes a dictionary.
+    fn holds(&self, scalar: Scalar, settings: &Settings) -> bool {
+        match Types::of(settings) {
+            Types::Pydantic => true,
+            Types::Dataclasses => scalar != Scalar::Decimal,
+            Types::TypedDicts => !matches!(scalar, Scalar::Decimal | Scalar::Lettered(_)),
         }
     }
 

@@ -1,12 +1,12 @@
 //! Model types as Python types, with the imports they need.
 
 use jar_sprout_layout::{Doc, cat, join, text};
-use jar_sprout_model::{Scalar, Slot, Type};
+use jar_sprout_model::{Numeral, Scalar, Slot, Type};
 
 use super::names;
 use super::settings::Types;
 use super::times::TYPES;
-use crate::code::Needs;
+use crate::code::{Helper, Needs};
 use crate::plan::Plan;
 
 /// The type of a place for a value: `Queen | None`
@@ -53,23 +53,40 @@ fn scalar(plan: &Plan<'_>, scalar: Scalar, needs: &mut Needs) -> &'static str {
         needs.helpers.insert(special);
         return special.name;
     }
-    platform_scalar(scalar, needs)
+    let helper = match scalar {
+        Scalar::Lettered(Numeral::Integer) => INTEGER_TEXT,
+        Scalar::Lettered(Numeral::Float) => FLOAT_TEXT,
+        Scalar::Decimal => DECIMAL_NUMBER,
+        // The library writes a decimal in letters as it is.
+        _ => return platform_scalar(scalar, needs),
+    };
+    needs.helpers.insert(helper);
+    helper.name
 }
+
+/// Numbers that the library would write in another way than they came.
+const INTEGER_TEXT: Helper = Helper { name: "IntegerText", text: include_str!("integer_text.py") };
+const FLOAT_TEXT: Helper = Helper { name: "FloatText", text: include_str!("float_text.py") };
+const DECIMAL_NUMBER: Helper = Helper { name: "DecimalNumber", text: include_str!("decimal_number.py") };
 
 /// The platform's own type.
 pub(super) fn platform_scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
     // Not by their own names: a field called `date` would hide the type from the fields behind it.
-    let mut of_datetime = |name| {
+    let of_datetime = |name, needs: &mut Needs| {
         needs.imports.insert("import datetime as dt");
         name
     };
     match scalar {
         Scalar::Boolean => "bool",
-        Scalar::Integer(_) => "int",
-        Scalar::Float => "float",
+        Scalar::Integer(_) | Scalar::Lettered(Numeral::Integer) => "int",
+        Scalar::Float | Scalar::Lettered(Numeral::Float) => "float",
+        Scalar::Decimal | Scalar::Lettered(Numeral::Decimal) => {
+            needs.imports.insert("from decimal import Decimal");
+            "Decimal"
+        }
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "str",
-        Scalar::DateTime(_) | Scalar::LocalDateTime(_) => of_datetime("dt.datetime"),
-        Scalar::Date => of_datetime("dt.date"),
-        Scalar::Time(_) => of_datetime("dt.time"),
+        Scalar::DateTime(_) | Scalar::LocalDateTime(_) => of_datetime("dt.datetime", needs),
+        Scalar::Date => of_datetime("dt.date", needs),
+        Scalar::Time(_) => of_datetime("dt.time", needs),
     }
 }

@@ -9,7 +9,7 @@ mod times;
 mod types;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group_at_most, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Fraction, Presence, Slot, Type, WireName};
+use jar_sprout_model::{Fraction, Numeral, Presence, Scalar, Slot, Type, WireName};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
@@ -91,6 +91,11 @@ impl Language for Rust {
         })
     }
 
+    /// The standard library has no decimal.
+    fn holds(&self, scalar: Scalar, _: &Settings) -> bool {
+        scalar != Scalar::Lettered(Numeral::Decimal)
+    }
+
     fn tells_absence(&self, _: &Settings) -> bool {
         true
     }
@@ -106,6 +111,11 @@ impl Language for Rust {
 
 /// Tells null from nothing.
 const PRESENT: Helper = Helper { name: "present", text: include_str!("present.rs.in") };
+
+/// Numbers in letters.
+const IN_LETTERS: Helper = Helper { name: "in_letters", text: include_str!("in_letters.rs.in") };
+const IN_LETTERS_OR_NONE: Helper =
+    Helper { name: "in_letters_or_none", text: include_str!("in_letters_or_none.rs.in") };
 
 const DERIVES: &str = "#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]";
 
@@ -183,8 +193,19 @@ fn field(
         arguments.push("deserialize_with = \"present\"".to_owned());
     }
     let attribute = times::attribute(plan, field, dates).filter(|_| !is_apart);
+    let numeral = field.numeral();
+    if numeral.is_some() {
+        let helper = if is_option { IN_LETTERS_OR_NONE } else { IN_LETTERS };
+        needs.helpers.insert(helper);
+        if *presence == Presence::Sometimes {
+            arguments.push("default".to_owned());
+        }
+        arguments.push(format!("with = \"{}\"", helper.name));
+    }
     let ty = match (&slot.ty, &attribute) {
         (Type::Scalar(scalar), Some(_)) => text(types::scalar(*scalar, dates, needs)),
+        _ if numeral == Some(Numeral::Integer) => text("i64"),
+        _ if numeral.is_some() => text("f64"),
         // `Option<Option<String>>`
         _ if *is_apart => types::slot(plan, Some(owner), slot, dates, needs),
         _ => types::non_null(plan, Some(owner), slot, dates, needs),

@@ -105,7 +105,8 @@ fn of_scalar(scalar: Scalar) -> usize {
         Scalar::Integer(Width::Wide | Width::Exact) | Scalar::Float | Scalar::Time(_) => 8,
         Scalar::LocalDateTime(_) => 12,
         Scalar::Integer(Width::Big) | Scalar::DateTime(_) => 16,
-        Scalar::Text | Scalar::Uuid | Scalar::Uri => 24,
+        Scalar::Decimal => 16,
+        Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Lettered(_) => 24,
     }
 }
 

@@ -59,9 +59,10 @@ pub(super) fn scalar(scalar: Scalar, dates: Dates, needs: &mut Needs) -> &'stati
         Scalar::Boolean => "bool",
         Scalar::Integer(Width::Narrow) => "i32",
         Scalar::Integer(Width::Wide | Width::Exact) => "i64",
-        Scalar::Integer(Width::Big) => "serde_json::Number",
+        Scalar::Integer(Width::Big) | Scalar::Decimal => "serde_json::Number",
         Scalar::Float => "f64",
-        Scalar::Text | Scalar::Uuid | Scalar::Uri => "String",
+        // No attribute reaches into a list.
+        Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Lettered(_) => "String",
         Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date | Scalar::Time(_) => {
             let (name, imports) = date(scalar, dates);
             needs.imports.extend(imports);

@@ -1,6 +1,6 @@
 //! Model types as Swift types, with the imports and helpers they need.
 
-use jar_sprout_model::{Presence, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Numeral, Presence, Scalar, Slot, Type, Width};
 
 use super::settings::Form;
 use crate::code::{Helper, Needs};
@@ -23,6 +23,9 @@ macro_rules! twofold {
 
 const JSON_VALUE: Twofold = twofold!("JSONValue", "");
 const ISO_DATE: Twofold = twofold!("ISODate", "");
+const INTEGER_TEXT: Twofold = twofold!("IntegerText", "");
+const DOUBLE_TEXT: Twofold = twofold!("DoubleText", "");
+const DECIMAL_TEXT: Twofold = twofold!("DecimalText", "");
 const MAYBE: Twofold = twofold!("Maybe", "");
 const BOX: Twofold = twofold!("Box", "");
 const DECODED_BOX: Twofold = twofold!("Box", "decode/");
@@ -103,6 +106,13 @@ fn scalar(scalar: Scalar, form: &Form, needs: &mut Needs) -> &'static str {
             "Decimal"
         }
         Scalar::Float => "Double",
+        Scalar::Decimal => {
+            needs.imports.insert("Foundation");
+            "Decimal"
+        }
+        Scalar::Lettered(Numeral::Integer) => help(&INTEGER_TEXT, form, needs),
+        Scalar::Lettered(Numeral::Float) => help(&DOUBLE_TEXT, form, needs),
+        Scalar::Lettered(Numeral::Decimal) => help(&DECIMAL_TEXT, form, needs),
         // Swift has no type for a time of day.
         Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Time(_) => "String",
         Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date => help(&ISO_DATE, form, needs),

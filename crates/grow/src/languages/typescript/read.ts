@@ -15,6 +15,15 @@ function textAt(value: unknown, path: string): string {
   return typeof value === "string" ? value : failAt(path, "a text", value);
 }
 
+function numeralAt(value: unknown, path: string): `${number}` {
+  const text = textAt(value, path);
+  return isNumeral(text) ? text : failAt(path, "a number in letters", value);
+}
+
+function isNumeral(text: string): text is `${number}` {
+  return text.trim() !== "" && Number.isFinite(Number(text));
+}
+
 function constantOf<T extends string>(text: T): Read<T> {
   return (value, path) =>
     value === text ? text : failAt(path, JSON.stringify(text), value);

@@ -133,6 +133,7 @@ fn non_null(plan: &Plan<'_>, ty: &Type, form: Form, needs: &mut Needs) -> Doc {
         Type::Any => named("unknownAt"),
         Type::Scalar(Scalar::DateTime(_)) if form.reading == Reading::Dated => named("dateAt"),
         Type::Scalar(scalar) if scalar.leaves_doubles() => named("bigintAt"),
+        Type::Scalar(Scalar::Lettered(_)) => named("numeralAt"),
         Type::Scalar(scalar) => named(match scalar.on_wire() {
             OnWire::Boolean => "booleanAt",
             OnWire::Integer | OnWire::Number if plan.leaves_doubles => "roundedAt",

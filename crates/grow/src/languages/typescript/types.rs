@@ -18,6 +18,7 @@ fn non_null(plan: &Plan<'_>, ty: &Type, form: Form) -> Doc {
         Type::Any => text("unknown"),
         Type::Scalar(Scalar::DateTime(_)) if form.reading == Reading::Dated => text("Date"),
         Type::Scalar(scalar) if form.reading != Reading::None && scalar.leaves_doubles() => text("bigint"),
+        Type::Scalar(Scalar::Lettered(_)) => text("`${number}`"),
         // JSON's own types: a date stays the text it is on the wire.
         Type::Scalar(scalar) => text(match scalar.on_wire() {
             OnWire::Boolean => "boolean",

@@ -1,0 +1,35 @@
+using System;
+using System.Globalization;
+using Newtonsoft.Json;
+
+/// <summary>Reads and writes numbers that JSON has in letters.</summary>
+internal sealed class InLettersConverter : JsonConverter
+{
+    public override bool CanConvert(Type objectType) => true;
+
+    public override object ReadJson(
+        JsonReader reader,
+        Type objectType,
+        object existingValue,
+        JsonSerializer serializer
+    ) =>
+        reader.Value is string text
+            ? Convert.ChangeType(
+                text,
+                Nullable.GetUnderlyingType(objectType) ?? objectType,
+                CultureInfo.InvariantCulture
+            )
+            : null;
+
+    public override void WriteJson(JsonWriter writer, object value, JsonSerializer serializer)
+    {
+        if (value is double number)
+        {
+            writer.WriteValue(number.ToString("R", CultureInfo.InvariantCulture));
+        }
+        else
+        {
+            writer.WriteValue(Convert.ToString(value, CultureInfo.InvariantCulture));
+        }
+    }
+}

@@ -1,0 +1,29 @@
+/// A number that JSON has in letters; how it was written is kept.
+public struct IntegerText: Codable, Hashable, Sendable {
+    public let number: Int64
+    public let text: String
+
+    public init?(_ text: String) {
+        guard let number = Int64(text) else { return nil }
+        self.number = number
+        self.text = text
+    }
+
+    public init(from decoder: any Decoder) throws {
+        let container = try decoder.singleValueContainer()
+        let text = try container.decode(String.self)
+        guard let number = Int64(text) else {
+            throw DecodingError.dataCorruptedError(
+                in: container,
+                debugDescription: "not a number: \(text)"
+            )
+        }
+        self.number = number
+        self.text = text
+    }
+
+    public func encode(to encoder: any Encoder) throws {
+        var container = encoder.singleValueContainer()
+        try container.encode(text)
+    }
+}
