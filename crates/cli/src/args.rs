@@ -132,6 +132,10 @@ pub(crate) struct ModelArgs {
     #[arg(long, value_name = "WIDTH", default_value = "fit", requires = "sources")]
     pub(crate) integers: IntegerWidth,
 
+    /// What the default values of a document become
+    #[arg(long, value_name = "FORM", default_value = "said", requires = "sources")]
+    pub(crate) defaults: DefaultForm,
+
     /// What the name of every type starts with
     #[arg(long, requires = "sources")]
     pub(crate) prefix: Option<String>,
@@ -168,6 +172,15 @@ pub(crate) enum DateForm {
     Typed,
     /// Text, as on the wire
     Text,
+}
+
+/// What the default values of a document become.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub(crate) enum DefaultForm {
+    /// Documentation
+    Said,
+    /// The code's own: what is absent has that value, and is written with it
+    Code,
 }
 
 /// How wide integers are.
@@ -313,6 +326,10 @@ pub(crate) struct DecisionArgs {
     #[arg(long)]
     pub(crate) never_null: bool,
 
+    /// What holds where a field is absent: `0`, `true`, `calm`
+    #[arg(long = "default", value_name = "VALUE", allow_hyphen_values = true, conflicts_with_all = ["required", "nullable"])]
+    pub(crate) default_value: Option<String>,
+
     /// No part of the model
     #[arg(long)]
     pub(crate) leave_out: bool,
@@ -358,7 +375,7 @@ pub(crate) struct DecisionArgs {
     pub(crate) deprecated: bool,
 
     /// Take back all that was decided on it
-    #[arg(long, conflicts_with_all = ["rename", "ty", "required", "optional", "nullable", "never_null", "leave_out", "keep", "same_as", "split", "create", "update", "server_made", "cases", "closed", "describe", "deprecated"])]
+    #[arg(long, conflicts_with_all = ["rename", "ty", "required", "optional", "nullable", "never_null", "default_value", "leave_out", "keep", "same_as", "split", "create", "update", "server_made", "cases", "closed", "describe", "deprecated"])]
     pub(crate) undo: bool,
 }
 
@@ -425,6 +442,7 @@ impl Default for ModelArgs {
             dates: DateForm::Typed,
             maps: Switch::On,
             integers: IntegerWidth::Fit,
+            defaults: DefaultForm::Said,
             prefix: None,
             decisions: Vec::new(),
             questions: Questions::None,

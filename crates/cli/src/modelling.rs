@@ -8,7 +8,9 @@ use jar_sprout_settle::{
     Verdict, decide, draft_shape, misfits, open_questions, settle, settle_document,
 };
 
-use crate::args::{DateForm, IntegerWidth, ModelArgs, Questions, SourceArgs, Switch, TrustLevel};
+use crate::args::{
+    DateForm, DefaultForm, IntegerWidth, ModelArgs, Questions, SourceArgs, Switch, TrustLevel,
+};
 use crate::failure::{Failure, Outcome};
 use crate::report;
 use crate::sources::{Gathered, LocatedSample, SourceNames, located_samples};
@@ -114,7 +116,7 @@ fn decision(text: &str) -> Result<Decision, Problem> {
 }
 
 fn policies(args: &ModelArgs) -> Policies {
-    let ModelArgs { trust, essential, enums, dates, maps, integers, prefix, .. } = args;
+    let ModelArgs { trust, essential, enums, dates, maps, integers, defaults, prefix, .. } = args;
     Policies {
         trust: match trust {
             TrustLevel::Seen => Trust::Seen,
@@ -125,6 +127,7 @@ fn policies(args: &ModelArgs) -> Policies {
         dates: *dates == DateForm::Typed,
         maps: *maps == Switch::On,
         wide_integers: *integers == IntegerWidth::Wide,
+        defaults: *defaults == DefaultForm::Code,
         prefix: prefix.as_deref().map(Words::split),
     }
 }

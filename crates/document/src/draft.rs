@@ -15,7 +15,7 @@ use crate::api::{self, Operation, Sent, Wanted};
 use crate::flat::{Flat, Flattening, JsonKind, NoteKind, Spec, pure_reference, says_nullable};
 use crate::library::Library;
 use crate::names::component_name;
-use crate::said::{docs_of, says};
+use crate::said::{default_of, docs_of, says};
 
 /// A draft with what a document asks for.
 pub struct Drafted {
@@ -434,7 +434,8 @@ impl<'d> Drafter<'_, 'd> {
                 let presence =
                     if flat.required.contains(*key) { Presence::Always } else { Presence::Sometimes };
                 let node = self.place(spec);
-                DraftField { wire: WireName::new(*key), presence, node, docs: docs_of(first_of(spec)) }
+                let (default, docs) = (default_of(first_of(spec)), docs_of(first_of(spec)));
+                DraftField { wire: WireName::new(*key), presence, node, default, docs }
             })
             .collect();
         let unsaid = flat.required.iter().filter(|key| !flat.properties.contains_key(**key));
@@ -444,6 +445,7 @@ impl<'d> Drafter<'_, 'd> {
                 wire: WireName::new(*key),
                 presence: Presence::Always,
                 node,
+                default: None,
                 docs: Docs::default(),
             });
         }

@@ -1,6 +1,6 @@
 //! What a schema says for people: its description, and the bounds that no type can hold.
 
-use jar_sprout_model::Docs;
+use jar_sprout_model::{DefaultValue, Docs};
 use serde_json::Value;
 
 /// What a schema says of itself, with the bounds it sets.
@@ -56,6 +56,16 @@ fn bounds(schema: &Value) -> String {
         parts.push("Write-only.".to_owned());
     }
     parts.join(" ")
+}
+
+/// The default value that a schema states, where it is one that code can have.
+pub(crate) fn default_of(schema: &Value) -> Option<DefaultValue> {
+    match schema.get("default")? {
+        Value::Bool(flag) => Some(DefaultValue::Boolean(*flag)),
+        Value::Number(number) => Some(DefaultValue::Number(number.to_string())),
+        Value::String(text) => Some(DefaultValue::Text(text.clone())),
+        Value::Null | Value::Array(_) | Value::Object(_) => None,
+    }
 }
 
 fn capitalised(text: &str) -> String {

@@ -36,7 +36,14 @@ fn model() -> Model {
             let wire = format!("jar_{at}_of_hive");
             let presence = if at % 5 == 4 { Presence::Sometimes } else { Presence::Always };
             let docs = Docs::default();
-            Field { name: Words::split(&wire), wire: WireName::new(wire), presence, slot: slot(at), docs }
+            Field {
+                name: Words::split(&wire),
+                wire: WireName::new(wire),
+                presence,
+                slot: slot(at),
+                default: None,
+                docs,
+            }
         };
         Definition::Record(Record { fields: (0..12).map(field).collect() })
     };

@@ -7,7 +7,7 @@ use jar_sprout_layout::{Doc, lines, print, text};
 use jar_sprout_model::{Model, OnWire, Scalar};
 
 use crate::language::Language;
-use crate::plan::{Absence, Ident, Plan, PlannedRoot, PlannedType};
+use crate::plan::{Absence, Ident, Plan, PlannedRoot, PlannedType, Wanted};
 use crate::settings::{ABSENT, ENTRY, Settings};
 use crate::times::Times;
 
@@ -48,7 +48,8 @@ pub fn grow(
         (true, _) => Absence::ToldInPatches,
     };
     let has_entry = settings.given(ENTRY.key) == Some("functions");
-    let mut plan = Plan::of(&model, &language.about().naming, times, absence, has_entry);
+    let wanted = Wanted { absence, has_entry, has_defaults: language.fills_in(settings) };
+    let mut plan = Plan::of(&model, &language.about().naming, times, wanted);
     if language.nests(settings) {
         plan.nest();
     }

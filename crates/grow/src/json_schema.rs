@@ -1,8 +1,8 @@
 //! Model to JSON Schema, draft 2020-12: for validators and for whoever reads schemas.
 
 use jar_sprout_model::{
-    Definition, Docs, Field, Model, NamedType, Numeral, Presence, Record, Root, Scalar, Slot, Type, Union,
-    UnionCase, Width,
+    DefaultValue, Definition, Docs, Field, Model, NamedType, Numeral, Presence, Record, Root, Scalar, Slot,
+    Type, Union, UnionCase, Width,
 };
 use percent_encoding::{NON_ALPHANUMERIC, utf8_percent_encode};
 use serde_json::{Map, Value, json};
@@ -93,9 +93,12 @@ impl Schemas<'_> {
             .filter(|field| field.presence == Presence::Always)
             .map(|field| field.wire.as_str())
             .collect();
-        let property = |Field { wire, name: _, presence: _, slot, docs: said }: &Field| {
+        let property = |Field { wire, name: _, presence: _, slot, default, docs: said }: &Field| {
             let mut schema = docs(said);
             merge(&mut schema, self.slot(slot));
+            if let Some(default) = default {
+                schema["default"] = default_value(default);
+            }
             (wire.as_str().to_owned(), schema)
         };
         let properties: Map<String, Value> = record.fields.iter().map(property).collect();
@@ -119,6 +122,14 @@ impl Schemas<'_> {
             schemas.push(json!({"type": "object", "properties": properties}));
         }
         json!({"anyOf": schemas})
+    }
+}
+
+fn default_value(default: &DefaultValue) -> Value {
+    match default {
+        DefaultValue::Boolean(flag) => json!(flag),
+        DefaultValue::Number(number) => serde_json::from_str(number).unwrap_or_default(),
+        DefaultValue::Text(text) => json!(text),
     }
 }
 

@@ -153,6 +153,11 @@ pub trait Language: Sync {
         true
     }
 
+    /// Whether code with these settings gives what is absent its default value.
+    fn fills_in(&self, _: &Settings) -> bool {
+        true
+    }
+
     /// Whether its types stand in a namespace that has a file of its own.
     #[doc(hidden)]
     fn has_namespace_file(&self, _: &Settings) -> bool {

@@ -276,6 +276,7 @@ mod tests {
                 name: Words::split(&format!("at{at}")),
                 presence: Presence::Always,
                 slot: Slot::of(Type::Scalar(Scalar::DateTime(forms))),
+                default: None,
                 docs: Docs::default(),
             }
         };

@@ -3,7 +3,7 @@
 use jar_sprout_model::Model;
 
 use crate::language::{Language, TimeKeeping};
-use crate::plan::{Absence, Plan};
+use crate::plan::{Absence, Plan, Wanted};
 use crate::settings::{ENTRY, Settings};
 use crate::times::Times;
 
@@ -47,7 +47,8 @@ impl Trial {
     ) -> Self {
         // Names alone are asked for, whatever becomes of times.
         let times = Times::of(model, TimeKeeping::AsText);
-        let plan = Plan::of(model, &language.about().naming, times, Absence::Untold, true);
+        let wanted = Wanted { absence: Absence::Untold, has_entry: true, has_defaults: false };
+        let plan = Plan::of(model, &language.about().naming, times, wanted);
         let entry = plan.root_name().to_owned();
         let file = if language.has_file_per_type(settings) { &entry } else { plan.title() };
         let file = language.file_name(file, settings);

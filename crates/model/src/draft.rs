@@ -2,7 +2,7 @@
 //!
 //! A draft is an arena of nodes with typed ids, so that cycles are ordinary.
 
-use crate::model::{Docs, Scalar};
+use crate::model::{DefaultValue, Docs, Scalar};
 use crate::wire::{Presence, WireName};
 use crate::words::Words;
 
@@ -86,6 +86,8 @@ pub struct DraftField {
     pub presence: Presence,
     /// What stands there.
     pub node: DraftId,
+    /// What a document says that holds where the key is absent.
+    pub default: Option<DefaultValue>,
     /// What a document says of it.
     pub docs: Docs,
 }

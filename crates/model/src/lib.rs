@@ -13,8 +13,8 @@ mod words;
 
 pub use draft::{Draft, DraftCase, DraftField, DraftId, DraftKind, DraftNode, DraftRoot};
 pub use model::{
-    Case, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, OnWire, Record, Root, Scalar,
-    Slot, Type, TypeId, Union, UnionCase, Width,
+    Case, DefaultValue, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, OnWire, Record,
+    Root, Scalar, Slot, Type, TypeId, Union, UnionCase, Width,
 };
 pub use problem::{Excerpt, Place, Problem, Severity, SourceId, Spot};
 pub use time_form::{Fraction, TimeForm, TimeForms, ZeroOffset};

@@ -82,8 +82,21 @@ pub struct Field {
     pub presence: Presence,
     /// What stands there.
     pub slot: Slot,
+    /// What holds where the key is absent.
+    pub default: Option<DefaultValue>,
     /// What is said of it.
     pub docs: Docs,
+}
+
+/// What holds where a key is absent.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub enum DefaultValue {
+    /// `true`
+    Boolean(bool),
+    /// `0`, `0.5`: as JSON writes it.
+    Number(String),
+    /// `"calm"`
+    Text(String),
 }
 
 /// A text with few known values.
@@ -286,6 +299,39 @@ impl Model {
     /// All types with their ids: the root's first, then by first use.
     pub fn types(&self) -> impl Iterator<Item = (TypeId, &NamedType)> {
         self.types.iter().enumerate().map(|(index, ty)| (TypeId::from_index(index), ty))
+    }
+}
+
+impl Model {
+    /// Whether a value is one that a place can have by default: a truth, a number or a text in a place for just that,
+    /// or a known value of an enum.
+    pub fn takes_default(&self, slot: &Slot, value: &DefaultValue) -> bool {
+        match (&slot.ty, value) {
+            (Type::Scalar(Scalar::Boolean), DefaultValue::Boolean(_))
+            | (Type::Scalar(Scalar::Float), DefaultValue::Number(_))
+            | (Type::Scalar(Scalar::Text), DefaultValue::Text(_)) => true,
+            (Type::Scalar(Scalar::Integer(Width::Narrow)), DefaultValue::Number(number)) => {
+                number.parse::<i32>().is_ok()
+            }
+            (Type::Scalar(Scalar::Integer(Width::Wide | Width::Exact)), DefaultValue::Number(number)) => {
+                // Not every language writes the least one as a number.
+                number.parse::<i64>().is_ok_and(|number| number > i64::MIN)
+            }
+            (Type::Named(id), DefaultValue::Text(text)) => match &self.get(*id).definition {
+                Definition::Enumeration(known) => known.cases.iter().any(|case| case.wire.as_str() == text),
+                Definition::Record(_) | Definition::Union(_) => false,
+            },
+            (
+                Type::Any
+                | Type::Scalar(_)
+                | Type::Constant(_)
+                | Type::List(_)
+                | Type::Map(_)
+                | Type::Tuple(_)
+                | Type::Named(_),
+                _,
+            ) => false,
+        }
     }
 }
 

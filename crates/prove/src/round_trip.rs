@@ -1,6 +1,8 @@
 //! What came back beside what went in.
 
-use jar_sprout_model::{Definition, Field, Model, Presence, Scalar, Slot, TimeForms, Type, TypeId};
+use jar_sprout_model::{
+    DefaultValue, Definition, Field, Model, Presence, Scalar, Slot, TimeForms, Type, TypeId,
+};
 use serde_json::Value;
 
 /// What a sample and what came back of it are compared by.
@@ -102,6 +104,8 @@ impl Comparison<'_> {
             {
                 None
             }
+            // What holds where nothing is said may be said as well as not.
+            (None, Some(value)) | (Some(value), None) if is_default(field, value) => None,
             (None, Some(Value::Null)) if is_optional && self.lenience.nulls_may_come => None,
             (Some(sent), Some(came)) => self.difference(&field.slot, sent, came, &path),
             (Some(sent), None) => Some(format!("{path}: sent {sent}, nothing came back")),
@@ -123,6 +127,17 @@ fn without_idle_zeros(text: &str) -> String {
     let (fraction, offset) = rest.split_at(offset);
     let fraction = fraction.trim_end_matches('0');
     if fraction.is_empty() { format!("{seconds}{offset}") } else { format!("{seconds}.{fraction}{offset}") }
+}
+
+fn is_default(field: &Field, value: &Value) -> bool {
+    match (&field.default, value) {
+        (Some(DefaultValue::Boolean(flag)), Value::Bool(value)) => flag == value,
+        (Some(DefaultValue::Text(text)), Value::String(value)) => text == value,
+        (Some(DefaultValue::Number(number)), Value::Number(value)) => {
+            number.parse::<f64>().ok() == value.as_f64()
+        }
+        (Some(_) | None, _) => false,
+    }
 }
 
 fn plain_difference(sent: &Value, came: &Value, path: &str) -> Option<String> {
@@ -148,6 +163,7 @@ mod tests {
             name: Words::split(wire),
             presence,
             slot,
+            default: None,
             docs: Docs::default(),
         };
         let text = Slot { ty: Type::Scalar(Scalar::Text), nullable: true };

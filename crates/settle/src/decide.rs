@@ -3,8 +3,8 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::{
-    Case, Definition, DraftId, Enumeration, Field, NamedType, Numeral, OnWire, Presence, Root, Scalar, Slot,
-    TimeForms, Type, TypeId, Width, WireName, Words,
+    Case, DefaultValue, Definition, DraftId, Enumeration, Field, NamedType, Numeral, OnWire, Presence, Root,
+    Scalar, Slot, TimeForms, Type, TypeId, Width, WireName, Words,
 };
 use jar_sprout_shape::Distinct;
 
@@ -47,6 +47,8 @@ pub enum Verdict {
     SameAs(String),
     /// A type of its own, under this name, for what stands in the field.
     Split(String),
+    /// What holds where the key of a field is absent.
+    Default(DefaultValue),
     /// Another name; the key on the wire stays.
     Rename(String),
     /// Not a part of the model.
@@ -136,7 +138,7 @@ impl Verdict {
             Self::SameAs(_) if is_of_type => 0,
             Self::Split(_) => 1,
             Self::Scalar(_) | Self::Any | Self::List(_) | Self::Enum | Self::EnumOf(_) | Self::SameAs(_) => 2,
-            Self::Required | Self::Optional | Self::Nullable | Self::NeverNull => 3,
+            Self::Required | Self::Optional | Self::Nullable | Self::NeverNull | Self::Default(_) => 3,
             Self::Describe(_) | Self::Deprecated(_) | Self::Closed(_) | Self::Cases(_) => 4,
             Self::LeaveOut | Self::Keep(_) => 5,
             Self::Rename(_) => 6,
@@ -313,6 +315,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
                 | Verdict::Optional
                 | Verdict::Nullable
                 | Verdict::NeverNull
+                | Verdict::Default(_)
                 | Verdict::Split(_)
                 | Verdict::LeaveOut
                 | Verdict::Keep(_)
@@ -345,6 +348,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
             | Verdict::Optional
             | Verdict::Nullable
             | Verdict::NeverNull
+            | Verdict::Default(_)
             | Verdict::Rename(_)
             | Verdict::LeaveOut
             | Verdict::Keep(_)
@@ -355,6 +359,16 @@ impl<'s, 'd> Deciding<'s, 'd> {
             | Verdict::Cases(_) => None,
         };
         let subject = Subject::of(&self.settled.model.get(id).name, key);
+        if let Verdict::Default(value) = verdict {
+            // What may be null is null where it is null.
+            let known = self.fields(id).iter().find(|field| field.wire == *key);
+            let takes =
+                |field: &Field| !field.slot.nullable && self.settled.model.takes_default(&field.slot, value);
+            if !known.is_some_and(takes) {
+                let known = vec!["room where it is of that type, and never null".to_owned()];
+                return Err(Unmatched { asked: format!("room for that default in {subject}"), known });
+            }
+        }
         let Some(field) = field_mut(self.settled, id, key) else { return Ok(()) };
         if let Some(ty) = ty {
             field.slot.ty = ty;
@@ -365,6 +379,10 @@ impl<'s, 'd> Deciding<'s, 'd> {
                 field.slot.nullable = false;
             }
             Verdict::Optional => field.presence = Presence::Sometimes,
+            Verdict::Default(value) => {
+                field.presence = Presence::Sometimes;
+                field.default = Some(value.clone());
+            }
             Verdict::Nullable => field.slot.nullable = true,
             Verdict::NeverNull => field.slot.nullable = false,
             Verdict::Rename(name) => field.name = Words::split(name),

@@ -19,6 +19,8 @@ pub struct Policies {
     pub maps: bool,
     /// Whether every integer has 64 bits.
     pub wide_integers: bool,
+    /// Whether the default values of a document are those of the code, and not documentation alone.
+    pub defaults: bool,
     /// What every type's name starts with.
     pub prefix: Option<Words>,
 }
@@ -41,6 +43,7 @@ impl Default for Policies {
             dates: true,
             maps: true,
             wide_integers: false,
+            defaults: false,
             prefix: None,
         }
     }

@@ -139,7 +139,8 @@ fn doubt(evidence: &Evidence, field: &Field) -> Option<Doubt> {
             65,
         ),
         Choice::Coded(Form::BooleanWord) => of("yes or no in letters".to_owned(), "text", "text", 50),
-        Choice::Coded(_) => of("numbers in letters".to_owned(), "text", "text", 50),
+        Choice::Coded(Form::Whole) => of("whole numbers in letters".to_owned(), "text", "wide", 50),
+        Choice::Coded(_) => of("numbers in letters".to_owned(), "text", "decimal", 50),
         Choice::NearlyEnum => of(values(evidence), "text", "enum", 30),
         Choice::Map("the objects hardly share a key" | "many keys, values of one structure") => {
             of("many keys for values of one structure".to_owned(), "a map", "any", 55)

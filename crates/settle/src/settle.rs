@@ -57,7 +57,7 @@ fn settle_roots(draft: &Draft, roots: &[(DraftId, RootName)], policies: &Policie
     let groups = group_types(draft, &uses);
     let names =
         name_types(&groups).into_iter().map(|named| prefixed(named, policies.prefix.as_ref())).collect();
-    let mut builder = Builder::new(draft, &groups, names);
+    let mut builder = Builder::new(draft, &groups, names, policies.defaults);
     let mut settled_roots = roots.iter().map(|(root, root_name)| {
         let slot = builder.slot(*root);
         let name = match &slot.ty {
@@ -149,18 +149,21 @@ struct Builder<'d> {
     types: Vec<NamedType>,
     /// The group of each type.
     order: Vec<usize>,
+    /// Whether default values of a document are those of the code as well.
+    has_defaults: bool,
     /// How the times are written that stand at several positions of a type.
     time_forms: HashMap<DraftId, TimeForms>,
 }
 
 impl<'d> Builder<'d> {
-    fn new(draft: &'d Draft, groups: &[Vec<&Use>], names: Vec<Named>) -> Self {
+    fn new(draft: &'d Draft, groups: &[Vec<&Use>], names: Vec<Named>, has_defaults: bool) -> Self {
         let time_forms = time_forms(draft, groups);
         let members = groups.iter().enumerate();
         let groups =
             members.flat_map(|(group, uses)| uses.iter().map(move |one| (one.node, group))).collect();
         let names = names.into_iter().map(Some).collect();
-        Self { draft, groups, names, ids: HashMap::new(), types: Vec::new(), order: Vec::new(), time_forms }
+        let (ids, types, order) = (HashMap::new(), Vec::new(), Vec::new());
+        Self { draft, groups, names, ids, types, order, has_defaults, time_forms }
     }
 
     fn slot(&mut self, id: DraftId) -> Slot {
@@ -230,8 +233,14 @@ impl<'d> Builder<'d> {
     }
 
     fn field(&mut self, field: &DraftField) -> Field {
-        let DraftField { wire, presence, node, docs } = field;
-        let name = Words::split(wire.as_str());
-        Field { wire: wire.clone(), name, presence: *presence, slot: self.slot(*node), docs: docs.clone() }
+        let DraftField { wire, presence, node, default, docs } = field;
+        Field {
+            wire: wire.clone(),
+            name: Words::split(wire.as_str()),
+            presence: *presence,
+            slot: self.slot(*node),
+            default: default.clone().filter(|_| self.has_defaults),
+            docs: docs.clone(),
+        }
     }
 }

@@ -47,7 +47,10 @@ impl Subject {
 impl Unmatched {
     /// Whether it was this subject that was asked for: as a whole, its type alone, or a part of it.
     pub fn is_of(&self, subject: &Subject) -> bool {
-        self.asked == subject.to_string()
+        let whole = subject.to_string();
+        self.asked == whole
+            // Something of it that it does not have: `enum Hive.queen`.
+            || self.asked.strip_suffix(&whole).is_some_and(|what| what.ends_with(' '))
             || self.asked == subject.type_name
             || (subject.key.is_none() && self.asked.starts_with(&format!("{}.", subject.type_name)))
     }

@@ -99,7 +99,13 @@ mod tests {
             let item = draft.add(DraftKind::Scalar(scalar), false);
             let node = draft.add(DraftKind::List(item), false);
             let docs = jar_sprout_model::Docs::default();
-            let field = DraftField { wire: WireName::new("seen"), presence: Presence::Always, node, docs };
+            let field = DraftField {
+                wire: WireName::new("seen"),
+                presence: Presence::Always,
+                node,
+                default: None,
+                docs,
+            };
             (draft.add(DraftKind::Record(vec![field]), false), item)
         };
         let (first, item) = position("2026-05-01T12:30:00.120Z");

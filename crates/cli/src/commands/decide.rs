@@ -96,6 +96,7 @@ fn keys(what: &DecisionArgs) -> Result<Vec<(&'static str, Option<Value>)>, Probl
         optional,
         nullable,
         never_null,
+        default_value,
         leave_out,
         keep,
         same_as,
@@ -118,6 +119,7 @@ fn keys(what: &DecisionArgs) -> Result<Vec<(&'static str, Option<Value>)>, Probl
     set("type", ty.as_deref().map(type_value).transpose()?);
     set("presence", (*required || *optional).then(|| if *required { "required" } else { "optional" }.into()));
     set("null", (*nullable || *never_null).then(|| (*nullable).into()));
+    set("default", default_value.as_deref().map(default_of));
     set("leave-out", leave_out.then(|| true.into()));
     set("keep", (!keep.is_empty()).then(|| keep.iter().collect::<Array>().into()));
     set("same-as", text(same_as));
@@ -131,6 +133,20 @@ fn keys(what: &DecisionArgs) -> Result<Vec<(&'static str, Option<Value>)>, Probl
     set("deprecated", deprecated.then(|| true.into()));
     set("rename", text(rename));
     Ok(keys)
+}
+
+/// A truth or a number where the text is one; a text in quotes is always a text.
+fn default_of(typed: &str) -> Value {
+    match serde_json::from_str::<serde_json::Value>(typed) {
+        Ok(serde_json::Value::Bool(flag)) => flag.into(),
+        Ok(serde_json::Value::Number(number)) => match (number.as_i64(), number.as_f64()) {
+            (Some(whole), _) => whole.into(),
+            (None, Some(float)) => float.into(),
+            (None, None) => typed.into(),
+        },
+        Ok(serde_json::Value::String(text)) => text.into(),
+        Ok(_) | Err(_) => typed.into(),
+    }
 }
 
 /// A word for what a field is, or the values of an enum.

@@ -25,6 +25,8 @@ pub(crate) enum Takes {
     Names,
     /// A text, or a list of texts.
     TextOrTexts,
+    /// A truth, a number or a text.
+    Value,
     /// A table with keys of its own.
     Table,
 }
@@ -90,6 +92,12 @@ pub(crate) const POLICIES: &[Key] = &[
     key("dates", Takes::Choice(&["typed", "text"]), "what texts that are dates become", "dates = \"text\""),
     key("maps", Takes::Switch, "whether objects whose keys are data become maps", "maps = false"),
     key("integers", Takes::Choice(&["fit", "64"]), "how wide integers are", "integers = \"64\""),
+    key(
+        "defaults",
+        Takes::Choice(&["said", "code"]),
+        "what the default values of a document become: documentation, or the code's own",
+        "defaults = \"code\"",
+    ),
     key("prefix", Takes::Text, "what the name of every type starts with", "prefix = \"Fm\""),
 ];
 
@@ -125,6 +133,12 @@ pub(crate) const DECISION: &[Key] = &[
         "\"Hive.name\" = { presence = \"required\" }",
     ),
     key("null", Takes::Switch, "whether a field may be null", "\"Hive.queen\" = { null = true }"),
+    key(
+        "default",
+        Takes::Value,
+        "what holds where a field is absent: a truth, a number, a text or a known value of an enum; it is then written as well",
+        "\"Hive.supers\" = { default = 0 }",
+    ),
     key("leave-out", Takes::Switch, "not a part of the model", "\"Hive.internal_*\" = { leave-out = true }"),
     key(
         "keep",
@@ -241,6 +255,7 @@ impl Takes {
                 item.as_table_like().is_some_and(|table| table.iter().all(|(_, item)| item.is_str()))
             }
             Self::TextOrTexts => Self::Text.fits(item) || Self::Texts.fits(item),
+            Self::Value => item.is_bool() || item.is_integer() || item.is_float() || item.is_str(),
             Self::Table => item.is_table_like(),
         }
     }
@@ -257,6 +272,7 @@ impl Takes {
             Self::Switch => "`true` or `false`".to_owned(),
             Self::Names => "a table of texts".to_owned(),
             Self::TextOrTexts => "a text, or a list of texts".to_owned(),
+            Self::Value => "`true`, `false`, a number or a text".to_owned(),
             Self::Table => "a table".to_owned(),
         }
     }
@@ -271,6 +287,7 @@ impl Takes {
             Self::Switch => json!({"type": "boolean"}),
             Self::Names => json!({"type": "object", "additionalProperties": {"type": "string"}}),
             Self::TextOrTexts => json!({"anyOf": [{"type": "string"}, texts]}),
+            Self::Value => json!({"type": ["boolean", "number", "string"]}),
             Self::Table => json!({"type": "object"}),
         }
     }

@@ -6,13 +6,15 @@ use std::path::{Path, PathBuf};
 
 use clap::ValueEnum;
 use jar_sprout_grow::{LANGUAGES, Settings, find_language};
-use jar_sprout_model::{Excerpt, Problem, SourceId, Spot};
+use jar_sprout_model::{DefaultValue, Excerpt, Problem, SourceId, Spot};
 use jar_sprout_settle::{Decision, Derivation, Purpose, Subject, Verdict};
 use toml_edit::{Document, Item, Key as TomlKey, TableLike, Value};
 
 use super::keys::{DECISION, Key, LANGUAGE, MODEL, POLICIES, TOP};
 use super::{FILE, Jar, JarDecision, JarLanguage, JarModel, VERSION};
-use crate::args::{DateForm, IntegerWidth, ModelArgs, Questions, SourceArgs, Switch, TrustLevel};
+use crate::args::{
+    DateForm, DefaultForm, IntegerWidth, ModelArgs, Questions, SourceArgs, Switch, TrustLevel,
+};
 use crate::commands::setting_problem;
 use crate::failure::{Failure, Outcome, reason};
 use crate::sources::SourceNames;
@@ -148,6 +150,7 @@ impl Reader<'_> {
             dates: self.choice::<DateForm>(table, "dates")?.unwrap_or(base.dates),
             maps: on(switch(table, "maps"), base.maps),
             integers: self.choice::<IntegerWidth>(table, "integers")?.unwrap_or(base.integers),
+            defaults: self.choice::<DefaultForm>(table, "defaults")?.unwrap_or(base.defaults),
             prefix: text(table, "prefix").or(base.prefix),
             name: base.name,
             decisions: base.decisions,
@@ -224,6 +227,7 @@ impl Reader<'_> {
         }
         let null = |is_null| if is_null { Verdict::Nullable } else { Verdict::NeverNull };
         verdicts.extend(switch(table, "null").map(null));
+        verdicts.extend(table.get("default").and_then(|(_, item)| default_value(item)).map(Verdict::Default));
         verdicts.extend(switch(table, "leave-out").filter(|out| *out).map(|_| Verdict::LeaveOut));
         verdicts.extend(texts(table, "keep").map(Verdict::Keep));
         verdicts.extend(text(table, "same-as").map(Verdict::SameAs));
@@ -320,6 +324,19 @@ fn text(table: &Table<'_>, key: &str) -> Option<String> {
 fn texts(table: &Table<'_>, key: &str) -> Option<Vec<String>> {
     let array = table.get(key)?.1.as_array()?;
     Some(array.iter().filter_map(Value::as_str).map(str::to_owned).collect())
+}
+
+/// A truth, a number or a text.
+fn default_value(item: &Item) -> Option<DefaultValue> {
+    match item.as_value()? {
+        Value::Boolean(flag) => Some(DefaultValue::Boolean(*flag.value())),
+        Value::Integer(number) => Some(DefaultValue::Number(number.value().to_string())),
+        Value::Float(number) if number.value().is_finite() => {
+            Some(DefaultValue::Number(number.value().to_string()))
+        }
+        Value::String(text) => Some(DefaultValue::Text(text.value().clone())),
+        Value::Float(_) | Value::Datetime(_) | Value::Array(_) | Value::InlineTable(_) => None,
+    }
 }
 
 fn switch(table: &Table<'_>, key: &str) -> Option<bool> {

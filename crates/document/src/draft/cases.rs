@@ -255,7 +255,13 @@ impl<'d> Drafter<'_, 'd> {
             }
             None => fields.insert(
                 0,
-                DraftField { wire, presence: Presence::Always, node: constant, docs: Docs::default() },
+                DraftField {
+                    wire,
+                    presence: Presence::Always,
+                    node: constant,
+                    default: None,
+                    docs: Docs::default(),
+                },
             ),
         }
         let nullable = self.draft.node(id).nullable;

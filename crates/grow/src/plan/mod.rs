@@ -10,8 +10,8 @@ mod tags;
 use std::collections::{HashMap, HashSet};
 
 use jar_sprout_model::{
-    Case, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, Presence, Record, Root, Scalar,
-    Slot, Type, TypeId, Union, UnionCase, WireName, Words,
+    Case, DefaultValue, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, Presence, Record,
+    Root, Scalar, Slot, Type, TypeId, Union, UnionCase, WireName, Words,
 };
 
 pub(crate) use ident::Ident;
@@ -72,6 +72,17 @@ pub(crate) enum Absence {
     ToldInPatches,
     /// Everywhere.
     Told,
+}
+
+/// What a plan is asked for beside the model.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct Wanted {
+    /// Whether null is told from nothing.
+    pub(crate) absence: Absence,
+    /// Whether functions read and write whole samples.
+    pub(crate) has_entry: bool,
+    /// Whether what is absent gets its default value.
+    pub(crate) has_defaults: bool,
 }
 
 /// What the case of a union is.
@@ -171,6 +182,26 @@ pub(crate) struct PlannedField<'m> {
     pub(crate) docs: &'m Docs,
     /// Whether null is to be told from nothing.
     pub(crate) is_apart: bool,
+    /// What holds where the key is absent.
+    pub(crate) default: Option<PlannedDefault<'m>>,
+}
+
+/// What holds where a key is absent.
+#[derive(Debug, Clone, Copy)]
+pub(crate) enum PlannedDefault<'m> {
+    Boolean(bool),
+    Integer(&'m str),
+    Float(&'m str),
+    Text(&'m str),
+    /// The known value of an enum with this text.
+    Case(TypeId, &'m str),
+}
+
+/// How a language writes default values; numbers are written alike everywhere.
+pub(crate) struct DefaultSpelling {
+    pub(crate) truths: [&'static str; 2],
+    pub(crate) literal: fn(&str) -> String,
+    pub(crate) case: fn(&PlannedType<'_>, &PlannedCase<'_>) -> String,
 }
 
 impl PlannedField<'_> {
@@ -212,13 +243,7 @@ pub(crate) struct PlannedUnionCase<'m> {
 }
 
 impl<'m> Plan<'m> {
-    pub(crate) fn of(
-        model: &'m Model,
-        naming: &Naming,
-        times: Times,
-        absence: Absence,
-        has_entry: bool,
-    ) -> Self {
+    pub(crate) fn of(model: &'m Model, naming: &Naming, times: Times, wanted: Wanted) -> Self {
         let mut scope = Scope::of_types(naming);
         let title = model.title.as_ref().map(|title| Scope::of_types(naming).declare_type(title, &[]));
         let roots = model.roots().map(|Root { name, slot }| match &slot.ty {
@@ -236,10 +261,10 @@ impl<'m> Plan<'m> {
             .types()
             .map(|(_, NamedType { name, alternatives, .. })| scope.declare_type(name, alternatives))
             .collect();
-        let mut planner = Planner { naming, package: scope, idents: &idents, absence };
+        let mut planner = Planner { model, naming, package: scope, idents: &idents, wanted };
         let types: Vec<_> =
             model.types().zip(&idents).map(|((_, ty), ident)| planner.plan_type(ty, ident)).collect();
-        let entry = has_entry.then(|| plan_entry(&mut planner, title.as_ref(), &roots));
+        let entry = wanted.has_entry.then(|| plan_entry(&mut planner, title.as_ref(), &roots));
         let parts: Vec<Vec<usize>> = types
             .iter()
             .map(|ty| inline_parts(&ty.definition).iter().map(|id| id.index()).collect())
@@ -320,6 +345,25 @@ impl<'m> Plan<'m> {
         ids.into_iter().any(|id| self.writes_tag[id.index()])
     }
 
+    /// The code of a default value.
+    pub(crate) fn default_code(&self, default: PlannedDefault<'_>, spelling: &DefaultSpelling) -> String {
+        match default {
+            PlannedDefault::Boolean(flag) => spelling.truths[usize::from(flag)].to_owned(),
+            PlannedDefault::Integer(number) => number.to_owned(),
+            PlannedDefault::Float(number) if number.contains(['.', 'e', 'E']) => number.to_owned(),
+            PlannedDefault::Float(number) => format!("{number}.0"),
+            PlannedDefault::Text(text) => (spelling.literal)(text),
+            PlannedDefault::Case(id, text) => {
+                let ty = self.get(id);
+                let PlannedDefinition::Enumeration(cases) = &ty.definition else {
+                    unreachable!("an enum has it, or it would be no default")
+                };
+                let case = cases.iter().find(|case| case.wire.as_str() == text);
+                (spelling.case)(ty, case.expect("the enum knows it, or it would be no default"))
+            }
+        }
+    }
+
     fn is_record(&self, id: TypeId) -> bool {
         match &self.get(id).definition {
             PlannedDefinition::Record(_) => true,
@@ -380,11 +424,11 @@ impl<'m> Plan<'m> {
 
 /// Names what reads and writes whole samples, beside all types.
 fn plan_entry(
-    planner: &mut Planner<'_, '_>,
+    planner: &mut Planner<'_, '_, '_>,
     title: Option<&Ident>,
     roots: &[PlannedRoot<'_>],
 ) -> PlannedEntry {
-    let Planner { naming, package, idents, .. } = planner;
+    let Planner { model: _, naming, package, idents, wanted: _ } = planner;
     let ident = |root: &PlannedRoot<'_>| match root {
         PlannedRoot::Named { id, .. } => idents[id.index()].as_str().to_owned(),
         PlannedRoot::Alias { ident, .. } => ident.as_str().to_owned(),
@@ -422,20 +466,22 @@ fn inline_parts(definition: &PlannedDefinition<'_>) -> Vec<TypeId> {
 }
 
 /// What is known while types are planned: all their names.
-struct Planner<'n, 'i> {
+struct Planner<'m, 'n, 'i> {
+    model: &'m Model,
     naming: &'n Naming,
     package: Scope<'n>,
     idents: &'i [Ident],
-    absence: Absence,
+    wanted: Wanted,
 }
 
-impl Planner<'_, '_> {
-    fn plan_type<'m>(&mut self, ty: &'m NamedType, ident: &Ident) -> PlannedType<'m> {
+impl<'m> Planner<'m, '_, '_> {
+    fn plan_type(&mut self, ty: &'m NamedType, ident: &Ident) -> PlannedType<'m> {
         let definition = match &ty.definition {
             Definition::Record(Record { fields }) => {
-                let is_told =
-                    self.absence == Absence::Told || (self.absence == Absence::ToldInPatches && ty.is_patch);
-                PlannedDefinition::Record(self.plan_fields(fields, ident, is_told))
+                let absence = self.wanted.absence;
+                let is_told = absence == Absence::Told || (absence == Absence::ToldInPatches && ty.is_patch);
+                let has_defaults = self.wanted.has_defaults && !ty.is_patch;
+                PlannedDefinition::Record(self.plan_fields(fields, ident, is_told, has_defaults))
             }
             Definition::Enumeration(Enumeration { cases, is_closed: _ }) => {
                 PlannedDefinition::Enumeration(self.plan_cases(cases, ident))
@@ -447,11 +493,12 @@ impl Planner<'_, '_> {
     }
 
     /// A field whose name is its key has it before one that needs a mapping all the same.
-    fn plan_fields<'m>(
+    fn plan_fields(
         &self,
         fields: &'m [Field],
         owner: &Ident,
         is_absence_told: bool,
+        has_defaults: bool,
     ) -> Vec<PlannedField<'m>> {
         let mut scope = Scope::of_members(self.naming, owner);
         let mut idents: Vec<Option<Ident>> = fields
@@ -460,23 +507,42 @@ impl Planner<'_, '_> {
                 scope.is_as_on_wire(wire, name).then(|| scope.declare_member(wire, name))
             })
             .collect();
-        let mut plan =
-            |(Field { wire, name, presence, slot, docs }, ident): (&'m Field, &mut Option<Ident>)| {
-                PlannedField {
-                    ident: ident.take().unwrap_or_else(|| scope.declare_member(wire, name)),
-                    wire,
-                    presence: *presence,
-                    slot,
-                    docs,
-                    is_apart: is_absence_told
-                        && *presence == Presence::Sometimes
-                        && (slot.nullable || slot.ty == Type::Any),
-                }
-            };
+        let mut plan = |(Field { wire, name, presence, slot, default, docs }, ident): (
+            &'m Field,
+            &mut Option<Ident>,
+        )| {
+            PlannedField {
+                ident: ident.take().unwrap_or_else(|| scope.declare_member(wire, name)),
+                wire,
+                presence: *presence,
+                slot,
+                docs,
+                is_apart: is_absence_told
+                    && *presence == Presence::Sometimes
+                    && (slot.nullable || slot.ty == Type::Any),
+                default: default
+                    .as_ref()
+                    .filter(|_| has_defaults && *presence == Presence::Sometimes && !slot.nullable)
+                    .and_then(|default| self.plan_default(slot, default)),
+            }
+        };
         fields.iter().zip(&mut idents).map(&mut plan).collect()
     }
 
-    fn plan_cases<'m>(&mut self, cases: &'m [Case], owner: &Ident) -> Vec<PlannedCase<'m>> {
+    fn plan_default(&self, slot: &'m Slot, default: &'m DefaultValue) -> Option<PlannedDefault<'m>> {
+        if !self.model.takes_default(slot, default) {
+            return None;
+        }
+        Some(match (default, &slot.ty) {
+            (DefaultValue::Boolean(flag), _) => PlannedDefault::Boolean(*flag),
+            (DefaultValue::Number(number), Type::Scalar(Scalar::Float)) => PlannedDefault::Float(number),
+            (DefaultValue::Number(number), _) => PlannedDefault::Integer(number),
+            (DefaultValue::Text(text), Type::Named(id)) => PlannedDefault::Case(*id, text),
+            (DefaultValue::Text(text), _) => PlannedDefault::Text(text),
+        })
+    }
+
+    fn plan_cases(&mut self, cases: &'m [Case], owner: &Ident) -> Vec<PlannedCase<'m>> {
         let mut own = Scope::of_members(self.naming, owner);
         let case_case = self.naming.case_case;
         let mut plan = |Case { wire, name, docs }: &'m Case| {
@@ -489,7 +555,7 @@ impl Planner<'_, '_> {
         cases.iter().map(&mut plan).collect()
     }
 
-    fn plan_union<'m>(&mut self, union: &'m Union, owner: &Ident) -> PlannedUnion<'m> {
+    fn plan_union(&mut self, union: &'m Union, owner: &Ident) -> PlannedUnion<'m> {
         let Union { tag, cases } = union;
         let parts = cases.iter().flat_map(|case| case.slot.ty.named()).map(|id| &self.idents[id.index()]);
         let mut own = Scope::of_variants(self.naming, owner, parts);

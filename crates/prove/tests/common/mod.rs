@@ -4,7 +4,7 @@ use std::fs;
 use std::path::{Path, PathBuf};
 
 use jar_sprout_document::{Drafted as DraftedDocument, Library, NoFiles, draft_document};
-use jar_sprout_model::{Definition, Docs, Model, SourceId, TypeId, WireName, Words};
+use jar_sprout_model::{DefaultValue, Definition, Docs, Model, SourceId, TypeId, WireName, Words};
 use jar_sprout_prove::{Proof, Sample};
 use jar_sprout_settle::{
     Bodies, Decision, Derivation, Drafted, Policies, Purpose, RootName, Settled, Subject, Verdict, bodies,
@@ -51,7 +51,7 @@ pub(crate) fn proofs() -> Vec<Proof> {
     proofs.extend(documented);
     proofs.extend(from_folder(&here().join("tests/awkward")));
     proofs.extend(sent());
-    proofs.push(numbers());
+    proofs.extend([numbers(), defaults()]);
     let closed: Vec<Proof> = proofs.iter().filter_map(closed).collect();
     proofs.extend(closed);
     proofs.extend(from_documents(&here().join("../cli/demo")));
@@ -214,25 +214,61 @@ fn numbers() -> Proof {
         r#"{"id":"9007199254740993","price":"7.00","weight":"1.5","tax":1234567.25,"lot":null,"rate":"1.1","sizes":[],"class":"0"},"#,
         r#"{"id":"18","price":"-0.05","weight":"-2.25","tax":0.5,"lot":"22","deposit":"15","rate":null,"sizes":["454"],"class":"12"}]"#,
     );
-    let (drafted, mut settled) = settled(&[jars.to_owned()], Words::split("jars"));
-    let decided = |key: &str, word: &str| Decision {
-        subject: Subject { type_name: "Jar".to_owned(), key: Some(WireName::new(key)) },
-        verdict: Verdict::parse(word).unwrap(),
-    };
-    let decisions = [
-        decided("id", "wide"),
-        decided("price", "decimal"),
-        decided("weight", "float"),
-        decided("tax", "decimal"),
-        decided("lot", "integer"),
-        decided("deposit", "decimal"),
-        decided("rate", "float"),
-        decided("sizes", "[integer]"),
-        decided("class", "integer"),
+    let decided = [
+        ("id", "wide"),
+        ("price", "decimal"),
+        ("weight", "float"),
+        ("tax", "decimal"),
+        ("lot", "integer"),
+        ("deposit", "decimal"),
+        ("rate", "float"),
+        ("sizes", "[integer]"),
+        ("class", "integer"),
     ];
+    let decided = decided.map(|(key, word)| (key, Verdict::parse(word).unwrap()));
+    with_decisions("numbers-in-letters", "jars", jars, "Jar", decided)
+}
+
+/// Fields that have a value where their key is absent.
+fn defaults() -> Proof {
+    let hives = concat!(
+        r#"[{"id":1,"supers":2,"total":4,"alive":true,"share":0.5,"note":"calm","temper":"hot","type":"tall"},"#,
+        r#"{"id":2,"temper":"calm"},{"id":3,"supers":2,"note":"","temper":"calm"},"#,
+        r#"{"id":4,"total":9007199254740993,"alive":false,"share":1.25,"temper":"hot","type":"b\"c"},"#,
+        r#"{"id":5,"temper":"hot"},{"id":6,"temper":"calm"},{"id":7}]"#,
+    );
+    let number = |number: &str| Verdict::Default(DefaultValue::Number(number.to_owned()));
+    let said = |text: &str| Verdict::Default(DefaultValue::Text(text.to_owned()));
+    let decided = [
+        ("supers", number("3")),
+        ("total", number("-4000000000")),
+        ("alive", Verdict::Default(DefaultValue::Boolean(true))),
+        ("share", number("1")),
+        ("note", said("as \"ever\"\n${x}")),
+        ("temper", Verdict::Enum),
+        ("temper", said("calm")),
+        ("type", said("tall")),
+    ];
+    with_decisions("default-values", "hives", hives, "Hive", decided)
+}
+
+/// A proof of one sample, with decisions on the fields of a type.
+fn with_decisions(
+    name: &str,
+    root: &str,
+    sample: &str,
+    type_name: &str,
+    decided: impl IntoIterator<Item = (&'static str, Verdict)>,
+) -> Proof {
+    let (drafted, mut settled) = settled(&[sample.to_owned()], Words::split(root));
+    let decision = |(key, verdict)| Decision {
+        subject: Subject { type_name: type_name.to_owned(), key: Some(WireName::new(key)) },
+        verdict,
+    };
+    let decisions: Vec<Decision> = decided.into_iter().map(decision).collect();
     assert!(decide(&mut settled, &drafted, &decisions).is_empty());
-    let samples = vec![Sample { name: "numbers-0".to_owned(), text: jars.to_owned() }];
-    Proof { name: "numbers-in-letters".to_owned(), model: settled.model, samples }
+    let samples = vec![Sample { name: format!("{name}-0"), text: sample.to_owned() }];
+    Proof { name: name.to_owned(), model: settled.model, samples }
 }
 
 fn model(samples: &[String], words: Words) -> Model {

@@ -15,7 +15,7 @@ use jar_sprout_model::{Fraction, Numeral, Presence, Scalar, Slot, Type, Width, W
 use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
 use crate::language::{About, Language, TimeKeeping};
-use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, pascal_case};
+use crate::plan::{DefaultSpelling, Ident, Plan, PlannedDefinition, PlannedField, PlannedType, pascal_case};
 use crate::settings::Settings;
 use crate::trial::Trial;
 use settings::{Form, Level, Library, Types};
@@ -227,7 +227,7 @@ fn property(
     form: &Form<'_>,
     needs: &mut Needs,
 ) -> Doc {
-    let PlannedField { ident, wire: _, presence, slot, docs, is_apart } = field;
+    let PlannedField { ident, wire: _, presence, slot, docs, is_apart, default } = field;
     let parts = match form.library {
         Library::SystemTextJson => system_text_json_attributes(plan, field, needs),
         Library::Newtonsoft => {
@@ -236,7 +236,7 @@ fn property(
         }
     };
     let spelled = types::non_null(plan, form, slot, needs);
-    let may_be_null = slot.nullable || *presence == Presence::Sometimes;
+    let may_be_null = slot.nullable || *presence == Presence::Sometimes && default.is_none();
     // `JsonElement` holds null as it is.
     let keeps_null =
         slot.ty == Type::Any && form.library == Library::SystemTextJson && *presence == Presence::Always;
@@ -256,9 +256,20 @@ fn property(
     };
     let property =
         cat([text(format!("public {required}")), types::doc(&ty), text(format!(" {ident} {accessors}"))]);
+    let property = match default {
+        Some(default) => cat([property, text(format!(" = {};", plan.default_code(*default, &DEFAULTS)))]),
+        None => property,
+    };
     let comment = ABOUT.comment.of(docs, 4);
     lines(comment.into_iter().chain(parts.into_iter().map(text)).chain([property]))
 }
+
+/// A property may be called as its type.
+const DEFAULTS: DefaultSpelling = DefaultSpelling {
+    truths: ["false", "true"],
+    literal: |text| names::LITERAL.of(text),
+    case: |ty, case| format!("{}.{}", ty.ident, case.ident),
+};
 
 fn system_text_json_attributes(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Vec<String> {
     let mut attributes = Vec::new();
@@ -267,7 +278,7 @@ fn system_text_json_attributes(plan: &Plan<'_>, field: &PlannedField<'_>, needs:
     }
     if field.is_apart {
         attributes.push("[JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]".to_owned());
-    } else if field.presence == Presence::Sometimes {
+    } else if field.presence == Presence::Sometimes && field.default.is_none() {
         attributes.push("[JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]".to_owned());
     }
     let converter = match &field.slot.ty {
@@ -331,6 +342,7 @@ fn newtonsoft_attribute(
     debug_assert!(form.library == Library::Newtonsoft);
     let name = (field.ident.as_str() != field.wire.as_str()).then(|| names::LITERAL.of(field.wire.as_str()));
     let rule = match (field.presence, field.slot.nullable || field.slot.ty == Type::Any) {
+        _ if field.default.is_some() => "Required = Required.DisallowNull",
         (Presence::Always, false) => "Required = Required.Always",
         (Presence::Always, true) => "Required = Required.AllowNull",
         (Presence::Sometimes, _) => "NullValueHandling = NullValueHandling.Ignore",

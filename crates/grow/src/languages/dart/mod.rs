@@ -17,7 +17,9 @@ use jar_sprout_model::{Numeral, Presence, Scalar, Slot, Type};
 use crate::code::{GrownFile, MARK, Needs};
 use crate::docs::{self, Comment};
 use crate::language::{About, Language};
-use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, small_words};
+use crate::plan::{
+    DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, small_words,
+};
 use crate::settings::Settings;
 use crate::trial::Trial;
 use settings::Form;
@@ -80,11 +82,9 @@ impl Language for Dart {
 
     /// Dart has no decimal, and `json_annotation` no word for a number in letters.
     fn holds(&self, scalar: Scalar, settings: &Settings) -> bool {
-        match scalar {
-            Scalar::Decimal | Scalar::Lettered(Numeral::Decimal) => false,
-            Scalar::Lettered(Numeral::Integer | Numeral::Float) => !Form::of(settings).is_annotated,
-            _ => true,
-        }
+        let is_decimal = matches!(scalar, Scalar::Decimal | Scalar::Lettered(Numeral::Decimal));
+        let is_untold = matches!(scalar, Scalar::Lettered(_)) && Form::of(settings).is_annotated;
+        !is_decimal && !is_untold
     }
 
     fn tells_absence(&self, settings: &Settings) -> bool {
@@ -181,7 +181,7 @@ fn record(
     let declared = docs::spaced(declared.collect::<Vec<_>>());
     let from_json =
         if form.is_annotated { annotated::from_json(ident) } else { from_json(plan, ident, fields) };
-    let inside = [constructor(ident, fields), from_json, declared, to_json].into_iter().chain(values);
+    let inside = [constructor(plan, ident, fields), from_json, declared, to_json].into_iter().chain(values);
     let class = members(head, inside);
     if form.is_annotated { annotated::class(class, needs) } else { class }
 }
@@ -200,6 +200,9 @@ fn field_type(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> S
         return format!("Maybe<{}>?", types::slot(plan, field.slot, needs));
     }
     let ty = types::non_null(plan, &field.slot.ty, needs);
+    if field.default.is_some() {
+        return ty;
+    }
     if may_be_null(field) { types::or_null(&field.slot.ty, ty) } else { ty }
 }
 
@@ -207,9 +210,21 @@ fn may_be_null(field: &PlannedField<'_>) -> bool {
     field.slot.nullable || field.presence == Presence::Sometimes
 }
 
-fn constructor(ident: &Ident, fields: &[PlannedField<'_>]) -> Doc {
+const DEFAULTS: DefaultSpelling = DefaultSpelling {
+    truths: ["false", "true"],
+    literal: |text| names::LITERAL.of(text),
+    case: |ty, case| {
+        let name = if ty.is_closed { closed_name(&case.ident) } else { case.ident.to_string() };
+        format!("{}.{name}", ty.ident)
+    },
+};
+
+fn constructor(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>]) -> Doc {
     let parameter = |field: &PlannedField<'_>| {
         let name = &field.ident;
+        if let Some(default) = field.default {
+            return text(format!("this.{name} = {}", plan.default_code(default, &DEFAULTS)));
+        }
         text(match (&field.slot.ty, field.presence) {
             (Type::Constant(constant), _) => {
                 format!("this.{name} = {}", names::LITERAL.of(constant.as_str()))
@@ -225,6 +240,11 @@ fn from_json(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>]) -> Doc
     let argument = |field: &PlannedField<'_>| {
         let json = format!("json[{}]", names::LITERAL.of(field.wire.as_str()));
         let value = types::read(plan, &field.slot.ty, may_be_null(field), Json::dynamic(&json), 0);
+        if let Some(default) = field.default {
+            let default = plan.default_code(default, &DEFAULTS);
+            let value = types::read_or(plan, &field.slot.ty, &json, &default);
+            return cat([text(format!("{}: ", field.ident)), value]);
+        }
         if field.is_apart {
             let key = names::LITERAL.of(field.wire.as_str());
             let choice =
@@ -260,7 +280,7 @@ fn listed(open: String, parts: impl Iterator<Item = Doc>, close: &'static str) -
 
 /// `if (queen case final queen?) 'queen': queen.toJson()`
 fn entry(plan: &Plan<'_>, field: &PlannedField<'_>) -> Doc {
-    let PlannedField { ident, wire, presence, slot, docs: _, is_apart } = field;
+    let PlannedField { ident, wire, presence, slot, docs: _, is_apart, default } = field;
     let key = names::LITERAL.of(wire.as_str());
     let name = ident.as_str();
     if *is_apart {
@@ -272,6 +292,7 @@ fn entry(plan: &Plan<'_>, field: &PlannedField<'_>) -> Doc {
     let written = types::write(plan, &slot.ty, name, 0);
     let plain = || cat([text(format!("{key}: ")), written.clone().unwrap_or_else(|| text(name.to_owned()))]);
     match (presence, slot.nullable) {
+        _ if default.is_some() => plain(),
         (Presence::Always, false) => plain(),
         (Presence::Always, true) => match (&slot.ty, &written) {
             (_, None) => plain(),
@@ -315,6 +336,11 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form) -> Doc {
 /// What every enum has of itself.
 const OF_ENUMS: &[&str] = &["index", "values"];
 
+fn closed_name(case: &Ident) -> String {
+    let more = if OF_ENUMS.contains(&case.as_str()) { "Case" } else { "" };
+    format!("{case}{more}")
+}
+
 /// ```dart
 /// enum QueenStatus {
 ///   laying('laying');
@@ -325,9 +351,9 @@ const OF_ENUMS: &[&str] = &["index", "values"];
 fn closed(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Needs) -> Doc {
     let last = cases.len().saturating_sub(1);
     let case = |(at, PlannedCase { ident: case, wire, docs }): (usize, &PlannedCase<'_>)| {
-        let more = if OF_ENUMS.contains(&case.as_str()) { "Case" } else { "" };
         let end = if at == last { ";" } else { "," };
-        let declaration = text(format!("{case}{more}({}){end}", names::LITERAL.of(wire.as_str())));
+        let literal = names::LITERAL.of(wire.as_str());
+        let declaration = text(format!("{}({literal}){end}", closed_name(case)));
         (ABOUT.comment.of(docs, 2), declaration)
     };
     let read = text("values.firstWhere((known) => known.value == json)");

@@ -160,6 +160,21 @@ pub(super) fn read(plan: &Plan<'_>, ty: &Type, may_be_null: bool, json: Json<'_>
     }
 }
 
+/// The same where nothing stands for a default value, of a type that has one.
+pub(super) fn read_or(plan: &Plan<'_>, ty: &Type, json: &str, default: &str) -> Doc {
+    match reading(plan, ty) {
+        Reading::Call { .. } | Reading::List | Reading::Map => {
+            let value = read(plan, ty, false, Json::dynamic(json), 0);
+            let choice = cat([line(), text(format!("? {default}")), line(), text(": "), value]);
+            group(cat([text(format!("{json} == null")), nest(nest(choice))]))
+        }
+        Reading::Cast(_) | Reading::Number | Reading::AsIs => {
+            let value = read(plan, ty, true, Json::dynamic(json), 0);
+            group(cat([value, nest(nest(cat([line(), text(format!("?? {default}"))])))]))
+        }
+    }
+}
+
 /// What a list or a map holds.
 fn read_slot(plan: &Plan<'_>, ty: &Type, json: &str, depth: usize) -> Doc {
     let slot = held(ty);

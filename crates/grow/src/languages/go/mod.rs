@@ -14,7 +14,7 @@ use jar_sprout_model::{Docs, Fraction, Presence, Slot, Type};
 use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
 use crate::language::{About, Language, TimeKeeping};
-use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
+use crate::plan::{DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
 use crate::settings::Settings;
 use crate::trial::Trial;
 
@@ -138,11 +138,46 @@ fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &m
     let odd: Vec<&PlannedField<'_>> =
         fields.iter().filter(|field| names::tag_name(field.wire.as_str()).is_none()).collect();
     if odd.is_empty() {
-        return declaration;
+        return match fill_in(plan, ident, fields, needs) {
+            Some(method) => join(&cat([hard(), hard()]), [declaration, method]),
+            None => declaration,
+        };
     }
     needs.imports.insert("encoding/json");
     needs.helpers.insert(KEYS);
     join(&cat([hard(), hard()]), [declaration, decode_odd_keys(ident, &odd), encode_odd_keys(ident, &odd)])
+}
+
+const DEFAULTS: DefaultSpelling = DefaultSpelling {
+    truths: ["false", "true"],
+    literal: |text| names::LITERAL.of(text),
+    case: |_, case| case.ident.to_string(),
+};
+
+/// What gives fields their default values before it reads what is there.
+fn fill_in(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &mut Needs) -> Option<Doc> {
+    let row = |field: &PlannedField<'_>| {
+        let default = plan.default_code(field.default?, &DEFAULTS);
+        Some([format!("{}:", field.ident), format!("{default},")])
+    };
+    let rows: Vec<[String; 2]> = fields.iter().filter_map(row).collect();
+    if rows.is_empty() {
+        return None;
+    }
+    needs.imports.insert("encoding/json");
+    let receiver = names::receiver(ident.as_str());
+    let body = vec![
+        text(format!("type plain {ident}")),
+        cat([text("value := plain{"), nest(cat([hard(), table(rows)])), hard(), text("}")]),
+        unions::failing("json.Unmarshal(data, &value)"),
+        text(format!("*{receiver} = {ident}(value)")),
+        text("return nil"),
+    ];
+    Some(method(
+        "UnmarshalJSON gives what is absent its default value.",
+        &format!("({receiver} *{ident}) UnmarshalJSON(data []byte) error"),
+        body,
+    ))
 }
 
 /// Rows in columns; one of which something is said starts anew, a blank line before it.
@@ -185,7 +220,7 @@ fn decode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
 fn encode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
     let receiver = names::receiver(ident.as_str());
     let mut body = vec![text(format!("type tagged {ident}")), text("odd := map[string]any{}")];
-    for PlannedField { ident: field, wire, presence, slot: _, docs: _, is_apart: _ } in odd {
+    for PlannedField { ident: field, wire, presence, slot: _, docs: _, is_apart: _, default: _ } in odd {
         let set = text(format!("odd[{}] = {receiver}.{field}", names::LITERAL.of(wire.as_str())));
         body.push(match presence {
             Presence::Always => set,

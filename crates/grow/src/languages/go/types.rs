@@ -20,13 +20,16 @@ pub(super) fn field(
     field: &PlannedField<'_>,
     needs: &mut Needs,
 ) -> (String, &'static str) {
-    let PlannedField { ident: _, wire, presence, slot, docs: _, is_apart } = field;
+    let PlannedField { ident: _, wire, presence, slot, docs: _, is_apart, default } = field;
     if *is_apart {
         needs.helpers.insert(MAYBE);
         return (format!("Maybe[{}]", non_null(plan, slot, needs)), ",omitzero");
     }
     if let Some(numeral) = field.numeral().filter(|_| tag_name(wire.as_str()).is_some()) {
         return in_letters(numeral, field, needs);
+    }
+    if default.is_some() {
+        return (non_null(plan, slot, needs), "");
     }
     let nil = has_nil(&slot.ty);
     match presence {

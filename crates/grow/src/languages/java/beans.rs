@@ -4,8 +4,8 @@ use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, text};
 
 use super::settings::{Form, Library};
 use super::{
-    ABOUT, annotated, annotations, block, field_with_empty_key, leaves_out, members, naming_annotation,
-    naming_of_empty_key,
+    ABOUT, annotated, annotations, block, default_code, field_with_empty_key, leaves_out, members,
+    naming_annotation, naming_of_empty_key,
 };
 use crate::code::Needs;
 use crate::plan::{Ident, Plan, PlannedField, PlannedType};
@@ -42,7 +42,8 @@ pub(super) fn bean(
     let mut methods = Vec::new();
     for field in fields {
         let (annotations, ty) = annotated(plan, field, leaves_out, form, needs);
-        let declaration = format!("private {ty} {};", field.ident);
+        let value = default_code(plan, field).map(|code| format!(" = {code}")).unwrap_or_default();
+        let declaration = format!("private {ty} {}{value};", field.ident);
         // Its formatter leaves annotations without arguments on the line.
         let is_short = !annotations.iter().any(|annotation| annotation.contains('('));
         let parts = annotations.into_iter().chain([declaration]);

@@ -10,12 +10,12 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Fraction, Presence, Slot};
+use jar_sprout_model::{Fraction, Presence, Scalar, Slot, Type, Width};
 
 use crate::code::{GrownFile, MARK, Needs, nested};
 use crate::docs::{self, Comment};
 use crate::language::{About, Language, TimeKeeping};
-use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
+use crate::plan::{DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
 use crate::settings::Settings;
 use crate::trial::Trial;
 use settings::{Form, Library};
@@ -186,9 +186,33 @@ fn record(
         annotations.push(naming_annotation(&ty.ident, needs));
         naming_of_empty_key(&field.ident)
     });
-    let inside: Vec<Doc> = naming.into_iter().chain(nested).collect();
+    let inside: Vec<Doc> = defaults(plan, ty, fields).into_iter().chain(naming).chain(nested).collect();
     annotations.push(if inside.is_empty() { cat([head, text(" {}")]) } else { members(head, inside) });
     lines(annotations)
+}
+
+const DEFAULTS: DefaultSpelling = DefaultSpelling {
+    truths: ["false", "true"],
+    literal: |text| names::LITERAL.of(text),
+    case: |ty, case| format!("{}.{}", ty.ident, case.ident),
+};
+
+/// The code of a field's default value; a whole number must say that it is a long one, or a box does not take it.
+fn default_code(plan: &Plan<'_>, field: &PlannedField<'_>) -> Option<String> {
+    let code = plan.default_code(field.default?, &DEFAULTS);
+    let is_long = matches!(field.slot.ty, Type::Scalar(Scalar::Integer(Width::Wide | Width::Exact)));
+    Some(if is_long { code + "L" } else { code })
+}
+
+/// The constructor that gives what is absent its default value.
+fn defaults(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Option<Doc> {
+    let set = fields.iter().filter_map(|field| {
+        let code = default_code(plan, field)?;
+        let set = text(format!("{} = {code};", field.ident));
+        Some(block(text(format!("if ({} == null)", field.ident)), [set]))
+    });
+    let set: Vec<Doc> = set.collect();
+    (!set.is_empty()).then(|| block(text(format!("public {}", ty.ident)), set))
 }
 
 fn naming_annotation(ident: &Ident, needs: &mut Needs) -> Doc {
@@ -219,7 +243,8 @@ fn field_with_empty_key<'f, 'm>(fields: &'f [PlannedField<'m>], form: Form) -> O
 
 /// Whether a field may be left out, which Jackson must be told; Gson writes all nulls or none.
 fn leaves_out(fields: &[PlannedField<'_>], form: Form) -> bool {
-    form.library == Library::Jackson && fields.iter().any(|field| field.presence == Presence::Sometimes)
+    form.library == Library::Jackson
+        && fields.iter().any(|field| field.presence == Presence::Sometimes && field.default.is_none())
 }
 
 /// What is said of a whole class, for Jackson.

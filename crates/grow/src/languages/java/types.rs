@@ -85,13 +85,15 @@ pub(super) struct Spelled {
 /// The type of a record's field. A date is typed where an annotation can say how it is read: by itself, or held
 /// by one list or map.
 pub(super) fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Needs) -> Spelled {
-    let PlannedField { ident: _, wire: _, presence, slot, docs: _, is_apart } = field;
+    let PlannedField { ident: _, wire: _, presence, slot, docs: _, is_apart, default } = field;
     if *is_apart {
         needs.helpers.insert(MAYBE);
         let ty = format!("Maybe<{}>", boxed(plan, slot, form, needs));
         return Spelled { annotation: None, ty };
     }
-    let may_be_null = slot.nullable || *presence == Presence::Sometimes;
+    // A record tells by null that nothing was there; a class has its value from the start.
+    let is_there = default.is_some() && form.has_beans;
+    let may_be_null = slot.nullable || *presence == Presence::Sometimes && !is_there;
     if let Some(numeral) = field.numeral() {
         return in_letters(numeral, may_be_null, form, needs);
     }

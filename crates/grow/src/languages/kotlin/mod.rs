@@ -17,7 +17,7 @@ use jar_sprout_model::{Fraction, Presence, Scalar, Slot, Type};
 use crate::code::{GrownFile, MARK, Needs, nested};
 use crate::docs::{self, Comment};
 use crate::language::{About, Language, TimeKeeping};
-use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
+use crate::plan::{DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
 use crate::settings::{PLACE, Settings};
 use crate::trial::Trial;
 use settings::{Form, Library};
@@ -106,6 +106,11 @@ impl Language for Kotlin {
             Library::Kotlinx => TimeKeeping::InForm(Fraction::Shortest),
             Library::Moshi | Library::Gson | Library::Jackson | Library::None => TimeKeeping::Loose,
         }
+    }
+
+    /// Gson makes objects without their constructor.
+    fn fills_in(&self, settings: &Settings) -> bool {
+        Form::of(settings).library != Library::Gson
     }
 
     /// Moshi reads a decimal as a double.
@@ -237,7 +242,7 @@ fn supertypes(plan: &Plan<'_>, ty: &PlannedType<'_>, form: Form, needs: &mut Nee
 
 /// `val id: Long,`, with its key where the name does not say it.
 fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Needs) -> Doc {
-    let PlannedField { ident, wire, presence, slot, docs, is_apart } = field;
+    let PlannedField { ident, wire, presence, slot, docs, is_apart, default } = field;
     let mut parts: Vec<Doc> = ABOUT.comment.of(docs, form.indent + 4).into_iter().collect();
     if docs.is_deprecated {
         parts.push(text(format!("@Deprecated({})", names::LITERAL.of(docs::WARNING))));
@@ -263,6 +268,11 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Need
             let literal = names::LITERAL.of(constant.as_str());
             cat([value, text("String = "), text(literal), text(",")])
         }
+        _ if default.is_some() => {
+            let ty = types::non_null(plan, slot, form, needs);
+            let default = default.map(|default| plan.default_code(default, &DEFAULTS)).unwrap_or_default();
+            cat([value, ty, text(format!(" = {default},"))])
+        }
         _ if *is_apart => {
             needs.helpers.insert(types::MAYBE);
             let ty = types::slot(plan, slot, form, needs);
@@ -287,6 +297,12 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Need
     parts.push(value);
     lines(parts)
 }
+
+const DEFAULTS: DefaultSpelling = DefaultSpelling {
+    truths: ["false", "true"],
+    literal: |text| names::LITERAL.of(text),
+    case: |ty, case| format!("{}.{}", ty.ident, case.ident),
+};
 
 /// Whether the field stays when it is null.
 fn is_null_written(field: &PlannedField<'_>) -> bool {

@@ -4,10 +4,11 @@ use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nes
 use jar_sprout_model::{Presence, Scalar, Slot, Type, WireName};
 
 use super::settings::{Level, Types};
-use super::{ABOUT, call, docstring, documented, names, times, types};
+use super::{ABOUT, DEFAULTS, call, docstring, documented, names, times, types};
 use crate::code::{Helper, Needs};
 use crate::plan::{
-    Ident, Kind, Plan, PlannedDefinition, PlannedField, PlannedRoot, PlannedType, PlannedUnion, small_words,
+    Ident, Kind, Plan, PlannedDefault, PlannedDefinition, PlannedField, PlannedRoot, PlannedType,
+    PlannedUnion, small_words,
 };
 
 /// Converts what may be none.
@@ -129,7 +130,12 @@ pub(super) fn record(
 
 /// `note: str | None = None`
 fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
-    let PlannedField { ident, wire: _, presence, slot, docs: _, is_apart } = field;
+    let PlannedField { ident, wire: _, presence, slot, docs: _, is_apart, default } = field;
+    if let Some(default) = default {
+        let ty = types::non_null(plan, slot, Types::Dataclasses, needs);
+        let default = plan.default_code(*default, &DEFAULTS);
+        return cat([text(format!("{ident}: ")), ty, text(format!(" = {default}"))]);
+    }
     if *is_apart {
         needs.helpers.insert(UNSET);
         let ty = types::or_none(
@@ -160,6 +166,16 @@ fn constructed(plan: &Plan<'_>, fields: &[PlannedField<'_>], level: Level, needs
     let arguments = fields.iter().filter(|field| !matches!(field.slot.ty, Type::Constant(_))).map(|field| {
         let key = names::literal(field.wire.as_str());
         let value = match field.presence {
+            Presence::Sometimes if field.default.is_some() => {
+                // A known value is written as it stands in JSON.
+                let default = match field.default {
+                    Some(PlannedDefault::Case(_, text)) => names::literal(text),
+                    Some(other) => plan.default_code(other, &DEFAULTS),
+                    None => String::new(),
+                };
+                let raw = || text(format!("data.get({key}, {default})"));
+                converter.of(field.slot, raw(), needs).unwrap_or_else(raw)
+            }
             Presence::Sometimes if field.is_apart => match converter.slot_function(field.slot, needs) {
                 Some(function) => call("given(", [function, text("data"), text(key)].into_iter(), ")"),
                 None => text(format!("data.get({key}, UNSET)")),
@@ -188,7 +204,7 @@ fn written(plan: &Plan<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> D
         converter.of(slot, raw(), needs).unwrap_or_else(raw)
     };
     let (always, sometimes): (Vec<&PlannedField<'_>>, Vec<_>) =
-        fields.iter().partition(|field| field.presence == Presence::Always);
+        fields.iter().partition(|field| field.presence == Presence::Always || field.default.is_some());
     let entries: Vec<Doc> = always
         .iter()
         .map(|field| {

@@ -18,8 +18,8 @@ use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
 use crate::language::{About, Language, TimeKeeping};
 use crate::plan::{
-    Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase,
-    small_words,
+    DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
+    PlannedUnionCase, small_words,
 };
 use crate::settings::Settings;
 use crate::trial::Trial;
@@ -171,6 +171,10 @@ impl Language for Python {
         (line.starts_with("from ") || line.starts_with("import ")).then_some(line)
     }
 
+    fn fills_in(&self, settings: &Settings) -> bool {
+        Types::of(settings) != Types::TypedDicts
+    }
+
     fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
         match Types::of(settings) {
             Types::Pydantic | Types::Dataclasses => proof::driver(trials),
@@ -226,12 +230,16 @@ fn documented(member: Doc, docs: &Docs) -> Doc {
 
 /// `note: str | None = Field(default=None, alias="Note")`
 fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
-    let PlannedField { ident, wire, presence, slot, docs: _, is_apart: _ } = field;
+    let PlannedField { ident, wire, presence, slot, docs: _, is_apart: _, default } = field;
     let (ty, default) = match (&slot.ty, presence) {
         (Type::Constant(constant), _) => {
             (types::slot(plan, slot, Types::Pydantic, needs), Some(names::literal(constant.as_str())))
         }
         (_, Presence::Always) => (types::slot(plan, slot, Types::Pydantic, needs), None),
+        (_, Presence::Sometimes) if default.is_some() => (
+            types::non_null(plan, slot, Types::Pydantic, needs),
+            default.map(|default| plan.default_code(default, &DEFAULTS)),
+        ),
         (_, Presence::Sometimes) => (
             types::or_none(types::non_null(plan, slot, Types::Pydantic, needs), &slot.ty),
             Some("None".to_owned()),
@@ -256,6 +264,12 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
         if start > STYLE.width { cat([text("("), nest(cat([hard(), ty])), hard(), text(")")]) } else { ty };
     cat([text(format!("{ident}: ")), ty, text(" = "), value])
 }
+
+const DEFAULTS: DefaultSpelling = DefaultSpelling {
+    truths: ["False", "True"],
+    literal: names::literal,
+    case: |ty, case| format!("{}.{}", ty.ident, case.ident),
+};
 
 /// Contents on the same line, on one line of their own, or one a line.
 fn call(open: &'static str, arguments: impl Iterator<Item = Doc>, close: &'static str) -> Doc {

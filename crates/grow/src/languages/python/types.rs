@@ -53,15 +53,19 @@ fn scalar(plan: &Plan<'_>, scalar: Scalar, needs: &mut Needs) -> &'static str {
         needs.helpers.insert(special);
         return special.name;
     }
-    let helper = match scalar {
-        Scalar::Lettered(Numeral::Integer) => INTEGER_TEXT,
-        Scalar::Lettered(Numeral::Float) => FLOAT_TEXT,
-        Scalar::Decimal => DECIMAL_NUMBER,
-        // The library writes a decimal in letters as it is.
-        _ => return platform_scalar(scalar, needs),
-    };
-    needs.helpers.insert(helper);
-    helper.name
+    // The library writes a decimal in letters as it is.
+    let helpers = [
+        (Scalar::Lettered(Numeral::Integer), INTEGER_TEXT),
+        (Scalar::Lettered(Numeral::Float), FLOAT_TEXT),
+        (Scalar::Decimal, DECIMAL_NUMBER),
+    ];
+    match helpers.into_iter().find(|(of, _)| *of == scalar) {
+        Some((_, helper)) => {
+            needs.helpers.insert(helper);
+            helper.name
+        }
+        None => platform_scalar(scalar, needs),
+    }
 }
 
 /// Numbers that the library would write in another way than they came.

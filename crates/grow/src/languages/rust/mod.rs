@@ -15,8 +15,8 @@ use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
 use crate::language::{About, Language, TimeKeeping};
 use crate::plan::{
-    Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase,
-    small_words,
+    DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
+    PlannedUnionCase, small_words,
 };
 use crate::settings::Settings;
 use crate::trial::Trial;
@@ -167,7 +167,42 @@ fn record(
     }
     let body = fields.iter().map(|one| cat([hard(), field(plan, ident, one, rule.is_some(), dates, needs)]));
     let body = nest(cat(body.collect::<Vec<_>>()));
-    lines(attributes.chain([cat([text(format!("pub struct {ident} {{")), body, hard(), text("}")])]))
+    let declaration = cat([text(format!("pub struct {ident} {{")), body, hard(), text("}")]);
+    let declaration = lines(attributes.chain([declaration]));
+    match defaults(plan, ident, &fields, dates, needs) {
+        Some(defaults) => cat([declaration, hard(), hard(), defaults]),
+        None => declaration,
+    }
+}
+
+const DEFAULTS: DefaultSpelling = DefaultSpelling {
+    truths: ["false", "true"],
+    literal: |text| format!("{}.to_owned()", names::LITERAL.of(text)),
+    case: |ty, case| format!("{}::{}", ty.ident, case.ident),
+};
+
+fn default_name(ident: &Ident) -> String {
+    format!("default_{}", names::bare(ident.as_str()))
+}
+
+/// Functions that make the default values of fields.
+fn defaults(
+    plan: &Plan<'_>,
+    ident: &Ident,
+    fields: &[&PlannedField<'_>],
+    dates: Dates,
+    needs: &mut Needs,
+) -> Option<Doc> {
+    let mut functions = Vec::new();
+    for field in fields {
+        let Some(default) = field.default else { continue };
+        let ty = types::non_null(plan, Some(ident), field.slot, dates, needs);
+        let head = cat([text(format!("fn {}() -> ", default_name(&field.ident))), ty, text(" {")]);
+        let body = nest(cat([hard(), text(plan.default_code(default, &DEFAULTS))]));
+        functions.push(cat([head, body, hard(), text("}")]));
+    }
+    let inside = nest(cat([hard(), join(&cat([hard(), hard()]), functions.clone())]));
+    (!functions.is_empty()).then(|| cat([text(format!("impl {ident} {{")), inside, hard(), text("}")]))
 }
 
 fn field(
@@ -178,15 +213,18 @@ fn field(
     dates: Dates,
     needs: &mut Needs,
 ) -> Doc {
-    let PlannedField { ident, wire, presence, slot, docs, is_apart } = field;
+    let PlannedField { ident, wire, presence, slot, docs, is_apart, default } = field;
     let mut arguments = Vec::new();
     if !all_renamed && names::bare(ident.as_str()) != wire.as_str() {
         arguments.push(rename(wire));
     }
-    if *presence == Presence::Sometimes {
+    if default.is_some() {
+        arguments.push(format!("default = \"{owner}::{}\"", default_name(ident)));
+    } else if *presence == Presence::Sometimes {
         arguments.push("skip_serializing_if = \"Option::is_none\"".to_owned());
     }
-    let is_option = *presence == Presence::Sometimes || slot.nullable && slot.ty != Type::Any;
+    let is_option =
+        *presence == Presence::Sometimes && default.is_none() || slot.nullable && slot.ty != Type::Any;
     if *is_apart {
         needs.helpers.insert(PRESENT);
         arguments.push("default".to_owned());

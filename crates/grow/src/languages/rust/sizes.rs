@@ -119,7 +119,7 @@ mod tests {
     use super::*;
     use crate::language::TimeKeeping;
     use crate::languages::Rust;
-    use crate::plan::Absence;
+    use crate::plan::{Absence, Wanted};
     use crate::times::Times;
 
     /// Which cases stand in a box, of a union of records with so many texts each.
@@ -130,6 +130,7 @@ mod tests {
                 name: Words::split(&format!("text{at}")),
                 presence: Presence::Always,
                 slot: Slot::of(Type::Scalar(Scalar::Text)),
+                default: None,
                 docs: Docs::default(),
             };
             Definition::Record(Record { fields: (0..*count).map(field).collect() })
@@ -147,7 +148,12 @@ mod tests {
         let model = Model::new(types.enumerate().map(ty).collect(), root);
         let times = Times::of(&model, TimeKeeping::AsText);
         let naming = &crate::language::Language::about(&Rust).naming;
-        let plan = Plan::of(&model, naming, times, Absence::Untold, false);
+        let plan = Plan::of(
+            &model,
+            naming,
+            times,
+            Wanted { absence: Absence::Untold, has_entry: false, has_defaults: false },
+        );
         let PlannedDefinition::Union(union) = &plan.types[0].definition else { panic!("it is a union") };
         boxed(&plan, union)
     }

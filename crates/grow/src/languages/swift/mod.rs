@@ -13,7 +13,9 @@ use jar_sprout_model::{Presence, Slot, Words};
 use crate::code::{GrownFile, Helper, MARK, Needs, nested};
 use crate::docs::{self, Comment};
 use crate::language::{About, Language};
-use crate::plan::{Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, pascal_case};
+use crate::plan::{
+    DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, pascal_case,
+};
 use crate::settings::Settings;
 use crate::trial::Trial;
 use settings::Form;
@@ -172,16 +174,21 @@ fn record(
     // What is always there is written even if it is null, which the compiler's own way leaves out.
     let writes_null = is_encoded
         && fields.iter().any(|field| field.presence == Presence::Always && types::may_be_nil(field.slot));
+    let has_defaults = fields.iter().any(|field| field.default.is_some());
     let is_renamed = fields.iter().any(|field| bare(&field.ident) != field.wire.as_str());
     let mut inside = Vec::new();
     if !fields.is_empty() {
         inside.push(docs::spaced(properties));
     }
-    if is_renamed || writes_null {
+    if is_renamed || writes_null || has_defaults {
         inside.push(coding_keys(fields));
     }
-    if is_class || !access.is_empty() {
-        inside.push(initializer(&typed, form));
+    // Another initializer takes the place of the one that a struct has by itself.
+    if is_class || !access.is_empty() || has_defaults {
+        inside.push(initializer(plan, &typed, form));
+    }
+    if has_defaults {
+        inside.push(decode(plan, &typed, form));
     }
     if writes_null {
         inside.push(encode(fields, form));
@@ -202,7 +209,7 @@ fn bare(ident: &Ident) -> &str {
 
 fn coding_keys(fields: &[PlannedField<'_>]) -> Doc {
     let key = |field: &PlannedField<'_>| {
-        let PlannedField { ident, wire, presence: _, slot: _, docs: _, is_apart: _ } = field;
+        let PlannedField { ident, wire, presence: _, slot: _, docs: _, is_apart: _, default: _ } = field;
         text(if bare(ident) == wire.as_str() {
             format!("case {ident}")
         } else {
@@ -213,12 +220,13 @@ fn coding_keys(fields: &[PlannedField<'_>]) -> Doc {
 }
 
 /// `init(id: Int64, note: String? = nil)`
-fn initializer(fields: &[(&PlannedField<'_>, String)], form: &Form) -> Doc {
+fn initializer(plan: &Plan<'_>, fields: &[(&PlannedField<'_>, String)], form: &Form) -> Doc {
     let parameter = |(field, ty): &(&PlannedField<'_>, String)| {
-        let default = match field.presence {
-            Presence::Sometimes if field.is_apart => " = .absent",
-            Presence::Sometimes => " = nil",
-            Presence::Always => "",
+        let default = match (field.presence, field.default) {
+            (_, Some(default)) => format!(" = {}", plan.default_code(default, &DEFAULTS)),
+            (Presence::Sometimes, None) if field.is_apart => " = .absent".to_owned(),
+            (Presence::Sometimes, None) => " = nil".to_owned(),
+            (Presence::Always, None) => String::new(),
         };
         text(format!("{}: {ty}{default}", field.ident))
     };
@@ -236,10 +244,41 @@ fn initializer(fields: &[(&PlannedField<'_>, String)], form: &Form) -> Doc {
     cat([head, text(" {"), nest(cat(set)), hard(), text("}")])
 }
 
+const DEFAULTS: DefaultSpelling = DefaultSpelling {
+    truths: ["false", "true"],
+    literal: |text| names::LITERAL.of(text),
+    case: |_, case| format!(".{}", case.ident),
+};
+
+/// What the compiler would write, but that what is absent has its default value.
+fn decode(plan: &Plan<'_>, fields: &[(&PlannedField<'_>, String)], form: &Form) -> Doc {
+    let one = |(field, ty): &(&PlannedField<'_>, String)| {
+        let name = &field.ident;
+        // The method has names of its own.
+        let own = if matches!(bare(name), "container" | "decoder") { "self." } else { "" };
+        let plain = ty.trim_end_matches('?');
+        let (method, default) = match (field.presence, field.default) {
+            (_, Some(default)) => {
+                ("decodeIfPresent", format!(" ?? {}", plan.default_code(default, &DEFAULTS)))
+            }
+            (Presence::Sometimes, None) if !field.is_apart => ("decodeIfPresent", String::new()),
+            (Presence::Always | Presence::Sometimes, None) => ("decode", String::new()),
+        };
+        // A key that must be there may hold null.
+        let ty = if method == "decode" { ty } else { plain };
+        text(format!("{own}{name} = try container.{method}({ty}.self, forKey: .{name}){default}"))
+    };
+    let container = text("let container = try decoder.container(keyedBy: CodingKeys.self)");
+    block(
+        &format!("{}init(from decoder: any Decoder) throws", form.access),
+        [container].into_iter().chain(fields.iter().map(one)),
+    )
+}
+
 fn encode(fields: &[PlannedField<'_>], form: &Form) -> Doc {
     let one = |field: &PlannedField<'_>| {
         let method = match field.presence {
-            Presence::Sometimes if !field.is_apart => "encodeIfPresent",
+            Presence::Sometimes if !field.is_apart && field.default.is_none() => "encodeIfPresent",
             Presence::Always | Presence::Sometimes => "encode",
         };
         let name = &field.ident;

@@ -44,7 +44,7 @@ pub(super) fn field(
     form: &Form,
     needs: &mut Needs,
 ) -> String {
-    let PlannedField { ident: _, wire: _, presence, slot, docs: _, is_apart } = field;
+    let PlannedField { ident: _, wire: _, presence, slot, docs: _, is_apart, default } = field;
     let ty = non_null(plan, &slot.ty, form, needs);
     let is_cycle = match &slot.ty {
         // A class stands apart as it is.
@@ -60,6 +60,7 @@ pub(super) fn field(
         ty
     };
     match presence {
+        Presence::Sometimes if default.is_some() => ty,
         Presence::Sometimes if *is_apart => format!("{}<{ty}>", help(&MAYBE, form, needs)),
         Presence::Sometimes => format!("{ty}?"),
         Presence::Always if may_be_nil(slot) => format!("{ty}?"),

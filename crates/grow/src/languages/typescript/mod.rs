@@ -155,6 +155,10 @@ impl Language for TypeScript {
         join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(declarations))
     }
 
+    fn fills_in(&self, settings: &Settings) -> bool {
+        Form::of(settings).reading != Reading::None
+    }
+
     fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
         match Form::of(settings).reading {
             Reading::None => proof::assigned(trials),
@@ -178,9 +182,11 @@ fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], form: For
 
 /// `note?: string | null;`
 fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form) -> Doc {
-    let PlannedField { ident: _, wire, presence, slot, docs, is_apart: _ } = field;
+    let PlannedField { ident: _, wire, presence, slot, docs, is_apart: _, default } = field;
     let mark = match presence {
         Presence::Always => ": ",
+        // What reads it fills it in.
+        Presence::Sometimes if default.is_some() => ": ",
         Presence::Sometimes => "?: ",
     };
     let key = format!("{}{}", form.hold.property(), names::property_key(wire.as_str()));

@@ -155,6 +155,16 @@ function field<T>(
   return read(value, `${path}.${key}`);
 }
 
+function fieldOr<T>(
+  object: Record<string, unknown>,
+  key: string,
+  read: Read<T>,
+  path: string,
+  absent: T,
+): T {
+  return Object.hasOwn(object, key) ? field(object, key, read, path) : absent;
+}
+
 function optional<Key extends string, T>(
   object: Record<string, unknown>,
   key: Key,

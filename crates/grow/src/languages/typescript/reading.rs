@@ -9,7 +9,8 @@ use jar_sprout_model::{OnWire, Presence, Scalar, Slot, Type, WireName};
 use super::{Form, Reading, names};
 use crate::code::{Helper, Needs};
 use crate::plan::{
-    Ident, Kind, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedRoot, PlannedType, PlannedUnion,
+    DefaultSpelling, Ident, Kind, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedRoot,
+    PlannedType, PlannedUnion,
 };
 
 /// The functions that readers are made of, each in a paragraph that declares one thing.
@@ -193,6 +194,13 @@ fn record(plan: &Plan<'_>, fields: &[PlannedField<'_>], form: Form, needs: &mut 
                 };
                 cat([hard(), text(format!("{key}: ")), call("field", arguments), text(",")])
             }
+            Presence::Sometimes if field.default.is_some() => {
+                need("fieldOr", needs);
+                let default = field.default.map(|default| plan.default_code(default, &DEFAULTS));
+                let arguments = arguments.into_iter().chain(default.map(text));
+                let key = names::property_key(field.wire.as_str());
+                cat([hard(), text(format!("{key}: ")), call("fieldOr", arguments), text(",")])
+            }
             Presence::Sometimes => {
                 need("optional", needs);
                 cat([hard(), text("..."), call("optional", arguments), text(",")])
@@ -205,6 +213,12 @@ fn record(plan: &Plan<'_>, fields: &[PlannedField<'_>], form: Form, needs: &mut 
         cat([text("return {"), nest(cat(entries)), hard(), text("};")]),
     ]
 }
+
+const DEFAULTS: DefaultSpelling = DefaultSpelling {
+    truths: ["false", "true"],
+    literal: |text| names::LITERAL.of(text),
+    case: |_, case| names::LITERAL.of(case.wire.as_str()),
+};
 
 /// Reads one of the values that there are.
 fn one_of(cases: &[PlannedCase<'_>], needs: &mut Needs) -> Vec<Doc> {
