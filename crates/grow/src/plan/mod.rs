@@ -197,6 +197,16 @@ pub(crate) enum PlannedDefault<'m> {
     Case(TypeId, &'m str),
 }
 
+impl PlannedDefault<'_> {
+    /// Whether it is a number.
+    pub(crate) fn is_number(self) -> bool {
+        match self {
+            Self::Integer(_) | Self::Float(_) => true,
+            Self::Boolean(_) | Self::Text(_) | Self::Case(..) => false,
+        }
+    }
+}
+
 /// How a language writes default values; numbers are written alike everywhere.
 pub(crate) struct DefaultSpelling {
     pub(crate) truths: [&'static str; 2],

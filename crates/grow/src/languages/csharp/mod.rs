@@ -342,7 +342,7 @@ fn newtonsoft_attribute(
     debug_assert!(form.library == Library::Newtonsoft);
     let name = (field.ident.as_str() != field.wire.as_str()).then(|| names::LITERAL.of(field.wire.as_str()));
     let rule = match (field.presence, field.slot.nullable || field.slot.ty == Type::Any) {
-        _ if field.default.is_some() => "Required = Required.DisallowNull",
+        _ if field.default.is_some() => "Required = Required.Default",
         (Presence::Always, false) => "Required = Required.Always",
         (Presence::Always, true) => "Required = Required.AllowNull",
         (Presence::Sometimes, _) => "NullValueHandling = NullValueHandling.Ignore",

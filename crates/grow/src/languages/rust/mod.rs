@@ -198,7 +198,9 @@ fn defaults(
         let Some(default) = field.default else { continue };
         let ty = types::non_null(plan, Some(ident), field.slot, dates, needs);
         let head = cat([text(format!("fn {}() -> ", default_name(&field.ident))), ty, text(" {")]);
-        let body = nest(cat([hard(), text(plan.default_code(default, &DEFAULTS))]));
+        let code = plan.default_code(default, &DEFAULTS);
+        let code = if default.is_number() { names::in_groups(&code) } else { code };
+        let body = nest(cat([hard(), text(code)]));
         functions.push(cat([head, body, hard(), text("}")]));
     }
     let inside = nest(cat([hard(), join(&cat([hard(), hard()]), functions.clone())]));

@@ -196,7 +196,9 @@ fn record(plan: &Plan<'_>, fields: &[PlannedField<'_>], form: Form, needs: &mut 
             }
             Presence::Sometimes if field.default.is_some() => {
                 need("fieldOr", needs);
-                let default = field.default.map(|default| plan.default_code(default, &DEFAULTS));
+                let is_exact = matches!(field.slot.ty, Type::Scalar(scalar) if scalar.leaves_doubles());
+                let end = if is_exact { "n" } else { "" };
+                let default = field.default.map(|default| plan.default_code(default, &DEFAULTS) + end);
                 let arguments = arguments.into_iter().chain(default.map(text));
                 let key = names::property_key(field.wire.as_str());
                 cat([hard(), text(format!("{key}: ")), call("fieldOr", arguments), text(",")])
