@@ -10,6 +10,7 @@ use crate::language::Language;
 use crate::plan::{Absence, Ident, Plan, PlannedRoot, PlannedType, Wanted};
 use crate::settings::{ABSENT, ENTRY, Settings};
 use crate::times::Times;
+use crate::twins::{Twinned, twinned};
 
 /// What every grown file says in its first line, behind the language's own comment sign.
 pub const MARK: &str = "Grown by Jar Sprout.";
@@ -42,14 +43,27 @@ pub fn grow(
     let times = Times::of(model, language.time_keeping(settings));
     let model = times.writable(model);
     let model = holdable(language, model, settings);
+    let twinned = twinned(language, &model, settings);
+    let model: &Model = twinned.as_ref().map_or(&model, |twinned| &twinned.model);
     let absence = match (language.tells_absence(settings), settings.given(ABSENT.key)) {
+        // A twin is made of what is there.
+        (_, _) if twinned.is_some() => Absence::Untold,
         (false, _) => Absence::Untold,
         (true, Some("apart")) => Absence::Told,
         (true, _) => Absence::ToldInPatches,
     };
     let has_entry = settings.given(ENTRY.key) == Some("functions");
-    let wanted = Wanted { absence, has_entry, has_defaults: language.fills_in(settings) };
-    let mut plan = Plan::of(&model, &language.about().naming, times, wanted);
+    let first_twin = twinned.as_ref().and_then(|twinned| twinned.pairs.first());
+    let wanted = Wanted {
+        absence,
+        has_entry,
+        has_defaults: language.fills_in(settings),
+        first_twin: first_twin.map_or(usize::MAX, |(_, twin)| twin.index()),
+    };
+    let mut plan = Plan::of(model, &language.about().naming, times, wanted);
+    if let Some(Twinned { pairs, model: _ }) = &twinned {
+        plan.pair(pairs);
+    }
     if language.nests(settings) {
         plan.nest();
     }
@@ -236,7 +250,10 @@ fn declared(
     settings: &Settings,
     needs: &mut Needs,
 ) -> Doc {
-    let declaration = language.declare(plan, ty, settings, needs);
+    let declaration = match plan.wire_of(ty) {
+        Some(wire) => language.declare_twin(plan, ty, wire, settings, needs),
+        None => language.declare(plan, ty, settings, needs),
+    };
     lines(language.comment(plan, ty, settings).into_iter().chain([declaration]))
 }
 

@@ -9,6 +9,7 @@ use crate::languages::{CSharp, Dart, Go, Java, Kotlin, Python, Rust, Swift, Type
 use crate::plan::{Ident, Naming, Plan, PlannedType};
 use crate::settings::{FILES, PLACE, Setting, Settings};
 use crate::trial::Trial;
+use crate::twins::Tags;
 
 /// Every language there is. No other place tells languages apart.
 pub static LANGUAGES: &[&dyn Language] =
@@ -102,6 +103,25 @@ pub trait Language: Sync {
     /// The declaration of a named type.
     #[doc(hidden)]
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc;
+
+    /// The declaration of a plain type, and what makes it of the type of the wire.
+    #[doc(hidden)]
+    fn declare_twin(
+        &self,
+        _: &Plan<'_>,
+        _twin: &PlannedType<'_>,
+        _wire: &PlannedType<'_>,
+        _: &Settings,
+        _: &mut Needs,
+    ) -> Doc {
+        unreachable!("a language without the setting has no twins")
+    }
+
+    /// What becomes of tags in plain types.
+    #[doc(hidden)]
+    fn tags_of_twins(&self) -> Tags {
+        Tags::Dropped
+    }
 
     /// The name for a root that is no named type.
     #[doc(hidden)]

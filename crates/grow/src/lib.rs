@@ -15,6 +15,7 @@ mod plan;
 mod settings;
 mod times;
 mod trial;
+mod twins;
 
 pub use code::{Arrangement, GrownFile, MARK, Origin, grow, origin, sealed};
 pub use json_schema::json_schema;

@@ -73,6 +73,20 @@ pub(crate) const PLACE: Setting = Setting {
     ]),
 };
 
+/// Whether plain types stand beside those of the wire.
+pub(crate) const TWINS: Setting = Setting {
+    key: "twins",
+    doc: "what the names of wire types end in, beside each of which stands a plain type that is made from it",
+    values: Values::Text { default: None, example: "Dto", check: check_ending },
+};
+
+fn check_ending(value: &str) -> Result<(), &'static str> {
+    let is_ending = value.starts_with(|c: char| c.is_ascii_uppercase())
+        && value.chars().all(|c| c.is_ascii_alphabetic())
+        && value.len() <= 20;
+    if is_ending { Ok(()) } else { Err("it must be letters, the first one a capital") }
+}
+
 /// Whether functions read and write whole samples.
 pub(crate) const ENTRY: Setting = Setting {
     key: "entry",

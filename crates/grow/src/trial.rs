@@ -6,6 +6,7 @@ use crate::language::{Language, TimeKeeping};
 use crate::plan::{Absence, Plan, Wanted};
 use crate::settings::{ENTRY, Settings};
 use crate::times::Times;
+use crate::twins::twinned;
 
 /// One root with its samples.
 #[derive(Debug, Clone)]
@@ -45,9 +46,12 @@ impl Trial {
         place: &str,
         samples: Vec<TrialSample>,
     ) -> Self {
+        let twinned = twinned(language, model, settings);
+        let model = twinned.as_ref().map_or(model, |twinned| &twinned.model);
         // Names alone are asked for, whatever becomes of times.
         let times = Times::of(model, TimeKeeping::AsText);
-        let wanted = Wanted { absence: Absence::Untold, has_entry: true, has_defaults: false };
+        let wanted =
+            Wanted { absence: Absence::Untold, has_entry: true, has_defaults: false, first_twin: usize::MAX };
         let plan = Plan::of(model, &language.about().naming, times, wanted);
         let entry = plan.root_name().to_owned();
         let file = if language.has_file_per_type(settings) { &entry } else { plan.title() };

@@ -120,6 +120,7 @@ fn swift() {
     check("swift", &tree_sitter_swift::LANGUAGE.into(), &[("absent", "apart")]);
     let inside = [("namespace", "Hives"), ("absent", "apart"), ("entry", "functions"), ("access", "public")];
     check("swift", &tree_sitter_swift::LANGUAGE.into(), &inside);
+    check("swift", &tree_sitter_swift::LANGUAGE.into(), &[("twins", "Dto")]);
     check("swift", &tree_sitter_swift::LANGUAGE.into(), &[("access", "public"), ("types", "classes")]);
     check("swift", &tree_sitter_swift::LANGUAGE.into(), &[("coding", "decode"), ("properties", "var")]);
 }

@@ -83,6 +83,8 @@ pub(crate) struct Wanted {
     pub(crate) has_entry: bool,
     /// Whether what is absent gets its default value.
     pub(crate) has_defaults: bool,
+    /// The first type that is the twin of one of the wire.
+    pub(crate) first_twin: usize,
 }
 
 /// What the case of a union is.
@@ -113,6 +115,9 @@ pub struct Plan<'m> {
     pub(crate) times: Times,
     /// What reads and writes whole samples, if it was asked for.
     entry: Option<PlannedEntry>,
+    /// By type of the wire, its twin; and the other way round. Empty where there are none.
+    twins: HashMap<TypeId, TypeId>,
+    wires: HashMap<TypeId, TypeId>,
     /// By type, the one that it stands inside; empty where none does.
     hosts: Vec<Option<TypeId>>,
     /// By type, whether it writes its tag by itself.
@@ -273,7 +278,7 @@ impl<'m> Plan<'m> {
             .collect();
         let mut planner = Planner { model, naming, package: scope, idents: &idents, wanted };
         let types: Vec<_> =
-            model.types().zip(&idents).map(|((_, ty), ident)| planner.plan_type(ty, ident)).collect();
+            model.types().zip(&idents).map(|((id, ty), ident)| planner.plan_type(id, ty, ident)).collect();
         let entry = wanted.has_entry.then(|| plan_entry(&mut planner, title.as_ref(), &roots));
         let parts: Vec<Vec<usize>> = types
             .iter()
@@ -281,10 +286,24 @@ impl<'m> Plan<'m> {
             .collect();
         let loops = loops::loops(&parts);
         let ids = idents.into_iter().zip((0..).map(TypeId::from_index)).collect();
-        let hosts = Vec::new();
+        let (hosts, twins, wires) = (Vec::new(), HashMap::new(), HashMap::new());
         let writes_tag = tags::writes_tag(&types, &roots);
         let leaves_doubles = model.scalars().any(Scalar::leaves_doubles);
-        Self { model, ids, loops, types, roots, entry, hosts, writes_tag, leaves_doubles, title, times }
+        Self {
+            model,
+            ids,
+            loops,
+            types,
+            roots,
+            entry,
+            twins,
+            wires,
+            hosts,
+            writes_tag,
+            leaves_doubles,
+            title,
+            times,
+        }
     }
 
     /// A type's identifier.
@@ -371,6 +390,52 @@ impl<'m> Plan<'m> {
                 let case = cases.iter().find(|case| case.wire.as_str() == text);
                 (spelling.case)(ty, case.expect("the enum knows it, or it would be no default"))
             }
+        }
+    }
+
+    /// Whether a type has one in it, at any depth, of which something is so; where lists and maps hold their parts
+    /// apart, those are passed over.
+    pub(crate) fn holds(&self, id: TypeId, is_so: impl Fn(TypeId) -> bool, is_inline: bool) -> bool {
+        let parts = |id: TypeId| match (&self.get(id).definition, is_inline) {
+            (definition, true) => inline_parts(definition),
+            (PlannedDefinition::Record(fields), false) => {
+                fields.iter().flat_map(|field| field.slot.ty.named()).collect()
+            }
+            (PlannedDefinition::Union(union), false) => {
+                union.cases.iter().flat_map(|case| case.slot.ty.named()).collect()
+            }
+            (PlannedDefinition::Enumeration(_), false) => Vec::new(),
+        };
+        let mut open = parts(id);
+        let mut met: HashSet<TypeId> = HashSet::new();
+        while let Some(part) = open.pop() {
+            if is_so(part) {
+                return true;
+            }
+            if met.insert(part) {
+                open.extend(parts(part));
+            }
+        }
+        false
+    }
+
+    /// Says which types are twins.
+    pub(crate) fn pair(&mut self, pairs: &[(TypeId, TypeId)]) {
+        self.twins = pairs.iter().copied().collect();
+        self.wires = pairs.iter().map(|(wire, twin)| (*twin, *wire)).collect();
+    }
+
+    /// The plain type of one of the wire.
+    pub(crate) fn twin_of(&self, wire: TypeId) -> Option<&PlannedType<'m>> {
+        self.twins.get(&wire).map(|twin| self.get(*twin))
+    }
+
+    /// The type of the wire that a plain type is made of.
+    pub(crate) fn wire_of(&self, twin: &PlannedType<'m>) -> Option<&PlannedType<'m>> {
+        if self.wires.is_empty() {
+            None
+        } else {
+            self.wires.get(&self.id_of(twin)).map(|wire| self.get(*wire))
         }
     }
 
@@ -485,13 +550,15 @@ struct Planner<'m, 'n, 'i> {
 }
 
 impl<'m> Planner<'m, '_, '_> {
-    fn plan_type(&mut self, ty: &'m NamedType, ident: &Ident) -> PlannedType<'m> {
+    fn plan_type(&mut self, id: TypeId, ty: &'m NamedType, ident: &Ident) -> PlannedType<'m> {
         let definition = match &ty.definition {
             Definition::Record(Record { fields }) => {
                 let absence = self.wanted.absence;
                 let is_told = absence == Absence::Told || (absence == Absence::ToldInPatches && ty.is_patch);
                 let has_defaults = self.wanted.has_defaults && !ty.is_patch;
-                PlannedDefinition::Record(self.plan_fields(fields, ident, is_told, has_defaults))
+                let is_twin = id.index() >= self.wanted.first_twin;
+                let scope = Scope::of_members(self.naming, ident, is_twin);
+                PlannedDefinition::Record(self.plan_fields(fields, scope, is_told, has_defaults))
             }
             Definition::Enumeration(Enumeration { cases, is_closed: _ }) => {
                 PlannedDefinition::Enumeration(self.plan_cases(cases, ident))
@@ -506,11 +573,10 @@ impl<'m> Planner<'m, '_, '_> {
     fn plan_fields(
         &self,
         fields: &'m [Field],
-        owner: &Ident,
+        mut scope: Scope<'_>,
         is_absence_told: bool,
         has_defaults: bool,
     ) -> Vec<PlannedField<'m>> {
-        let mut scope = Scope::of_members(self.naming, owner);
         let mut idents: Vec<Option<Ident>> = fields
             .iter()
             .map(|Field { wire, name, .. }| {
@@ -553,7 +619,7 @@ impl<'m> Planner<'m, '_, '_> {
     }
 
     fn plan_cases(&mut self, cases: &'m [Case], owner: &Ident) -> Vec<PlannedCase<'m>> {
-        let mut own = Scope::of_members(self.naming, owner);
+        let mut own = Scope::of_members(self.naming, owner, false);
         let case_case = self.naming.case_case;
         let mut plan = |Case { wire, name, docs }: &'m Case| {
             let ident = match self.naming.cases {

@@ -6,7 +6,7 @@ use jar_sprout_model::{WireName, Words};
 
 use crate::times;
 
-use super::{Ident, Naming, OwnName, VariantKind};
+use super::{Ident, Naming, OwnName, VariantKind, camel_case};
 
 /// The most characters of a name: what it takes to tell things apart, and no more than a file's name may have.
 const LONGEST: usize = 80;
@@ -23,6 +23,8 @@ const MEMBER_WORD: &str = "value";
 /// The identifiers of one scope.
 pub(super) struct Scope<'n> {
     naming: &'n Naming,
+    /// Joins the words of a member's name; none where it keeps its key.
+    member_case: Option<fn(&Words) -> String>,
     reserved: &'static [&'static str],
     /// Whether its names are those of types, of which helpers are some.
     has_types: bool,
@@ -34,13 +36,17 @@ pub(super) struct Scope<'n> {
 
 impl<'n> Scope<'n> {
     pub(super) fn of_types(naming: &'n Naming) -> Self {
-        Self { naming, reserved: naming.reserved_types, has_types: true, own: None, taken: HashSet::new() }
+        let (reserved, member_case) = (naming.reserved_types, naming.member_case);
+        Self { naming, member_case, reserved, has_types: true, own: None, taken: HashSet::new() }
     }
 
-    /// The members of a type: fields, or the cases of an enum.
-    pub(super) fn of_members(naming: &'n Naming, owner: &Ident) -> Self {
+    /// The members of a type: fields, or the cases of an enum. Those of a twin have names of the language, even
+    /// where those of the wire keep its keys.
+    pub(super) fn of_members(naming: &'n Naming, owner: &Ident, is_twin: bool) -> Self {
         let own = own_name(naming, owner);
-        Self { naming, reserved: naming.reserved_members, has_types: false, own, taken: HashSet::new() }
+        let member_case = naming.member_case.or(is_twin.then_some(camel_case as fn(&Words) -> String));
+        let (reserved, taken) = (naming.reserved_members, HashSet::new());
+        Self { naming, member_case, reserved, has_types: false, own, taken }
     }
 
     /// The cases of a union; those that are types must not hide the types they hold.
@@ -55,6 +61,7 @@ impl<'n> Scope<'n> {
         };
         Self {
             naming,
+            member_case: naming.member_case,
             reserved: naming.reserved_variants,
             has_types: true,
             own: own_name(naming, owner),
@@ -85,7 +92,7 @@ impl<'n> Scope<'n> {
 
     /// A member keeps its wire key where the language keeps keys.
     pub(super) fn declare_member(&mut self, wire: &WireName, name: &Words) -> Ident {
-        match self.naming.member_case {
+        match self.member_case {
             None => Ident::new(wire.as_str().to_owned()),
             Some(case) => self.declare_cased(name, case),
         }
@@ -93,7 +100,7 @@ impl<'n> Scope<'n> {
 
     /// Whether a member's name, if it is free, is its wire key.
     pub(super) fn is_as_on_wire(&self, wire: &WireName, name: &Words) -> bool {
-        self.naming.member_case.is_none_or(|case| case(name) == wire.as_str())
+        self.member_case.is_none_or(|case| case(name) == wire.as_str())
     }
 
     pub(super) fn declare_case(&mut self, name: &Words) -> Ident {

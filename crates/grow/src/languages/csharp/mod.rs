@@ -6,6 +6,7 @@ mod proof;
 mod settings;
 mod text_types;
 mod times;
+mod twins;
 mod types;
 mod unions;
 
@@ -63,6 +64,17 @@ impl Language for CSharp {
             PlannedDefinition::Enumeration(cases) => text_types::enumeration(&ty.ident, cases, &form, needs),
             PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, &form, needs),
         }
+    }
+
+    fn declare_twin(
+        &self,
+        plan: &Plan<'_>,
+        twin: &PlannedType<'_>,
+        wire: &PlannedType<'_>,
+        settings: &Settings,
+        needs: &mut Needs,
+    ) -> Doc {
+        twins::declare(plan, twin, wire, &Form::of(settings), needs)
     }
 
     /// C# has no name for a type without a class of its own; a reader calls this.

@@ -1,7 +1,7 @@
 //! C#'s settings.
 
 use super::names::KEYWORDS;
-use crate::settings::{ABSENT, Choice, ENTRY, FILES, Setting, Settings, Values, check_dotted_names};
+use crate::settings::{ABSENT, Choice, ENTRY, FILES, Setting, Settings, TWINS, Values, check_dotted_names};
 
 const NAMESPACE: Setting = Setting {
     key: "namespace",
@@ -59,7 +59,7 @@ const ACCESS: Setting = Setting {
 };
 
 pub(super) const SETTINGS: &[Setting] =
-    &[NAMESPACE, LIBRARY, TYPES, LEVEL, LISTS, ACCESS, FILES, ABSENT, ENTRY];
+    &[NAMESPACE, LIBRARY, TYPES, LEVEL, LISTS, ACCESS, FILES, ABSENT, TWINS, ENTRY];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -9,7 +9,7 @@ use crate::code::Needs;
 use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
 
 /// The name of the case for a tag that no sample had.
-const UNKNOWN: &str = "Unknown";
+pub(super) const UNKNOWN: &str = "Unknown";
 
 pub(super) fn union(
     plan: &Plan<'_>,
@@ -56,7 +56,7 @@ pub(super) fn union(
 
 /// Whether a case is a record that derives from the union. Newtonsoft's converters hold for what derives as well,
 /// so that there the record stands in a case of its own.
-fn is_direct(
+pub(super) fn is_direct(
     plan: &Plan<'_>,
     union: &PlannedUnion<'_>,
     case: &PlannedUnionCase<'_>,

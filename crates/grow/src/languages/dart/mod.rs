@@ -5,6 +5,7 @@ mod entry;
 mod names;
 mod proof;
 mod settings;
+mod twins;
 mod types;
 mod unions;
 mod values;
@@ -59,6 +60,17 @@ impl Language for Dart {
             PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, form),
             PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, form, needs),
         }
+    }
+
+    fn declare_twin(
+        &self,
+        plan: &Plan<'_>,
+        twin: &PlannedType<'_>,
+        wire: &PlannedType<'_>,
+        settings: &Settings,
+        needs: &mut Needs,
+    ) -> Doc {
+        twins::declare(plan, twin, wire, Form::of(settings), needs)
     }
 
     /// A name for the type, and functions that read and write it.

@@ -1,6 +1,6 @@
 //! Dart's settings.
 
-use crate::settings::{ABSENT, Choice, ENTRY, Setting, Settings, Values};
+use crate::settings::{ABSENT, Choice, ENTRY, Setting, Settings, TWINS, Values};
 
 const JSON: Setting = Setting {
     key: "json",
@@ -32,7 +32,7 @@ const EQUALITY: Setting = Setting {
     ]),
 };
 
-pub(super) const SETTINGS: &[Setting] = &[JSON, COPY_WITH, EQUALITY, ABSENT, ENTRY];
+pub(super) const SETTINGS: &[Setting] = &[JSON, COPY_WITH, EQUALITY, ABSENT, TWINS, ENTRY];
 
 /// All settings, resolved.
 #[derive(Debug, Clone, Copy)]

@@ -253,7 +253,7 @@ pub(super) fn opens_itself(ty: &Type) -> bool {
 }
 
 /// `item`, and further inside `item2`.
-fn numbered(name: &str, depth: usize) -> String {
+pub(super) fn numbered(name: &str, depth: usize) -> String {
     if depth == 0 { name.to_owned() } else { format!("{name}{}", depth + 1) }
 }
 
@@ -264,7 +264,7 @@ pub(super) fn call(function: String, argument: Doc) -> Doc {
 }
 
 /// `[for (final item in items) item]`
-fn collected(open: &'static str, each: String, value: Doc, close: &'static str) -> Doc {
+pub(super) fn collected(open: &'static str, each: String, value: Doc, close: &'static str) -> Doc {
     let element = group(cat([text(each), nest(cat([line(), value]))]));
     group(cat([text(open), nest(cat([soft(), element, if_broken(",", "")])), soft(), text(close)]))
 }

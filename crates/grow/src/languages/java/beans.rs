@@ -92,9 +92,14 @@ fn auto_detect() -> Doc {
 }
 
 fn getter(ident: &Ident, ty: &str) -> Doc {
-    let is = if ty == "boolean" { "is" } else { "get" };
-    let head = text(format!("public {ty} {is}{}()", method_part(ident)));
+    let head = text(format!("public {ty} {}()", getter_name(ident, ty)));
     block(head, [text(format!("return {ident};"))])
+}
+
+/// `getHoneyKg`
+pub(super) fn getter_name(ident: &Ident, ty: &str) -> String {
+    let is = if ty == "boolean" { "is" } else { "get" };
+    format!("{is}{}", method_part(ident))
 }
 
 fn setter(ident: &Ident, ty: &str) -> Doc {

@@ -6,10 +6,11 @@ mod gson;
 mod names;
 mod proof;
 mod settings;
+mod twins;
 mod types;
 mod unions;
 
-use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
+use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, print, soft, text};
 use jar_sprout_model::{Fraction, Presence, Scalar, Slot, Type, Width};
 
 use crate::code::{GrownFile, MARK, Needs, nested};
@@ -67,6 +68,17 @@ impl Language for Java {
                 gson::union(plan, &ty.ident, union, form, needs)
             }
         }
+    }
+
+    fn declare_twin(
+        &self,
+        plan: &Plan<'_>,
+        twin: &PlannedType<'_>,
+        wire: &PlannedType<'_>,
+        settings: &Settings,
+        needs: &mut Needs,
+    ) -> Doc {
+        twins::declare(plan, twin, wire, (Form::of(settings), settings::package(settings)), needs)
     }
 
     /// The fields of a record are told of before it.
@@ -172,16 +184,7 @@ fn record(
     let leaves_out = leaves_out(fields, form);
     let components: Vec<Doc> =
         fields.iter().map(|one| component(plan, one, leaves_out, form, needs)).collect();
-    let components = if components.is_empty() {
-        Doc::Nil
-    } else {
-        nest(nest(cat([soft(), group(join(&cat([text(","), line()]), components))])))
-    };
-    let supers = plan
-        .union_of(plan.id_of(ty))
-        .map_or(Doc::Nil, |union| nest(nest(cat([line(), text(format!("implements {}", union.ident))]))));
-    let head = group(cat([text(format!("public record {}(", ty.ident)), components, text(")")]));
-    let head = group(cat([head, supers]));
+    let head = record_head(plan, ty, components, form.indent);
     let naming = field_with_empty_key(fields, form).map(|field| {
         annotations.push(naming_annotation(&ty.ident, needs));
         naming_of_empty_key(&field.ident)
@@ -190,6 +193,33 @@ fn record(
     annotations.push(if inside.is_empty() { cat([head, text(" {}")]) } else { members(head, inside) });
     lines(annotations)
 }
+
+/// `public record SwarmEvent(String id, boolean caught) implements Event`
+fn record_head(plan: &Plan<'_>, ty: &PlannedType<'_>, components: Vec<Doc>, indent: usize) -> Doc {
+    let between = cat([text(","), line()]);
+    let components = group(join(&between, components));
+    let width = |doc: &Doc| print(doc, &Style { width: usize::MAX, ..ABOUT.style }).chars().count();
+    let one_line = width(&components);
+    let inside = nest(nest(cat([soft(), components])));
+    let inside = if one_line == 0 { Doc::Nil } else { inside };
+    let open = format!("public record {}(", ty.ident);
+    let Some(union) = plan.union_of(plan.id_of(ty)) else {
+        return group(cat([text(open), inside, text(")")]));
+    };
+    let supers = format!("implements {}", union.ident);
+    // Its formatter lets it follow components that have a line of their own, but not those that have a line each.
+    let rest = ") ".len() + supers.len() + " {".len();
+    let is_flat = indent + open.len() + one_line + ")".len() <= ABOUT.style.width;
+    let follows = !is_flat && indent + CONTINUED + one_line + rest <= ABOUT.style.width;
+    let head = group(cat([text(open), inside, text(")")]));
+    if follows {
+        return cat([head, text(format!(" {supers}"))]);
+    }
+    group(cat([head, nest(nest(cat([line(), text(supers)])))]))
+}
+
+/// Columns by which a line is indented that goes on with another.
+const CONTINUED: usize = 4;
 
 const DEFAULTS: DefaultSpelling = DefaultSpelling {
     truths: ["false", "true"],

@@ -1,7 +1,7 @@
 //! Java's settings.
 
 use super::names::KEYWORDS;
-use crate::settings::{ABSENT, Choice, ENTRY, PLACE, Setting, Settings, Values, check_dotted_names};
+use crate::settings::{ABSENT, Choice, ENTRY, PLACE, Setting, Settings, TWINS, Values, check_dotted_names};
 
 const PACKAGE: Setting = Setting {
     key: "package",
@@ -30,7 +30,7 @@ const LIBRARY: Setting = Setting {
     ]),
 };
 
-pub(super) const SETTINGS: &[Setting] = &[PACKAGE, LIBRARY, TYPES, PLACE, ABSENT, ENTRY];
+pub(super) const SETTINGS: &[Setting] = &[PACKAGE, LIBRARY, TYPES, PLACE, ABSENT, TWINS, ENTRY];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -6,6 +6,7 @@ mod names;
 mod parcels;
 mod proof;
 mod settings;
+mod twins;
 mod types;
 mod unions;
 
@@ -56,6 +57,17 @@ impl Language for Kotlin {
             PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, form, needs),
             PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, form, needs),
         }
+    }
+
+    fn declare_twin(
+        &self,
+        plan: &Plan<'_>,
+        twin: &PlannedType<'_>,
+        wire: &PlannedType<'_>,
+        settings: &Settings,
+        needs: &mut Needs,
+    ) -> Doc {
+        twins::declare(plan, twin, wire, Form::of(settings), needs)
     }
 
     fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings) -> Option<Doc> {

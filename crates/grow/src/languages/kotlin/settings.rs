@@ -1,7 +1,9 @@
 //! Kotlin's settings.
 
 use super::names::KEYWORDS;
-use crate::settings::{ABSENT, Choice, ENTRY, FILES, PLACE, Setting, Settings, Values, check_dotted_names};
+use crate::settings::{
+    ABSENT, Choice, ENTRY, FILES, PLACE, Setting, Settings, TWINS, Values, check_dotted_names,
+};
 
 const PACKAGE: Setting = Setting {
     key: "package",
@@ -40,7 +42,7 @@ const PARCELABLE: Setting = Setting {
 };
 
 pub(super) const SETTINGS: &[Setting] =
-    &[PACKAGE, LIBRARY, PROPERTIES, PARCELABLE, FILES, PLACE, ABSENT, ENTRY];
+    &[PACKAGE, LIBRARY, PROPERTIES, PARCELABLE, FILES, PLACE, ABSENT, TWINS, ENTRY];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -152,7 +152,12 @@ mod tests {
             &model,
             naming,
             times,
-            Wanted { absence: Absence::Untold, has_entry: false, has_defaults: false },
+            Wanted {
+                absence: Absence::Untold,
+                has_entry: false,
+                has_defaults: false,
+                first_twin: usize::MAX,
+            },
         );
         let PlannedDefinition::Union(union) = &plan.types[0].definition else { panic!("it is a union") };
         boxed(&plan, union)

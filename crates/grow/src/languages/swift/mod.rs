@@ -4,6 +4,7 @@ mod entry;
 mod names;
 mod proof;
 mod settings;
+mod twins;
 mod types;
 mod unions;
 
@@ -65,6 +66,17 @@ impl Language for Swift {
             PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, &form),
             PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, &form, needs),
         }
+    }
+
+    fn declare_twin(
+        &self,
+        plan: &Plan<'_>,
+        twin: &PlannedType<'_>,
+        wire: &PlannedType<'_>,
+        settings: &Settings,
+        needs: &mut Needs,
+    ) -> Doc {
+        twins::declare(plan, twin, wire, &Form::of(settings).at(plan, twin), needs)
     }
 
     fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings) -> Option<Doc> {

@@ -2,7 +2,7 @@
 
 use super::names;
 use crate::plan::{Plan, PlannedType};
-use crate::settings::{ABSENT, Choice, ENTRY, FILES, PLACE, Setting, Settings, Values};
+use crate::settings::{ABSENT, Choice, ENTRY, FILES, PLACE, Setting, Settings, TWINS, Values};
 
 const ACCESS: Setting = Setting {
     key: "access",
@@ -57,7 +57,7 @@ fn check_namespace(value: &str) -> Result<(), &'static str> {
 }
 
 pub(super) const SETTINGS: &[Setting] =
-    &[NAMESPACE, ACCESS, TYPES, CODING, PROPERTIES, FILES, PLACE, ABSENT, ENTRY];
+    &[NAMESPACE, ACCESS, TYPES, CODING, PROPERTIES, FILES, PLACE, ABSENT, TWINS, ENTRY];
 
 /// All settings, resolved.
 #[derive(Debug, Clone, Copy)]

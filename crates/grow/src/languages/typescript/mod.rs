@@ -3,6 +3,7 @@
 mod names;
 mod proof;
 mod reading;
+mod twins;
 mod types;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, text};
@@ -15,8 +16,9 @@ use crate::plan::{
     Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase,
     small_words,
 };
-use crate::settings::{Choice, Setting, Settings, Values};
+use crate::settings::{Choice, Setting, Settings, TWINS, Values};
 use crate::trial::Trial;
+use crate::twins::Tags;
 
 /// TypeScript.
 pub(crate) struct TypeScript;
@@ -96,7 +98,7 @@ static ABOUT: About = About {
     key: "typescript",
     title: "TypeScript",
     grows: "interfaces and literal unions, on request with a checking parse function",
-    settings: &[PROPERTIES, PARSE],
+    settings: &[PROPERTIES, PARSE, TWINS],
     naming: names::NAMING,
     comment: Comment {
         form: docs::Form::Stars,
@@ -130,6 +132,22 @@ impl Language for TypeScript {
         }
         let functions = reading::reader(plan, ty, form, needs);
         join(&cat([hard(), hard()]), [declaration].into_iter().chain(functions))
+    }
+
+    fn declare_twin(
+        &self,
+        plan: &Plan<'_>,
+        twin: &PlannedType<'_>,
+        wire: &PlannedType<'_>,
+        settings: &Settings,
+        needs: &mut Needs,
+    ) -> Doc {
+        twins::declare(plan, twin, wire, Form::of(settings), needs)
+    }
+
+    /// They tell the cases of a union apart.
+    fn tags_of_twins(&self) -> Tags {
+        Tags::Kept
     }
 
     fn alias(

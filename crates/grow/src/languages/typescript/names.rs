@@ -79,6 +79,12 @@ pub(super) fn property_key(key: &str) -> String {
     if is_identifier { key.to_owned() } else { LITERAL.of(key) }
 }
 
+/// `wire.honey_kg`, `wire["honey-kg"]`
+pub(super) fn access(object: &str, wire: &str) -> String {
+    let key = property_key(wire);
+    if key.starts_with('"') { format!("{object}[{key}]") } else { format!("{object}.{key}") }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

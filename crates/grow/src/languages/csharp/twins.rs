@@ -1,0 +1,294 @@
+//! Plain records beside those of the wire.
+
+use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
+use jar_sprout_model::{Presence, Slot, Type};
+
+use super::settings::{Form, Level, Library, Lists, Types};
+use super::unions::{UNKNOWN, base, is_direct};
+use super::{ABOUT, block, call, members, text_types, types};
+use crate::code::Needs;
+use crate::plan::{Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
+use crate::twins::{self, Turn, is_collection, may_be_null, turn};
+
+/// The declaration of a plain type, with the method that makes it.
+pub(super) fn declare(
+    plan: &Plan<'_>,
+    twin: &PlannedType<'_>,
+    wire: &PlannedType<'_>,
+    form: &Form<'_>,
+    needs: &mut Needs,
+) -> Doc {
+    match (&twin.definition, &wire.definition) {
+        (PlannedDefinition::Record(fields), PlannedDefinition::Record(sources)) => {
+            record(plan, twin, wire, (fields, sources), form, needs)
+        }
+        (PlannedDefinition::Union(union), PlannedDefinition::Union(source)) => {
+            self::union(plan, twin, wire, (union, source), form, needs)
+        }
+        _ => unreachable!("a twin is what its wire type is"),
+    }
+}
+
+fn record(
+    plan: &Plan<'_>,
+    twin: &PlannedType<'_>,
+    wire: &PlannedType<'_>,
+    (fields, sources): (&[PlannedField<'_>], &[PlannedField<'_>]),
+    form: &Form<'_>,
+    needs: &mut Needs,
+) -> Doc {
+    let base = base(plan, plan.id_of(twin), form).map(|base| format!(" : {base}")).unwrap_or_default();
+    let is_record = form.types == Types::Records || (!base.is_empty() && form.level >= Level::Twelve);
+    let kind = if is_record { "record" } else { "class" };
+    let head = text(format!("{} sealed {kind} {}{base}", form.access, twin.ident));
+    let accessors = if form.types == Types::Records { "{ get; init; }" } else { "{ get; set; }" };
+    let required = if form.level >= Level::Twelve { "required " } else { "" };
+    let mut inside: Vec<Doc> = Vec::new();
+    for field in fields {
+        let ty = types::non_null(plan, form, field.slot, needs);
+        let keeps_null = field.slot.ty == Type::Any && form.library == Library::SystemTextJson;
+        let ty = if field.slot.nullable && !keeps_null { ty.or_null(form) } else { ty.name };
+        let property = cat([
+            text(format!("public {required}")),
+            types::doc(&ty),
+            text(format!(" {} {accessors}", field.ident)),
+        ]);
+        inside.push(lines(ABOUT.comment.of(field.docs, 4).into_iter().chain([property])));
+    }
+    let mut making = Making { plan, form, needs };
+    let arguments = twins::pairs(fields, sources).map(|(field, source)| {
+        let value = making.field(field, source);
+        assignment(field.ident.as_str(), &value)
+    });
+    let arguments: Vec<Doc> = arguments.collect();
+    // Its formatter gives three assignments and more a line each.
+    let is_short = arguments.len() < 3;
+    let made = if arguments.is_empty() {
+        text(format!("new {}();", twin.ident))
+    } else {
+        let gap = if is_short { line() } else { hard() };
+        let arguments = join(&cat([text(","), gap.clone()]), arguments);
+        let list = nest(cat([gap.clone(), arguments, if_broken(",", "")]));
+        group(cat([text(format!("new {}", twin.ident)), gap.clone(), text("{"), list, gap, text("};")]))
+    };
+    let method = group(cat([signature(twin, wire), text(" =>"), nest(cat([line(), made]))]));
+    let declaration = if inside.is_empty() { cat([head, text(" { }")]) } else { members(head, inside) };
+    with_extension(declaration, wire, form, method)
+}
+
+/// `public static Hive ToHive(this HiveDto wire)`
+fn signature(twin: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
+    let head = format!("public static {} {}", twin.ident, method(twin));
+    call(head, &[&format!("this {} wire", wire.ident)])
+}
+
+fn method(twin: &PlannedType<'_>) -> String {
+    format!("To{}", twin.ident.as_str().trim_start_matches('@'))
+}
+
+/// A method of the type of the wire that stands beside the plain one: neither knows how the other is made.
+fn with_extension(declaration: Doc, wire: &PlannedType<'_>, form: &Form<'_>, method: Doc) -> Doc {
+    let name = wire.ident.as_str().trim_start_matches('@');
+    let class = members(text(format!("{} static class {name}Extensions", form.access)), [method]);
+    join(&cat([hard(), hard()]), [declaration, class])
+}
+
+/// `Queen = wire.Queen`; an expression is broken before the calls that make a list of it.
+fn assignment(name: &str, value: &str) -> Doc {
+    let calls = value.strip_suffix(')').and_then(|value| value.rsplit_once(").To"));
+    let Some((head, last)) =
+        calls.filter(|(_, last)| last.starts_with("List(") || last.starts_with("Array("))
+    else {
+        return group(cat([text(format!("{name} =")), nest(cat([line(), text(value.to_owned())]))]));
+    };
+    let at = head.find('.').unwrap_or(head.len());
+    let at = if head.starts_with('(') { head.find(").Select").map_or(at, |end| end + 1) } else { at };
+    let (start, head) = head.split_at(at);
+    let calls = [format!("{head})"), format!(".To{last})")];
+    let calls = calls.map(|call| cat([soft(), text(call)]));
+    group(cat([text(format!("{name} = {start}")), nest(cat(calls))]))
+}
+
+/// What writes the expressions for what values of the wire become.
+struct Making<'a, 'm, 'n> {
+    plan: &'a Plan<'m>,
+    form: &'a Form<'a>,
+    needs: &'n mut Needs,
+}
+
+impl Making<'_, '_, '_> {
+    /// What a field of a twin is made of.
+    fn field(&mut self, field: &PlannedField<'_>, source: &PlannedField<'_>) -> String {
+        let value = format!("wire.{}", source.ident);
+        let turn = turn(self.plan, &source.slot.ty);
+        let is_any = source.slot.ty == Type::Any && self.form.library == Library::SystemTextJson;
+        if is_any && source.presence == Presence::Sometimes {
+            return format!("{value} ?? default");
+        }
+        if !may_be_null(source) {
+            return self.made(&turn, &field.slot.ty, &value, 0);
+        }
+        if !is_collection(source) {
+            return self.or_null(&turn, &field.slot.ty, &value, 0);
+        }
+        let nothing = self.nothing(&source.slot.ty);
+        match turn {
+            Turn::AsIs => format!("{value} ?? {nothing}"),
+            turn @ (Turn::Made(_) | Turn::Items(..) | Turn::Values(..)) => {
+                self.made(&turn, &field.slot.ty, &format!("({value} ?? {nothing})"), 0)
+            }
+        }
+    }
+
+    /// The expression for an empty list or map of the wire.
+    fn nothing(&mut self, ty: &Type) -> String {
+        match ty {
+            Type::List(items) => {
+                let item = types::slot(self.plan, self.form, items, self.needs);
+                match self.form.lists {
+                    Lists::Array => format!("new {item}[0]"),
+                    Lists::ReadOnly | Lists::List => format!("new List<{item}>()"),
+                }
+            }
+            Type::Map(values) => {
+                let values = types::slot(self.plan, self.form, values, self.needs);
+                format!("new Dictionary<string, {values}>()")
+            }
+            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Tuple(_) | Type::Named(_) => {
+                "null".to_owned()
+            }
+        }
+    }
+
+    fn or_null(&mut self, turn: &Turn<'_>, ty: &Type, value: &str, depth: usize) -> String {
+        match turn {
+            Turn::AsIs => value.to_owned(),
+            turn @ (Turn::Made(_) | Turn::Items(..) | Turn::Values(..)) => {
+                format!("{value} == null ? null : {}", self.made(turn, ty, value, depth))
+            }
+        }
+    }
+
+    /// The expression for what a value becomes that is not null; `ty` is its type then.
+    fn made(&mut self, turn: &Turn<'_>, ty: &Type, value: &str, depth: usize) -> String {
+        // A variable must not hide another.
+        let name = |base: &str| if depth == 0 { base.to_owned() } else { format!("{base}{}", depth + 1) };
+        let held = match ty {
+            Type::List(held) | Type::Map(held) => held,
+            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Tuple(_) | Type::Named(_) => {
+                return match turn {
+                    Turn::Made(twin) => format!("{value}.{}()", method(twin)),
+                    Turn::AsIs | Turn::Items(..) | Turn::Values(..) => value.to_owned(),
+                };
+            }
+        };
+        match turn {
+            Turn::AsIs => value.to_owned(),
+            Turn::Made(twin) => format!("{value}.{}()", method(twin)),
+            Turn::Items(turn, is_null) => {
+                self.needs.imports.insert("System.Linq");
+                let item = name("item");
+                let of = self.held(turn, *is_null, held, &item, depth + 1);
+                let end = if self.form.lists == Lists::Array { "ToArray" } else { "ToList" };
+                format!("{value}.Select({item} => {of}).{end}()")
+            }
+            Turn::Values(turn, is_null) => {
+                self.needs.imports.insert("System.Linq");
+                let entry = name("entry");
+                let of = self.held(turn, *is_null, held, &format!("{entry}.Value"), depth + 1);
+                // A dictionary of lists is not one of read-only lists.
+                let cast = match **turn {
+                    Turn::Items(..) | Turn::Values(..) => {
+                        format!("({})", types::slot(self.plan, self.form, held, self.needs))
+                    }
+                    Turn::AsIs | Turn::Made(_) => String::new(),
+                };
+                format!("{value}.ToDictionary({entry} => {entry}.Key, {entry} => {cast}{of})")
+            }
+        }
+    }
+
+    fn held(&mut self, turn: &Turn<'_>, is_null: bool, slot: &Slot, value: &str, depth: usize) -> String {
+        if is_null {
+            self.or_null(turn, &slot.ty, value, depth)
+        } else {
+            self.made(turn, &slot.ty, value, depth)
+        }
+    }
+}
+
+fn union(
+    plan: &Plan<'_>,
+    twin: &PlannedType<'_>,
+    wire: &PlannedType<'_>,
+    (union, source): (&PlannedUnion<'_>, &PlannedUnion<'_>),
+    form: &Form<'_>,
+    needs: &mut Needs,
+) -> Doc {
+    needs.imports.insert("System");
+    let mut inside = Vec::new();
+    // What each class of the wire becomes.
+    let mut choices: Vec<(String, String)> = Vec::new();
+    for (case, from) in union.cases.iter().zip(&source.cases) {
+        let turn = turn(plan, &from.slot.ty);
+        let is_direct = is_direct(plan, source, from, form);
+        let class = if is_direct {
+            types::slot(plan, form, from.slot, needs)
+        } else {
+            format!("{}.{}", wire.ident, from.ident)
+        };
+        let known = known(&class, form);
+        let mut making = Making { plan, form, needs };
+        let value = if is_direct {
+            making.made(&turn, &case.slot.ty, &known, 0)
+        } else {
+            let held = making.held(&turn, from.slot.nullable, case.slot, &format!("{known}.Value"), 0);
+            let ty = types::slot(plan, form, case.slot, needs);
+            inside.push(text_types::case(&twin.ident, case.ident.as_str(), &ty, form));
+            format!("new {}.{}({held})", twin.ident, case.ident)
+        };
+        choices.push((class, value));
+    }
+    if union.tag.is_some() {
+        let any = types::any(form, needs).name;
+        inside.push(text_types::case(&twin.ident, UNKNOWN, &any, form));
+        let class = format!("{}.{UNKNOWN}", wire.ident);
+        let value = format!("new {}.{UNKNOWN}({}.Value)", twin.ident, known(&class, form));
+        choices.push((class, value));
+    }
+    let kind = match form.level {
+        Level::Twelve => "abstract record",
+        Level::Seven => "abstract class",
+    };
+    let declaration = members(text(format!("{} {kind} {}", form.access, twin.ident)), inside);
+    with_extension(declaration, wire, form, block(signature(twin, wire), choice(&choices, form)))
+}
+
+/// The value of the wire when its class is known. Older compilers know no pattern in a `case`, and in conditions all
+/// variables of patterns stand in one scope.
+fn known(class: &str, form: &Form<'_>) -> String {
+    match form.level {
+        Level::Twelve => "known".to_owned(),
+        Level::Seven => format!("(({class})wire)"),
+    }
+}
+
+fn choice(choices: &[(String, String)], form: &Form<'_>) -> Vec<Doc> {
+    let fail = "throw new ArgumentOutOfRangeException(nameof(wire));";
+    let returned = |value: &str| nest(cat([hard(), text(format!("return {value};"))]));
+    match form.level {
+        Level::Twelve => {
+            let branch = |(class, value): &(String, String)| {
+                cat([text(format!("case {class} known:")), returned(value)])
+            };
+            let fail = cat([text("default:"), nest(cat([hard(), text(fail)]))]);
+            vec![block(text("switch (wire)"), choices.iter().map(branch).chain([fail]))]
+        }
+        Level::Seven => {
+            let branch = |(class, value): &(String, String)| {
+                block(text(format!("if (wire is {class})")), [text(format!("return {value};"))])
+            };
+            choices.iter().map(branch).chain([text(fail)]).collect()
+        }
+    }
+}

@@ -1,0 +1,204 @@
+//! Plain records beside the types of the wire.
+
+use jar_sprout_layout::{Doc, cat, group, join, line, nest, soft, text};
+use jar_sprout_model::Type;
+
+use super::settings::Form;
+use super::unions::{UNKNOWN, sealed};
+use super::{beans, block, members, record_head, types};
+use crate::code::{Helper, Needs};
+use crate::plan::{Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
+use crate::twins::{self, Turn, is_collection, may_be_null, turn};
+
+/// Where types are named: a component of a type's name hides the type.
+struct Place<'p> {
+    package: &'p str,
+    components: Vec<&'p str>,
+}
+
+impl Place<'_> {
+    fn of(&self, ty: &PlannedType<'_>) -> String {
+        if self.components.contains(&ty.ident.as_str()) {
+            format!("{}.{}", self.package, ty.ident)
+        } else {
+            ty.ident.to_string()
+        }
+    }
+}
+
+/// The declaration of a plain type, and the method that makes it.
+pub(super) fn declare(
+    plan: &Plan<'_>,
+    twin: &PlannedType<'_>,
+    wire: &PlannedType<'_>,
+    (form, package): (Form, &str),
+    needs: &mut Needs,
+) -> Doc {
+    match (&twin.definition, &wire.definition) {
+        (PlannedDefinition::Record(fields), PlannedDefinition::Record(sources)) => {
+            let components = fields.iter().map(|field| field.ident.as_str()).collect();
+            let place = Place { package, components };
+            record(plan, (twin, wire), twins::pairs(fields, sources).collect(), &place, form, needs)
+        }
+        (PlannedDefinition::Union(union), PlannedDefinition::Union(source)) => {
+            self::union(plan, twin, wire, union, source, form, needs)
+        }
+        _ => unreachable!("a twin is what its wire type is"),
+    }
+}
+
+fn record(
+    plan: &Plan<'_>,
+    (twin, wire): (&PlannedType<'_>, &PlannedType<'_>),
+    pairs: Vec<(&PlannedField<'_>, &PlannedField<'_>)>,
+    place: &Place<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
+    let plain = Form { has_beans: false, ..form };
+    let mut components = Vec::new();
+    let mut arguments = Vec::new();
+    for (field, source) in pairs {
+        let mut own = Needs::default();
+        let ty = types::field(plan, field, plain, &mut own).ty;
+        twins::import_plain(own, needs);
+        components.push(text(format!("{ty} {}", field.ident)));
+        arguments.push(argument(plan, source, place, form, needs));
+    }
+    let listed = |parts: Vec<Doc>| {
+        if parts.is_empty() {
+            return Doc::Nil;
+        }
+        nest(nest(cat([soft(), group(join(&cat([text(","), line()]), parts))])))
+    };
+    let head = record_head(plan, twin, components, 0);
+    let made = group(cat([text(format!("return new {}(", twin.ident)), listed(arguments), text(");")]));
+    members(head, [method(&format!("public static {}", twin.ident), &wire.ident.to_string(), [made])])
+}
+
+fn method(head: &str, wire: &str, body: impl IntoIterator<Item = Doc>) -> Doc {
+    block(text(format!("{head} fromWire({wire} wire)")), body)
+}
+
+/// What a field of a twin is made of.
+fn argument(
+    plan: &Plan<'_>,
+    source: &PlannedField<'_>,
+    place: &Place<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
+    let value = if form.has_beans {
+        let mut own = Needs::default();
+        let ty = types::field(plan, source, form, &mut own).ty;
+        format!("wire.{}()", beans::getter_name(&source.ident, &ty))
+    } else {
+        format!("wire.{}()", source.ident)
+    };
+    let turn = turn(plan, &source.slot.ty);
+    let made = match &turn {
+        Turn::Items(item, is_null) => {
+            let each = function(item, *is_null, "item", place, needs);
+            let calls = cat([soft(), text(format!(".map({each})")), soft(), text(".toList()")]);
+            group(cat([text(format!("{value}.stream()")), nest(nest(calls))]))
+        }
+        turn @ (Turn::AsIs | Turn::Made(_) | Turn::Values(..)) => text(made(turn, &value, place, needs)),
+    };
+    if !may_be_null(source) || (matches!(turn, Turn::AsIs) && !is_collection(source)) {
+        return made;
+    }
+    let nothing = match source.slot.ty {
+        Type::List(_) => {
+            needs.imports.insert("java.util.List");
+            "List.of()"
+        }
+        Type::Map(_) => {
+            needs.imports.insert("java.util.Map");
+            "Map.of()"
+        }
+        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Tuple(_) | Type::Named(_) => "null",
+    };
+    let choice = cat([line(), text(format!("? {nothing}")), line(), text(": "), made]);
+    group(cat([text(format!("{value} == null")), nest(nest(choice))]))
+}
+
+/// The expression for what a value of the wire becomes, which is not null.
+fn made(turn: &Turn<'_>, value: &str, place: &Place<'_>, needs: &mut Needs) -> String {
+    match turn {
+        Turn::AsIs => value.to_owned(),
+        Turn::Made(twin) => format!("{}.fromWire({value})", place.of(twin)),
+        Turn::Items(item, is_null) => {
+            let each = function(item, *is_null, "item", place, needs);
+            format!("{value}.stream().map({each}).toList()")
+        }
+        Turn::Values(held, is_null) => {
+            needs.helpers.insert(VALUES);
+            let each = function(held, *is_null, "held", place, needs);
+            format!("{}.of({value}, {each})", VALUES.name)
+        }
+    }
+}
+
+const VALUES: Helper = Helper { name: "Values", text: include_str!("Values.java") };
+
+fn function(turn: &Turn<'_>, may_be_null: bool, name: &str, place: &Place<'_>, needs: &mut Needs) -> String {
+    match (turn, may_be_null) {
+        (Turn::Made(twin), false) => format!("{}::fromWire", place.of(twin)),
+        (_, false) => format!("{name} -> {}", made(turn, name, place, needs)),
+        (_, true) => format!("{name} -> {name} == null ? null : {}", made(turn, name, place, needs)),
+    }
+}
+
+fn union(
+    plan: &Plan<'_>,
+    twin: &PlannedType<'_>,
+    wire: &PlannedType<'_>,
+    union: &PlannedUnion<'_>,
+    source: &PlannedUnion<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
+    let is_direct = plan.has_direct_cases(union);
+    let ident = &twin.ident;
+    let place = Place { package: "", components: Vec::new() };
+    let mut inside = Vec::new();
+    let mut body = Vec::new();
+    for (case, from) in union.cases.iter().zip(&source.cases) {
+        let class = |case: &PlannedUnionCase<'_>, owner: &PlannedType<'_>| match plan.direct_case(case) {
+            Some(record) if is_direct => record.ident.to_string(),
+            Some(_) | None => format!("{}.{}", owner.ident, case.ident),
+        };
+        let turn = turn(plan, &from.slot.ty);
+        let made = if is_direct {
+            made(&turn, "known", &place, needs)
+        } else {
+            let mut own = Needs::default();
+            let ty = types::plain(plan, case.slot, form, &mut own);
+            twins::import_plain(own, needs);
+            inside.push(held(&case.ident.to_string(), &ty, ident.as_str()));
+            format!("new {}({})", case.ident, made(&turn, "known.value()", &place, needs))
+        };
+        let test = text(format!("if (wire instanceof {} known)", class(from, wire)));
+        body.push(block(test, [text(format!("return {made};"))]));
+    }
+    if union.tag.is_some() {
+        inside.push(held(UNKNOWN, "Object", ident.as_str()));
+        let test = text(format!("if (wire instanceof {}.{UNKNOWN} unknown)", wire.ident));
+        body.push(block(test, [text(format!("return new {UNKNOWN}(unknown.value());"))]));
+    }
+    body.push(text("throw new IllegalArgumentException(\"unexpected: \" + wire);"));
+    inside.push(method(&format!("static {ident}"), &wire.ident.to_string(), body));
+    let permitted = if is_direct {
+        let names =
+            union.cases.iter().filter_map(|case| plan.direct_case(case)).map(|case| case.ident.to_string());
+        names.chain([format!("{ident}.{UNKNOWN}")]).map(text).collect()
+    } else {
+        Vec::new()
+    };
+    sealed(ident, permitted, inside)
+}
+
+fn held(name: &str, ty: &str, union: &str) -> Doc {
+    let supers = nest(nest(cat([line(), text(format!("implements {union}"))])));
+    cat([group(cat([text(format!("record {name}({ty} value)")), supers])), text(" {}")])
+}

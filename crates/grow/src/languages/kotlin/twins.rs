@@ -1,0 +1,163 @@
+//! Plain classes beside those of the wire.
+
+use jar_sprout_layout::{Doc, cat, hard, join, lines, nest, text};
+use jar_sprout_model::Slot;
+
+use super::settings::{Form, Library};
+use super::unions::{UNKNOWN, interface, when};
+use super::{ABOUT, supertypes, types};
+use crate::code::Needs;
+use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
+use crate::twins::{self, Turn, is_collection, may_be_null, turn};
+
+/// The declaration of a plain type, and the function that makes it.
+pub(super) fn declare(
+    plan: &Plan<'_>,
+    twin: &PlannedType<'_>,
+    wire: &PlannedType<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
+    let (declaration, made) = match (&twin.definition, &wire.definition) {
+        (PlannedDefinition::Record(fields), PlannedDefinition::Record(sources)) => {
+            (record(plan, twin, fields, form, needs), construction(plan, twin, fields, sources))
+        }
+        (PlannedDefinition::Union(union), PlannedDefinition::Union(source)) => {
+            (self::union(plan, twin, union, form, needs), choice(plan, twin, wire, union, source))
+        }
+        _ => unreachable!("a twin is what its wire type is"),
+    };
+    let result = text(format!("fun {}.{}(): {} =", wire.ident, function(twin), twin.ident));
+    join(&cat([hard(), hard()]), [declaration, cat([result, nest(cat([hard(), made]))])])
+}
+
+/// `toHive`
+fn function(twin: &PlannedType<'_>) -> String {
+    match twin.ident.as_str().strip_prefix('`') {
+        Some(name) => format!("`to{name}"),
+        None => format!("to{}", twin.ident),
+    }
+}
+
+fn record(
+    plan: &Plan<'_>,
+    twin: &PlannedType<'_>,
+    fields: &[PlannedField<'_>],
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
+    let plain = Form { library: Library::None, is_parcelable: false, ..form };
+    let supers = supertypes(plan, twin, plain, needs);
+    if fields.is_empty() {
+        return cat([text(format!("class {}", twin.ident)), supers]);
+    }
+    let field = |field: &PlannedField<'_>, needs: &mut Needs| {
+        let mut own = Needs::default();
+        // As the wire has it, without what tells the library how.
+        let ty = match types::annotated(plan, field, form, &mut own) {
+            Some((_, ty)) => text(ty),
+            None => types::non_null(plan, field.slot, form, &mut own),
+        };
+        twins::import_plain(own, needs);
+        let mark = if field.slot.nullable { "?," } else { "," };
+        let property = cat([text(format!("{} {}: ", form.property, field.ident)), ty, text(mark)]);
+        cat([hard(), lines(ABOUT.comment.of(field.docs, form.indent + 4).into_iter().chain([property]))])
+    };
+    let fields: Vec<Doc> = fields.iter().map(|one| field(one, needs)).collect();
+    cat([text(format!("data class {}(", twin.ident)), nest(cat(fields)), hard(), text(")"), supers])
+}
+
+fn construction(
+    plan: &Plan<'_>,
+    twin: &PlannedType<'_>,
+    fields: &[PlannedField<'_>],
+    sources: &[PlannedField<'_>],
+) -> Doc {
+    let arguments = twins::pairs(fields, sources).map(|(field, source)| {
+        let name = source.ident.as_str();
+        let turn = turn(plan, &source.slot.ty);
+        let value = if is_collection(source) && may_be_null(source) {
+            made(&turn, &format!("{name}.orEmpty()"), false)
+        } else {
+            made(&turn, name, may_be_null(source))
+        };
+        cat([hard(), text(format!("{} = {value},", field.ident))])
+    });
+    let arguments: Vec<Doc> = arguments.collect();
+    if arguments.is_empty() {
+        return text(format!("{}()", twin.ident));
+    }
+    cat([text(format!("{}(", twin.ident)), nest(cat(arguments)), hard(), text(")")])
+}
+
+/// The expression for what a value of the wire becomes.
+fn made(turn: &Turn<'_>, value: &str, may_be_null: bool) -> String {
+    let mark = if may_be_null { "?" } else { "" };
+    match turn {
+        Turn::AsIs => value.to_owned(),
+        Turn::Made(twin) => format!("{value}{mark}.{}()", function(twin)),
+        Turn::Items(item, is_null) => format!("{value}{mark}.map {{ {} }}", made(item, "it", *is_null)),
+        Turn::Values(held, is_null) => {
+            format!("{value}{mark}.mapValues {{ {} }}", made(held, "it.value", *is_null))
+        }
+    }
+}
+
+fn union(
+    plan: &Plan<'_>,
+    twin: &PlannedType<'_>,
+    union: &PlannedUnion<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> Doc {
+    let plain = Form { library: Library::None, is_parcelable: false, ..form };
+    let mut inside = Vec::new();
+    if union.tag.is_some() {
+        inside.push(held(UNKNOWN, text("Any"), &twin.ident));
+    } else {
+        for case in &union.cases {
+            let mut own = Needs::default();
+            let ty = types::slot(plan, case.slot, form, &mut own);
+            twins::import_plain(own, needs);
+            inside.push(held(case.ident.as_str(), ty, &twin.ident));
+        }
+    }
+    interface(&twin.ident, join(&cat([hard(), hard()]), inside), plain, needs)
+}
+
+fn held(name: &str, ty: Doc, union: &Ident) -> Doc {
+    let value = nest(cat([hard(), text("val value: "), ty, text(",")]));
+    cat([text(format!("data class {name}(")), value, hard(), text(format!(") : {union}"))])
+}
+
+fn choice(
+    plan: &Plan<'_>,
+    twin: &PlannedType<'_>,
+    wire: &PlannedType<'_>,
+    union: &PlannedUnion<'_>,
+    source: &PlannedUnion<'_>,
+) -> Doc {
+    let case_of = |ident: &Ident, slot: &Slot, to: &Ident| {
+        let value = made(&turn(plan, &slot.ty), "value", slot.nullable);
+        (format!("is {}.{ident}", wire.ident), text(format!("{}.{to}({value})", twin.ident)))
+    };
+    let branches = match source.tag {
+        None => {
+            let pairs = source.cases.iter().zip(&union.cases);
+            pairs.map(|(from, to)| case_of(&from.ident, from.slot, &to.ident)).collect()
+        }
+        Some(_) => {
+            let known = source.cases.iter().flat_map(|case| case.slot.ty.named()).map(|id| {
+                let class = plan.ident(id);
+                let made = plan
+                    .twin_of(id)
+                    .map_or_else(|| "this".to_owned(), |twin| format!("{}()", function(twin)));
+                (format!("is {class}"), text(made))
+            });
+            let unknown =
+                (format!("is {}.{UNKNOWN}", wire.ident), text(format!("{}.{UNKNOWN}(value)", twin.ident)));
+            known.chain([unknown]).collect()
+        }
+    };
+    when("this", branches, 4)
+}

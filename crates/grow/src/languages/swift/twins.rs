@@ -1,0 +1,171 @@
+//! Plain structs beside those of the wire.
+
+use jar_sprout_layout::{Doc, cat, group, hard, join, line, nest, soft, text};
+use jar_sprout_model::{Slot, Type};
+
+use super::settings::Form;
+use super::{ABOUT, block, initializer, members, types};
+use crate::code::Needs;
+use crate::docs;
+use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
+use crate::twins::{self, Turn, is_collection, may_be_null, turn};
+
+/// The declaration of a plain type; one that contains itself is a class.
+pub(super) fn declare(
+    plan: &Plan<'_>,
+    twin: &PlannedType<'_>,
+    wire: &PlannedType<'_>,
+    form: &Form,
+    needs: &mut Needs,
+) -> Doc {
+    match (&twin.definition, &wire.definition) {
+        (PlannedDefinition::Record(fields), PlannedDefinition::Record(sources)) => {
+            record(plan, twin, wire, (fields, sources), form, needs)
+        }
+        (PlannedDefinition::Union(union), PlannedDefinition::Union(source)) => {
+            self::union(plan, twin, wire, (union, source), form, needs)
+        }
+        _ => unreachable!("a twin is what its wire type is"),
+    }
+}
+
+fn record(
+    plan: &Plan<'_>,
+    twin: &PlannedType<'_>,
+    wire: &PlannedType<'_>,
+    (fields, sources): (&[PlannedField<'_>], &[PlannedField<'_>]),
+    form: &Form,
+    needs: &mut Needs,
+) -> Doc {
+    let Form { access, property, indent, .. } = *form;
+    let typed: Vec<(&PlannedField<'_>, String)> =
+        fields.iter().map(|field| (field, types::slot(plan, field.slot, form, needs))).collect();
+    let properties = typed.iter().map(|(field, ty)| {
+        let declaration = text(format!("{access}{property} {}: {ty}", field.ident));
+        (ABOUT.comment.of(field.docs, indent + 4), declaration)
+    });
+    let is_class = form.is_class || holds_itself(plan, twin);
+    let mut inside = Vec::new();
+    if !fields.is_empty() {
+        inside.push(docs::spaced(properties));
+    }
+    inside.push(initializer(plan, &typed, form));
+    inside.push(from_wire(plan, wire, &twins::pairs(fields, sources).collect::<Vec<_>>(), is_class, form));
+    let (kind, protocols) = match (is_class, property) {
+        (true, "let") => ("final class", ": Sendable"),
+        (true, _) => ("final class", ""),
+        // What holds an object is not compared by what that holds.
+        (false, _) if form.is_class || holds_object(plan, twin) => ("struct", ": Sendable"),
+        (false, _) => ("struct", ": Hashable, Sendable"),
+    };
+    members(&format!("{access}{kind} {}{protocols}", twin.ident), inside)
+}
+
+/// Whether a type is a part of itself, with no list or map between.
+fn holds_itself(plan: &Plan<'_>, twin: &PlannedType<'_>) -> bool {
+    plan.holds(plan.id_of(twin), |id| id == plan.id_of(twin), true)
+}
+
+/// Whether a type that is a part of itself is anywhere in this one.
+fn holds_object(plan: &Plan<'_>, twin: &PlannedType<'_>) -> bool {
+    plan.holds(plan.id_of(twin), |id| is_object(plan, plan.get(id)), false)
+}
+
+fn is_object(plan: &Plan<'_>, ty: &PlannedType<'_>) -> bool {
+    matches!(ty.definition, PlannedDefinition::Record(_)) && holds_itself(plan, ty)
+}
+
+/// `init(_ wire: HiveDto)`
+fn from_wire(
+    plan: &Plan<'_>,
+    wire: &PlannedType<'_>,
+    pairs: &[(&PlannedField<'_>, &PlannedField<'_>)],
+    is_class: bool,
+    form: &Form,
+) -> Doc {
+    let head =
+        format!("{}{}init(_ wire: {})", form.access, if is_class { "convenience " } else { "" }, wire.ident);
+    let argument = |(field, source): &(&PlannedField<'_>, &PlannedField<'_>)| {
+        // What the wire holds apart stands in a box.
+        let is_boxed = matches!(source.slot.ty, Type::Named(id) if !form.is_class && plan.contains_inline(id, &wire.ident));
+        let value = format!("wire.{}", source.ident);
+        let turn = turn(plan, &source.slot.ty);
+        let may_be_null = may_be_null(source) && source.slot.ty != Type::Any;
+        let made = if is_boxed {
+            let unboxed = if may_be_null { format!("{value}?.value") } else { format!("{value}.value") };
+            made(&turn, &unboxed, may_be_null)
+        } else if is_collection(source) && may_be_null {
+            let nothing = if matches!(source.slot.ty, Type::Map(_)) { "[:]" } else { "[]" };
+            match turn {
+                Turn::AsIs => format!("{value} ?? {nothing}"),
+                turn @ (Turn::Made(_) | Turn::Items(..) | Turn::Values(..)) => {
+                    made(&turn, &format!("({value} ?? {nothing})"), false)
+                }
+            }
+        } else if may_be_null_any(source) {
+            format!("{value} ?? .null")
+        } else {
+            made(&turn, &value, may_be_null)
+        };
+        text(format!("{}: {made}", field.ident))
+    };
+    let arguments = join(&cat([text(","), line()]), pairs.iter().map(argument));
+    let call = group(cat([text("self.init("), nest(cat([soft(), arguments])), soft(), text(")")]));
+    block(&head, [call])
+}
+
+/// Any value that may be missing is null for the twin.
+fn may_be_null_any(source: &PlannedField<'_>) -> bool {
+    source.slot.ty == Type::Any && source.presence == jar_sprout_model::Presence::Sometimes
+}
+
+/// The expression for what a value of the wire becomes.
+fn made(turn: &Turn<'_>, value: &str, may_be_null: bool) -> String {
+    match (turn, may_be_null) {
+        (Turn::AsIs, _) => value.to_owned(),
+        (Turn::Made(twin), false) => format!("{}({value})", twin.ident),
+        (_, true) => format!("{value}.map {{ {} }}", made(turn, "$0", false)),
+        (Turn::Items(item, is_null), false) => format!("{value}.map {{ {} }}", made(item, "$0", *is_null)),
+        (Turn::Values(held, is_null), false) => {
+            format!("{value}.mapValues {{ {} }}", made(held, "$0", *is_null))
+        }
+    }
+}
+
+fn union(
+    plan: &Plan<'_>,
+    twin: &PlannedType<'_>,
+    wire: &PlannedType<'_>,
+    (union, source): (&PlannedUnion<'_>, &PlannedUnion<'_>),
+    form: &Form,
+    needs: &mut Needs,
+) -> Doc {
+    let mut cases = Vec::new();
+    let mut branches = Vec::new();
+    let mut branch = |name: &Ident, from: &Ident, slot: &Slot| {
+        let value = made(&turn(plan, &slot.ty), "value", types::may_be_nil(slot));
+        branches.extend([
+            text(format!("case .{from}(let value):")),
+            text(format!("    self = .{name}({value})")),
+        ]);
+    };
+    for (case, from) in union.cases.iter().zip(&source.cases) {
+        cases.push(text(format!("case {}({})", case.ident, types::slot(plan, case.slot, form, needs))));
+        branch(&case.ident, &from.ident, from.slot);
+    }
+    if union.tag.is_some() {
+        cases.push(text("/// A kind that is not known yet."));
+        cases.push(text(format!("case unknown({})", types::any(form, needs))));
+        branches.extend([text("case .unknown(let value):"), text("    self = .unknown(value)")]);
+    }
+    let branches = branches.into_iter().map(|branch| cat([hard(), branch]));
+    let switch = cat([text("switch wire {"), cat(branches), hard(), text("}")]);
+    let made = block(&format!("{}init(_ wire: {})", form.access, wire.ident), [switch]);
+    let is_plain = form.is_class || holds_object(plan, twin);
+    let protocols = if is_plain { "Sendable" } else { "Hashable, Sendable" };
+    let indirect = if holds_itself(plan, twin) { "indirect " } else { "" };
+    members(
+        &format!("{}{indirect}enum {}: {protocols}", form.access, twin.ident),
+        [jar_sprout_layout::lines(cases), made],
+    )
+}

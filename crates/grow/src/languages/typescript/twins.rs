@@ -1,0 +1,193 @@
+//! Plain types beside those of the wire, with names as the language has them.
+
+use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
+use jar_sprout_model::{Slot, Type, WireName};
+
+use super::{ABOUT, Form, names, types, union};
+use crate::code::Needs;
+use crate::plan::{Kind, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
+use crate::twins::{self, Turn, is_collection, may_be_null, turn};
+
+/// The declaration of a plain type, and the function that makes it.
+pub(super) fn declare(
+    plan: &Plan<'_>,
+    twin: &PlannedType<'_>,
+    wire: &PlannedType<'_>,
+    form: Form,
+    _: &mut Needs,
+) -> Doc {
+    let (declaration, body) = match (&twin.definition, &wire.definition) {
+        (PlannedDefinition::Record(fields), PlannedDefinition::Record(sources)) => {
+            (record(plan, twin, fields, form), construction(plan, twins::pairs(fields, sources)))
+        }
+        (PlannedDefinition::Union(of), PlannedDefinition::Union(source)) => {
+            let body = match source.tag {
+                Some(tag) => by_tag(plan, tag, source),
+                None => by_kind(plan, source),
+            };
+            (union(plan, &twin.ident, of, form), body)
+        }
+        _ => unreachable!("a twin is what its wire type is"),
+    };
+    let head = group(cat([
+        text(format!("export function {}(", function(twin))),
+        nest(cat([soft(), text(format!("wire: {}", wire.ident)), if_broken(",", "")])),
+        soft(),
+        text(format!("): {} {{", twin.ident)),
+    ]));
+    let body = nest(cat(body.into_iter().map(|line| cat([hard(), line]))));
+    join(&cat([hard(), hard()]), [declaration, cat([head, body, hard(), text("}")])])
+}
+
+fn function(twin: &PlannedType<'_>) -> String {
+    format!("to{}", twin.ident)
+}
+
+fn record(plan: &Plan<'_>, twin: &PlannedType<'_>, fields: &[PlannedField<'_>], form: Form) -> Doc {
+    if fields.is_empty() {
+        return text(format!("export type {} = Record<string, never>;", twin.ident));
+    }
+    let field = |field: &PlannedField<'_>| {
+        let key = text(format!("{}{}: ", form.hold.property(), field.ident));
+        let property = cat([key, types::slot(plan, field.slot, form), text(";")]);
+        cat([hard(), lines(ABOUT.comment.of(field.docs, 2).into_iter().chain([property]))])
+    };
+    let fields = nest(cat(fields.iter().map(field)));
+    cat([text(format!("export interface {} {{", twin.ident)), fields, hard(), text("}")])
+}
+
+fn construction<'f, 'm: 'f>(
+    plan: &Plan<'_>,
+    pairs: impl Iterator<Item = (&'f PlannedField<'m>, &'f PlannedField<'m>)>,
+) -> Vec<Doc> {
+    let entries: Vec<Doc> = pairs
+        .map(|(field, source)| {
+            let value = names::access("wire", source.wire.as_str());
+            let turn = turn(plan, &source.slot.ty);
+            let made = match (may_be_null(source) && source.slot.ty != Type::Any, is_collection(source)) {
+                (true, true) => {
+                    let nothing = if matches!(source.slot.ty, Type::Map(_)) { "{}" } else { "[]" };
+                    match turn {
+                        Turn::AsIs => format!("{value} ?? {nothing}"),
+                        turn @ (Turn::Made(_) | Turn::Items(..) | Turn::Values(..)) => {
+                            made(&turn, &format!("({value} ?? {nothing})"), 0)
+                        }
+                    }
+                }
+                (true, false) => match turn {
+                    Turn::AsIs => format!("{value} ?? null"),
+                    turn @ (Turn::Made(_) | Turn::Items(..) | Turn::Values(..)) => or_null(&turn, &value, 0),
+                },
+                (false, _) => made(&turn, &value, 0),
+            };
+            cat([hard(), text(format!("{}: ", field.ident)), arrow(&made), text(",")])
+        })
+        .collect();
+    if entries.is_empty() {
+        return vec![text("void wire;"), text("return {};")];
+    }
+    vec![cat([text("return {"), nest(cat(entries)), hard(), text("};")])]
+}
+
+/// A call with a function, whose body goes onto a line of its own where it must.
+fn arrow(value: &str) -> Doc {
+    let Some((head, body)) = value.split_once(" => ").filter(|_| value.ends_with(')')) else {
+        return text(value.to_owned());
+    };
+    let body = body.strip_suffix(')').unwrap_or(body);
+    let body = cat([nest(cat([line(), text(body.to_owned()), if_broken(",", "")])), soft()]);
+    group(cat([text(format!("{head} =>")), body, text(")")]))
+}
+
+fn or_null(turn: &Turn<'_>, value: &str, depth: usize) -> String {
+    match turn {
+        Turn::AsIs => value.to_owned(),
+        turn @ (Turn::Made(_) | Turn::Items(..) | Turn::Values(..)) => {
+            format!("{value} == null ? null : {}", made(turn, value, depth))
+        }
+    }
+}
+
+/// The expression for what a value of the wire becomes, which is not null.
+fn made(turn: &Turn<'_>, value: &str, depth: usize) -> String {
+    let held = |turn: &Turn<'_>, is_null: bool, name: &str| {
+        if is_null { or_null(turn, name, depth + 1) } else { made(turn, name, depth + 1) }
+    };
+    match turn {
+        Turn::AsIs => value.to_owned(),
+        Turn::Made(twin) => format!("{}({value})", function(twin)),
+        Turn::Items(item, is_null) => {
+            let name = item_name(depth);
+            format!("{value}.map(({name}) => {})", held(item, *is_null, &name))
+        }
+        Turn::Values(of, is_null) => {
+            let of = held(of, *is_null, "held");
+            format!("Object.fromEntries(Object.entries({value}).map(([key, held]) => [key, {of}]))")
+        }
+    }
+}
+
+fn item_name(depth: usize) -> String {
+    if depth == 0 { "item".to_owned() } else { format!("item{}", depth + 1) }
+}
+
+fn by_tag(plan: &Plan<'_>, tag: &WireName, source: &PlannedUnion<'_>) -> Vec<Doc> {
+    let mut branches = Vec::new();
+    for case in &source.cases {
+        let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
+        let value = made(&turn(plan, &case.slot.ty), "wire", 0);
+        let body = nest(cat([hard(), text(format!("return {value};"))]));
+        branches.push(cat([hard(), text(format!("case {tag}:")), body]));
+    }
+    let subject = names::access("wire", tag.as_str());
+    vec![cat([text(format!("switch ({subject}) {{")), nest(cat(branches)), hard(), text("}")])]
+}
+
+/// Values of a kind that stays as it is need no test where nothing else is of that kind.
+fn by_kind(plan: &Plan<'_>, source: &PlannedUnion<'_>) -> Vec<Doc> {
+    let mut cases = plan.by_kind(source);
+    // What an array is told from is an object as well to the compiler: it comes last, and needs no test.
+    cases.sort_by_key(|(kind, _)| match kind {
+        Kind::Text | Kind::Boolean | Kind::Integer | Kind::Number | Kind::List => 0,
+        Kind::Object => 1,
+        Kind::Any => 2,
+    });
+    let last = cases.len().saturating_sub(1);
+    let mut body = Vec::new();
+    for (at, (kind, case)) in cases.iter().enumerate() {
+        let value = held(plan, case.slot);
+        let returned = text(format!("return {value};"));
+        match test(plan, *kind).filter(|_| at < last) {
+            Some(test) => {
+                body.push(cat([
+                    text(format!("if ({test}) {{")),
+                    nest(cat([hard(), returned])),
+                    hard(),
+                    text("}"),
+                ]));
+            }
+            None => body.push(returned),
+        }
+    }
+    body
+}
+
+/// What tells a kind from the others, so that the compiler knows it too.
+fn test(plan: &Plan<'_>, kind: Kind) -> Option<&'static str> {
+    match kind {
+        Kind::Text => Some("typeof wire === \"string\""),
+        Kind::Boolean => Some("typeof wire === \"boolean\""),
+        Kind::Integer | Kind::Number if plan.leaves_doubles => {
+            Some("typeof wire === \"number\" || typeof wire === \"bigint\"")
+        }
+        Kind::Integer | Kind::Number => Some("typeof wire === \"number\""),
+        Kind::List => Some("Array.isArray(wire)"),
+        Kind::Object => Some("typeof wire === \"object\" && wire !== null"),
+        Kind::Any => None,
+    }
+}
+
+fn held(plan: &Plan<'_>, slot: &Slot) -> String {
+    let turn = turn(plan, &slot.ty);
+    if slot.nullable { or_null(&turn, "wire", 0) } else { made(&turn, "wire", 0) }
+}
