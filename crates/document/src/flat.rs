@@ -66,6 +66,7 @@ pub(crate) enum NoteKind {
     /// A keyword that does not become a part of a model.
     Keyword(&'static str),
     Circular,
+    TooDeep,
     Never,
     ManyGroups,
     MergedObjects,
@@ -84,6 +85,9 @@ impl NoteKind {
                 format!("`{keyword}` does not decide a type, and is left to a validator")
             }
             Self::Circular => "this `allOf` leads back to itself".to_owned(),
+            Self::TooDeep => {
+                format!("`allOf` and references of more than {DEEPEST} levels: what is deeper is left out")
+            }
             Self::Never => "nothing can fit this schema; it becomes any value".to_owned(),
             Self::ManyGroups => "`oneOf` beside `anyOf`: the second one is left to a validator".to_owned(),
             Self::MergedObjects => {
@@ -108,6 +112,9 @@ impl NoteKind {
         }
     }
 }
+
+/// The most schemas that follow each other by reference and `allOf`: each is a call within the one before.
+const DEEPEST: usize = 256;
 
 /// Keywords that bear on no type.
 const UNHEARD: &[&str] = &[
@@ -207,6 +214,9 @@ impl<'d> Flattening<'_, 'd> {
         let here = std::ptr::from_ref(value);
         if on_the_way.contains(&here) {
             return self.note(value, NoteKind::Circular);
+        }
+        if on_the_way.len() == DEEPEST {
+            return self.note(value, NoteKind::TooDeep);
         }
         on_the_way.push(here);
         if REFERENCES.iter().any(|key| object.get(*key).is_some_and(Value::is_string)) {

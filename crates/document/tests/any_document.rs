@@ -85,3 +85,20 @@ proptest! {
         }
     }
 }
+
+/// Schemas that follow each other further than calls within calls can go.
+#[test]
+fn a_chain_of_all_of_is_cut() {
+    let mut definitions = Map::new();
+    for link in 0..20_000 {
+        let next = format!("#/$defs/Link{}", link + 1);
+        let properties = json!({format!("weight_{link}"): {"type": "number"}});
+        definitions.insert(format!("Link{link}"), json!({"properties": properties, "allOf": [{"$ref": next}]}));
+    }
+    definitions.insert("Link20000".to_owned(), json!({"type": "object"}));
+    let document = json!({"$ref": "#/$defs/Link0", "$defs": definitions});
+    let library = Library::of("chain.json", Kind::Schema, document, &NoFiles);
+    let drafted = draft_document(&library, "chain.json", None, &Words::split("chain"));
+    let problems: Vec<&str> = drafted.problems.iter().map(|problem| problem.message.as_str()).collect();
+    assert!(problems.iter().any(|problem| problem.contains("more than 256 levels")), "{problems:?}");
+}

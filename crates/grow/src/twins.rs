@@ -132,7 +132,7 @@ pub(crate) fn pairs<'f, 'm>(
 }
 
 /// Takes over what a plain type needs imported of what its spelling for the wire needs.
-pub(crate) fn import_plain(own: Needs, needs: &mut Needs) {
+pub(crate) fn import_plain(own: &Needs, needs: &mut Needs) {
     const TYPES: [&str; 3] = ["JsonElement", "JsonNode", "JsonObject"];
     let is_plain =
         |name: &&&str| name.starts_with("java.") || TYPES.iter().any(|ty| name.ends_with(&format!(".{ty}")));

@@ -28,7 +28,7 @@ const KNOWN: &[&str] = &[
 /// Proves a language with these settings, in one call of its compiler.
 #[track_caller]
 fn check(key: &str, settings: &[(&str, &str)]) {
-    check_some(key, settings, proofs());
+    check_some(key, settings, &proofs());
 }
 
 /// The same for settings that bear neither on what is said of things nor on enums: without the proofs that differ in
@@ -37,11 +37,12 @@ fn check(key: &str, settings: &[(&str, &str)]) {
 fn check_plain(key: &str, settings: &[(&str, &str)]) {
     const DIFFER: &[&str] = &["documented-", "torture-docs-", "closed-", "torture-closed-"];
     let is_plain = |proof: &Proof| !DIFFER.iter().any(|start| proof.name.starts_with(start));
-    check_some(key, settings, proofs().into_iter().filter(is_plain).collect());
+    let plain: Vec<Proof> = proofs().into_iter().filter(is_plain).collect();
+    check_some(key, settings, &plain);
 }
 
 #[track_caller]
-fn check_some(key: &str, settings: &[(&str, &str)], proofs: Vec<Proof>) {
+fn check_some(key: &str, settings: &[(&str, &str)], proofs: &[Proof]) {
     let language = find_language(key).unwrap();
     let mut given = Settings::default();
     for (key, value) in settings {
@@ -51,7 +52,7 @@ fn check_some(key: &str, settings: &[(&str, &str)], proofs: Vec<Proof>) {
     let is_odd = |proof: &String| ODD.iter().any(|odd| proof.starts_with(odd));
     let judged = |proofs: &[String]| proofs.iter().any(|proof| !is_odd(proof));
     let order = Order { language, settings: &given, with_judges: true };
-    match prove(&order, &proofs, &Tools::of_this_machine()).unwrap() {
+    match prove(&order, proofs, &Tools::of_this_machine()).unwrap() {
         Err(Missing { what, install }) => skip(key, &what, &install),
         Ok(Report { toolchain: _, compiler, samples, misses, judges }) => {
             let said = |said: &Said| format!("{} of {}:\n{}", said.tool, said.proofs.join(", "), said.text);

@@ -365,8 +365,12 @@ impl<'s, 'd> Deciding<'s, 'd> {
             let takes =
                 |field: &Field| !field.slot.nullable && self.settled.model.takes_default(&field.slot, value);
             if !known.is_some_and(takes) {
-                let known = vec!["room where it is of that type, and never null".to_owned()];
-                return Err(Unmatched { asked: format!("room for that default in {subject}"), known });
+                let kind = match value {
+                    DefaultValue::Boolean(_) => "boolean",
+                    DefaultValue::Number(_) => "number",
+                    DefaultValue::Text(_) => "text",
+                };
+                return Err(Unmatched { asked: format!("never-null {kind} {subject}"), known: Vec::new() });
             }
         }
         let Some(field) = field_mut(self.settled, id, key) else { return Ok(()) };

@@ -184,18 +184,25 @@ fn record(
     let leaves_out = leaves_out(fields, form);
     let components: Vec<Doc> =
         fields.iter().map(|one| component(plan, one, leaves_out, form, needs)).collect();
-    let head = record_head(plan, ty, components, form.indent);
     let naming = field_with_empty_key(fields, form).map(|field| {
         annotations.push(naming_annotation(&ty.ident, needs));
         naming_of_empty_key(&field.ident)
     });
     let inside: Vec<Doc> = defaults(plan, ty, fields).into_iter().chain(naming).chain(nested).collect();
-    annotations.push(if inside.is_empty() { cat([head, text(" {}")]) } else { members(head, inside) });
+    let brace = if inside.is_empty() { " {}" } else { " {" };
+    let head = record_head(plan, ty, components, form.indent, brace);
+    annotations.push(if inside.is_empty() { cat([head, text(brace)]) } else { members(head, inside) });
     lines(annotations)
 }
 
-/// `public record SwarmEvent(String id, boolean caught) implements Event`
-fn record_head(plan: &Plan<'_>, ty: &PlannedType<'_>, components: Vec<Doc>, indent: usize) -> Doc {
+/// `public record SwarmEvent(String id, boolean caught) implements Event`, with `brace` behind it.
+fn record_head(
+    plan: &Plan<'_>,
+    ty: &PlannedType<'_>,
+    components: Vec<Doc>,
+    indent: usize,
+    brace: &str,
+) -> Doc {
     let between = cat([text(","), line()]);
     let components = group(join(&between, components));
     let width = |doc: &Doc| print(doc, &Style { width: usize::MAX, ..ABOUT.style }).chars().count();
@@ -208,7 +215,7 @@ fn record_head(plan: &Plan<'_>, ty: &PlannedType<'_>, components: Vec<Doc>, inde
     };
     let supers = format!("implements {}", union.ident);
     // Its formatter lets it follow components that have a line of their own, but not those that have a line each.
-    let rest = ") ".len() + supers.len() + " {".len();
+    let rest = ") ".len() + supers.len() + brace.len();
     let is_flat = indent + open.len() + one_line + ")".len() <= ABOUT.style.width;
     let follows = !is_flat && indent + CONTINUED + one_line + rest <= ABOUT.style.width;
     let head = group(cat([text(open), inside, text(")")]));

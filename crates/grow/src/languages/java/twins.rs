@@ -61,7 +61,7 @@ fn record(
     for (field, source) in pairs {
         let mut own = Needs::default();
         let ty = types::field(plan, field, plain, &mut own).ty;
-        twins::import_plain(own, needs);
+        twins::import_plain(&own, needs);
         components.push(text(format!("{ty} {}", field.ident)));
         arguments.push(argument(plan, source, place, form, needs));
     }
@@ -71,7 +71,7 @@ fn record(
         }
         nest(nest(cat([soft(), group(join(&cat([text(","), line()]), parts))])))
     };
-    let head = record_head(plan, twin, components, 0);
+    let head = record_head(plan, twin, components, 0, " {");
     let made = group(cat([text(format!("return new {}(", twin.ident)), listed(arguments), text(");")]));
     members(head, [method(&format!("public static {}", twin.ident), &wire.ident.to_string(), [made])])
 }
@@ -174,7 +174,7 @@ fn union(
         } else {
             let mut own = Needs::default();
             let ty = types::plain(plan, case.slot, form, &mut own);
-            twins::import_plain(own, needs);
+            twins::import_plain(&own, needs);
             inside.push(held(&case.ident.to_string(), &ty, ident.as_str()));
             format!("new {}({})", case.ident, made(&turn, "known.value()", &place, needs))
         };

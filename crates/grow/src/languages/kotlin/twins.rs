@@ -58,7 +58,7 @@ fn record(
             Some((_, ty)) => text(ty),
             None => types::non_null(plan, field.slot, form, &mut own),
         };
-        twins::import_plain(own, needs);
+        twins::import_plain(&own, needs);
         let mark = if field.slot.nullable { "?," } else { "," };
         let property = cat([text(format!("{} {}: ", form.property, field.ident)), ty, text(mark)]);
         cat([hard(), lines(ABOUT.comment.of(field.docs, form.indent + 4).into_iter().chain([property]))])
@@ -118,7 +118,7 @@ fn union(
         for case in &union.cases {
             let mut own = Needs::default();
             let ty = types::slot(plan, case.slot, form, &mut own);
-            twins::import_plain(own, needs);
+            twins::import_plain(&own, needs);
             inside.push(held(case.ident.as_str(), ty, &twin.ident));
         }
     }
