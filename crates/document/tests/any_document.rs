@@ -93,7 +93,8 @@ fn a_chain_of_all_of_is_cut() {
     for link in 0..20_000 {
         let next = format!("#/$defs/Link{}", link + 1);
         let properties = json!({format!("weight_{link}"): {"type": "number"}});
-        definitions.insert(format!("Link{link}"), json!({"properties": properties, "allOf": [{"$ref": next}]}));
+        definitions
+            .insert(format!("Link{link}"), json!({"properties": properties, "allOf": [{"$ref": next}]}));
     }
     definitions.insert("Link20000".to_owned(), json!({"type": "object"}));
     let document = json!({"$ref": "#/$defs/Link0", "$defs": definitions});

@@ -4,7 +4,7 @@
 
 mod sketch;
 
-use jar_sprout_model::{Definition, Model, OnWire, Presence, Scalar, Slot, Type, Width};
+use jar_sprout_model::{DefaultValue, Definition, Model, OnWire, Presence, Scalar, Slot, Type, Width};
 use jar_sprout_settle::{Decision, Subject, Verdict, decide, misfits};
 use proptest::prelude::*;
 use serde_json::{Map, Value};
@@ -113,6 +113,11 @@ const SUBJECTS: &[&str] = &[
 fn verdict() -> impl Strategy<Value = Verdict> {
     prop::sample::select(vec![
         Verdict::Scalar(Scalar::Float),
+        Verdict::Scalar(Scalar::Decimal),
+        Verdict::Scalar(Scalar::Integer(Width::Wide)),
+        Verdict::Default(DefaultValue::Number("3".to_owned())),
+        Verdict::Default(DefaultValue::Text("laying".to_owned())),
+        Verdict::Closed(true),
         Verdict::Any,
         Verdict::Enum,
         Verdict::EnumOf(vec!["laying".to_owned(), "caged".to_owned()]),
