@@ -9,7 +9,7 @@ use jar_sprout_model::{
 
 use crate::code::Needs;
 use crate::language::Language;
-use crate::plan::{Plan, PlannedField, PlannedType};
+use crate::plan::{Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
 use crate::settings::{Settings, TWINS};
 
 /// A model with twins.
@@ -122,6 +122,26 @@ pub(crate) fn turn<'p>(plan: &'p Plan<'_>, ty: &Type) -> Turn<'p> {
     }
 }
 
+/// What a twin is, and what it is made of.
+pub(crate) enum Sides<'p, 'm> {
+    Records(&'p [PlannedField<'m>], &'p [PlannedField<'m>]),
+    Unions(&'p PlannedUnion<'m>, &'p PlannedUnion<'m>),
+}
+
+/// The definitions of a twin and of its type of the wire.
+pub(crate) fn sides<'p, 'm>(twin: &'p PlannedType<'m>, wire: &'p PlannedType<'m>) -> Sides<'p, 'm> {
+    match (&twin.definition, &wire.definition) {
+        (PlannedDefinition::Record(fields), PlannedDefinition::Record(sources)) => {
+            Sides::Records(fields, sources)
+        }
+        (PlannedDefinition::Union(union), PlannedDefinition::Union(source)) => Sides::Unions(union, source),
+        (
+            PlannedDefinition::Record(_) | PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_),
+            _,
+        ) => unreachable!("a twin is a copy of its wire type, and enums have none"),
+    }
+}
+
 /// A twin's fields, each with that of the wire that it is made of.
 pub(crate) fn pairs<'f, 'm>(
     twin: &'f [PlannedField<'m>],
@@ -137,6 +157,14 @@ pub(crate) fn import_plain(own: &Needs, needs: &mut Needs) {
     let is_plain =
         |name: &&&str| name.starts_with("java.") || TYPES.iter().any(|ty| name.ends_with(&format!(".{ty}")));
     needs.imports.extend(own.imports.iter().filter(is_plain));
+}
+
+/// Whether what makes a twin uses something that should not be used any more.
+pub(crate) fn uses_deprecated(wire: &PlannedType<'_>) -> bool {
+    match &wire.definition {
+        PlannedDefinition::Record(fields) => fields.iter().any(|field| field.docs.is_deprecated),
+        PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => false,
+    }
 }
 
 /// Whether a field of the wire may have nothing for the twin.

@@ -7,8 +7,8 @@ use super::settings::{Form, Level, Library, Lists, Types};
 use super::unions::{UNKNOWN, base, is_direct};
 use super::{ABOUT, block, call, members, text_types, types};
 use crate::code::Needs;
-use crate::plan::{Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
-use crate::twins::{self, Turn, is_collection, may_be_null, turn};
+use crate::plan::{Plan, PlannedField, PlannedType, PlannedUnion};
+use crate::twins::{self, Sides, Turn, is_collection, may_be_null, turn};
 
 /// The declaration of a plain type, with the method that makes it.
 pub(super) fn declare(
@@ -18,14 +18,9 @@ pub(super) fn declare(
     form: &Form<'_>,
     needs: &mut Needs,
 ) -> Doc {
-    match (&twin.definition, &wire.definition) {
-        (PlannedDefinition::Record(fields), PlannedDefinition::Record(sources)) => {
-            record(plan, twin, wire, (fields, sources), form, needs)
-        }
-        (PlannedDefinition::Union(union), PlannedDefinition::Union(source)) => {
-            self::union(plan, twin, wire, (union, source), form, needs)
-        }
-        _ => unreachable!("a twin is what its wire type is"),
+    match twins::sides(twin, wire) {
+        Sides::Records(fields, sources) => record(plan, twin, wire, (fields, sources), form, needs),
+        Sides::Unions(union, source) => self::union(plan, twin, wire, (union, source), form, needs),
     }
 }
 

@@ -1,14 +1,14 @@
 //! Plain records beside the types of the wire.
 
-use jar_sprout_layout::{Doc, cat, group, join, line, nest, soft, text};
+use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, soft, text};
 use jar_sprout_model::Type;
 
 use super::settings::Form;
 use super::unions::{UNKNOWN, sealed};
 use super::{beans, block, members, record_head, types};
 use crate::code::{Helper, Needs};
-use crate::plan::{Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
-use crate::twins::{self, Turn, is_collection, may_be_null, turn};
+use crate::plan::{Plan, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
+use crate::twins::{self, Sides, Turn, is_collection, may_be_null, turn};
 
 /// Where types are named: a component of a type's name hides the type.
 struct Place<'p> {
@@ -34,16 +34,13 @@ pub(super) fn declare(
     (form, package): (Form, &str),
     needs: &mut Needs,
 ) -> Doc {
-    match (&twin.definition, &wire.definition) {
-        (PlannedDefinition::Record(fields), PlannedDefinition::Record(sources)) => {
+    match twins::sides(twin, wire) {
+        Sides::Records(fields, sources) => {
             let components = fields.iter().map(|field| field.ident.as_str()).collect();
             let place = Place { package, components };
             record(plan, (twin, wire), twins::pairs(fields, sources).collect(), &place, form, needs)
         }
-        (PlannedDefinition::Union(union), PlannedDefinition::Union(source)) => {
-            self::union(plan, twin, wire, union, source, form, needs)
-        }
-        _ => unreachable!("a twin is what its wire type is"),
+        Sides::Unions(union, source) => self::union(plan, twin, wire, union, source, form, needs),
     }
 }
 
@@ -73,7 +70,11 @@ fn record(
     };
     let head = record_head(plan, twin, components, 0, " {");
     let made = group(cat([text(format!("return new {}(", twin.ident)), listed(arguments), text(");")]));
-    members(head, [method(&format!("public static {}", twin.ident), &wire.ident.to_string(), [made])])
+    let made = method(&format!("public static {}", twin.ident), wire.ident.as_str(), [made]);
+    // Of a record, no annotation says that a part is deprecated.
+    let is_suppressed = form.has_beans && twins::uses_deprecated(wire);
+    let suppressed = is_suppressed.then(|| text("@SuppressWarnings(\"deprecation\")"));
+    members(head, [lines(suppressed.into_iter().chain([made]))])
 }
 
 fn method(head: &str, wire: &str, body: impl IntoIterator<Item = Doc>) -> Doc {
@@ -187,7 +188,7 @@ fn union(
         body.push(block(test, [text(format!("return new {UNKNOWN}(unknown.value());"))]));
     }
     body.push(text("throw new IllegalArgumentException(\"unexpected: \" + wire);"));
-    inside.push(method(&format!("static {ident}"), &wire.ident.to_string(), body));
+    inside.push(method(&format!("static {ident}"), wire.ident.as_str(), body));
     let permitted = if is_direct {
         let names =
             union.cases.iter().filter_map(|case| plan.direct_case(case)).map(|case| case.ident.to_string());

@@ -7,8 +7,8 @@ use super::settings::{Form, Library};
 use super::unions::{UNKNOWN, interface, when};
 use super::{ABOUT, supertypes, types};
 use crate::code::Needs;
-use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
-use crate::twins::{self, Turn, is_collection, may_be_null, turn};
+use crate::plan::{Ident, Plan, PlannedField, PlannedType, PlannedUnion};
+use crate::twins::{self, Sides, Turn, is_collection, may_be_null, turn};
 
 /// The declaration of a plain type, and the function that makes it.
 pub(super) fn declare(
@@ -18,17 +18,19 @@ pub(super) fn declare(
     form: Form,
     needs: &mut Needs,
 ) -> Doc {
-    let (declaration, made) = match (&twin.definition, &wire.definition) {
-        (PlannedDefinition::Record(fields), PlannedDefinition::Record(sources)) => {
+    let (declaration, made) = match twins::sides(twin, wire) {
+        Sides::Records(fields, sources) => {
             (record(plan, twin, fields, form, needs), construction(plan, twin, fields, sources))
         }
-        (PlannedDefinition::Union(union), PlannedDefinition::Union(source)) => {
+        Sides::Unions(union, source) => {
             (self::union(plan, twin, union, form, needs), choice(plan, twin, wire, union, source))
         }
-        _ => unreachable!("a twin is what its wire type is"),
     };
     let result = text(format!("fun {}.{}(): {} =", wire.ident, function(twin), twin.ident));
-    join(&cat([hard(), hard()]), [declaration, cat([result, nest(cat([hard(), made]))])])
+    let suppressed = twins::uses_deprecated(wire).then(|| text("@Suppress(\"DEPRECATION\")"));
+    let function = cat([result, nest(cat([hard(), made]))]);
+    let function = lines(suppressed.into_iter().chain([function]));
+    join(&cat([hard(), hard()]), [declaration, function])
 }
 
 /// `toHive`

@@ -5,8 +5,8 @@ use jar_sprout_model::{Slot, Type, WireName};
 
 use super::{ABOUT, Form, names, types, union};
 use crate::code::Needs;
-use crate::plan::{Kind, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
-use crate::twins::{self, Turn, is_collection, may_be_null, turn};
+use crate::plan::{Kind, Plan, PlannedField, PlannedType, PlannedUnion};
+use crate::twins::{self, Sides, Turn, is_collection, may_be_null, turn};
 
 /// The declaration of a plain type, and the function that makes it.
 pub(super) fn declare(
@@ -16,18 +16,17 @@ pub(super) fn declare(
     form: Form,
     _: &mut Needs,
 ) -> Doc {
-    let (declaration, body) = match (&twin.definition, &wire.definition) {
-        (PlannedDefinition::Record(fields), PlannedDefinition::Record(sources)) => {
+    let (declaration, body) = match twins::sides(twin, wire) {
+        Sides::Records(fields, sources) => {
             (record(plan, twin, fields, form), construction(plan, twins::pairs(fields, sources)))
         }
-        (PlannedDefinition::Union(of), PlannedDefinition::Union(source)) => {
+        Sides::Unions(of, source) => {
             let body = match source.tag {
                 Some(tag) => by_tag(plan, tag, source),
                 None => by_kind(plan, source),
             };
             (union(plan, &twin.ident, of, form), body)
         }
-        _ => unreachable!("a twin is what its wire type is"),
     };
     let head = group(cat([
         text(format!("export function {}(", function(twin))),
