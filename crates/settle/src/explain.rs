@@ -78,10 +78,10 @@ pub fn explain(drafted: &Drafted, settled: &Settled, subject: &Subject) -> Resul
 fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
     let chosen = match kind {
         DraftKind::Any => "any value",
-        DraftKind::Scalar(scalar) => crate::decide::VERDICTS
+        DraftKind::Scalar(scalar) => crate::verdict::VERDICTS
             .iter()
             .find(|(_, verdict)| {
-                *verdict == crate::decide::Verdict::Scalar(scalar.with_time_forms(TimeForms::ALL))
+                *verdict == crate::verdict::Verdict::Scalar(scalar.with_time_forms(TimeForms::ALL))
             })
             .map_or("a scalar", |(word, _)| word),
         DraftKind::List(_) => "a list",

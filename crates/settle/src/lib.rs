@@ -30,9 +30,10 @@ mod tags;
 mod time_forms;
 mod twins;
 mod uses;
+mod verdict;
 
 pub use bodies::{Bodies, bodies};
-pub use decide::{Decision, Derivation, Purpose, VERDICTS, Verdict, decide};
+pub use decide::decide;
 pub use draft::{Drafted, draft_shape};
 pub use evidence::{Choice, Evidence, KindSeen};
 pub use explain::{Explanation, explain};
@@ -44,3 +45,4 @@ pub use settle::{Settled, settle, settle_document};
 pub use singular::singular;
 pub use subject::{Subject, Unmatched};
 pub use uses::RootName;
+pub use verdict::{Decision, Derivation, Purpose, VERDICTS, Verdict};

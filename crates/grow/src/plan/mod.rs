@@ -1,5 +1,6 @@
 //! The plan: a model with every name final in one language. Spelling only writes it down.
 
+mod defaults;
 mod ident;
 mod kind;
 mod loops;
@@ -10,10 +11,11 @@ mod tags;
 use std::collections::{HashMap, HashSet};
 
 use jar_sprout_model::{
-    Case, DefaultValue, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, Presence, Record,
-    Root, Scalar, Slot, Type, TypeId, Union, UnionCase, WireName, Words,
+    Case, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, Presence, Record, Root, Scalar,
+    Slot, Type, TypeId, Union, UnionCase, WireName, Words,
 };
 
+pub(crate) use defaults::{DefaultSpelling, PlannedDefault};
 pub(crate) use ident::Ident;
 pub(crate) use ident::{
     camel_case, camel_case_with_initialisms, in_ascii, initialism, pascal_case, screaming_case, small_words,
@@ -191,34 +193,6 @@ pub(crate) struct PlannedField<'m> {
     pub(crate) default: Option<PlannedDefault<'m>>,
 }
 
-/// What holds where a key is absent.
-#[derive(Debug, Clone, Copy)]
-pub(crate) enum PlannedDefault<'m> {
-    Boolean(bool),
-    Integer(&'m str),
-    Float(&'m str),
-    Text(&'m str),
-    /// The known value of an enum with this text.
-    Case(TypeId, &'m str),
-}
-
-impl PlannedDefault<'_> {
-    /// Whether it is a number.
-    pub(crate) fn is_number(self) -> bool {
-        match self {
-            Self::Integer(_) | Self::Float(_) => true,
-            Self::Boolean(_) | Self::Text(_) | Self::Case(..) => false,
-        }
-    }
-}
-
-/// How a language writes default values; numbers are written alike everywhere.
-pub(crate) struct DefaultSpelling {
-    pub(crate) truths: [&'static str; 2],
-    pub(crate) literal: fn(&str) -> String,
-    pub(crate) case: fn(&PlannedType<'_>, &PlannedCase<'_>) -> String,
-}
-
 impl PlannedField<'_> {
     /// The number that the field holds in letters, where an annotation can say so.
     pub(crate) fn numeral(&self) -> Option<Numeral> {
@@ -372,25 +346,6 @@ impl<'m> Plan<'m> {
     pub(crate) fn have_cases_tags(&self, union: &PlannedUnion<'_>) -> bool {
         let ids = union.cases.iter().filter(|case| case.tag.is_some()).flat_map(|case| case.slot.ty.named());
         ids.into_iter().any(|id| self.writes_tag[id.index()])
-    }
-
-    /// The code of a default value.
-    pub(crate) fn default_code(&self, default: PlannedDefault<'_>, spelling: &DefaultSpelling) -> String {
-        match default {
-            PlannedDefault::Boolean(flag) => spelling.truths[usize::from(flag)].to_owned(),
-            PlannedDefault::Integer(number) => number.to_owned(),
-            PlannedDefault::Float(number) if number.contains(['.', 'e', 'E']) => number.to_owned(),
-            PlannedDefault::Float(number) => format!("{number}.0"),
-            PlannedDefault::Text(text) => (spelling.literal)(text),
-            PlannedDefault::Case(id, text) => {
-                let ty = self.get(id);
-                let PlannedDefinition::Enumeration(cases) = &ty.definition else {
-                    unreachable!("an enum has it, or it would be no default")
-                };
-                let case = cases.iter().find(|case| case.wire.as_str() == text);
-                (spelling.case)(ty, case.expect("the enum knows it, or it would be no default"))
-            }
-        }
     }
 
     /// Whether a type has one in it, at any depth, of which something is so; where lists and maps hold their parts
@@ -599,23 +554,10 @@ impl<'m> Planner<'m, '_, '_> {
                 default: default
                     .as_ref()
                     .filter(|_| has_defaults && *presence == Presence::Sometimes && !slot.nullable)
-                    .and_then(|default| self.plan_default(slot, default)),
+                    .and_then(|default| defaults::plan(self.model, slot, default)),
             }
         };
         fields.iter().zip(&mut idents).map(&mut plan).collect()
-    }
-
-    fn plan_default(&self, slot: &'m Slot, default: &'m DefaultValue) -> Option<PlannedDefault<'m>> {
-        if !self.model.takes_default(slot, default) {
-            return None;
-        }
-        Some(match (default, &slot.ty) {
-            (DefaultValue::Boolean(flag), _) => PlannedDefault::Boolean(*flag),
-            (DefaultValue::Number(number), Type::Scalar(Scalar::Float)) => PlannedDefault::Float(number),
-            (DefaultValue::Number(number), _) => PlannedDefault::Integer(number),
-            (DefaultValue::Text(text), Type::Named(id)) => PlannedDefault::Case(*id, text),
-            (DefaultValue::Text(text), _) => PlannedDefault::Text(text),
-        })
     }
 
     fn plan_cases(&mut self, cases: &'m [Case], owner: &Ident) -> Vec<PlannedCase<'m>> {
