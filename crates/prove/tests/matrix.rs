@@ -107,7 +107,15 @@ fn twins() {
         ("kotlin", &[("twins", "Dto")][..]),
         ("java", &[("twins", "Dto")]),
         ("dart", &[("twins", "Dto"), ("equality", "values")]),
-        ("csharp", &[("twins", "Dto")]),
+    ] {
+        check_plain(key, settings);
+    }
+}
+
+#[test]
+fn twins_of_csharp_and_typescript() {
+    for (key, settings) in [
+        ("csharp", &[("twins", "Dto")][..]),
         ("csharp", &[("twins", "Dto"), ("library", "newtonsoft"), ("level", "7.3")]),
         ("typescript", &[("twins", "Dto"), ("parse", "checked")]),
     ] {

@@ -66,7 +66,7 @@ fn record(
         let list = nest(cat([gap.clone(), arguments, if_broken(",", "")]));
         group(cat([text(format!("new {}", twin.ident)), gap.clone(), text("{"), list, gap, text("};")]))
     };
-    let method = group(cat([signature(twin, wire), text(" =>"), nest(cat([line(), made]))]));
+    let method = cat([signature(twin, wire), group(cat([text(" =>"), nest(cat([line(), made]))]))]);
     let declaration = if inside.is_empty() { cat([head, text(" { }")]) } else { members(head, inside) };
     with_extension(declaration, wire, form, method)
 }
@@ -90,6 +90,16 @@ fn with_extension(declaration: Doc, wire: &PlannedType<'_>, form: &Form<'_>, met
 
 /// `Queen = wire.Queen`; an expression is broken before the calls that make a list of it.
 fn assignment(name: &str, value: &str) -> Doc {
+    const CALL: &str = ".ToDictionary(";
+    let dictionary = value.strip_suffix(')').and_then(|value| value.split_once(CALL));
+    if let Some((map, arguments)) = dictionary
+        && let Some((key, held)) = arguments.split_once(", ")
+    {
+        let arguments = [key, held].map(|argument| text(argument.to_owned()));
+        let arguments = cat([soft(), join(&cat([text(","), line()]), arguments)]);
+        let open = text(format!("{name} = {map}{CALL}"));
+        return group(cat([open, nest(arguments), soft(), text(")")]));
+    }
     let calls = value.strip_suffix(')').and_then(|value| value.rsplit_once(").To"));
     let Some((head, last)) =
         calls.filter(|(_, last)| last.starts_with("List(") || last.starts_with("Array("))
