@@ -1,22 +1,23 @@
 //! A big API description to all its models in one language, beside what parsing it takes:
 //! `cargo bench -p jar-sprout-document`. The promise is five times.
+//!
+//! Machines drift: each round does all of it once, and only ratios within a round count. Words behind `--` choose
+//! stages by the end of their name: `-- value draft Kotlin`.
 
 #![allow(clippy::unwrap_used, reason = "a test or a bench that cannot go on should stop")]
 
-use divan::Bencher;
+use std::hint::black_box;
+use std::time::{Duration, Instant};
+
 use jar_sprout_document::{Drafted, Library, NoFiles, draft_document};
-use jar_sprout_grow::{Arrangement, Settings, find_language, grow};
-use jar_sprout_model::Words;
+use jar_sprout_grow::{Arrangement, LANGUAGES, Settings, grow};
+use jar_sprout_model::{Model, Words};
 use jar_sprout_settle::{Policies, settle_document};
 use serde_json::{Map, Value, json};
 
 /// As the program has it.
 #[global_allocator]
 static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
-
-fn main() {
-    divan::main();
-}
 
 /// About 10 MB: 5,000 components with what people write into them.
 fn document() -> String {
@@ -46,21 +47,69 @@ fn document() -> String {
         .to_string()
 }
 
-#[divan::bench(sample_count = 10)]
-fn parse_only(bencher: Bencher<'_, '_>) {
-    let text = document();
-    bencher.bench(|| serde_json::from_str::<Value>(&text).unwrap());
+/// What is timed: how a stage is called, and what does it.
+type Stage = (String, Box<dyn Fn(&str) -> Duration>);
+
+/// How long it takes until there is something; not how long it takes to forget it.
+fn timed<T>(make: impl FnOnce() -> T) -> Duration {
+    let start = Instant::now();
+    let made = black_box(make());
+    let took = start.elapsed();
+    drop(made);
+    took
 }
 
-#[divan::bench(sample_count = 10, args = ["kotlin", "typescript", "go"])]
-fn to_models(bencher: Bencher<'_, '_>, language: &str) {
+fn stages() -> Vec<Stage> {
+    let mut stages: Vec<Stage> = vec![
+        (
+            "parse into a value".to_owned(),
+            Box::new(|text| timed(|| serde_json::from_str::<Value>(text).unwrap())),
+        ),
+        ("to draft".to_owned(), Box::new(|text| timed(|| draft_of(text)))),
+        ("to model".to_owned(), Box::new(|text| timed(|| model_of(text)))),
+    ];
+    for language in LANGUAGES {
+        let stage = |text: &str| {
+            timed(|| {
+                let (library, model) = model_of(text);
+                let files = grow(*language, &model, &Settings::default(), Arrangement::AsUsual);
+                (library, model, files)
+            })
+        };
+        stages.push((format!("to {}", language.title()), Box::new(stage)));
+    }
+    stages
+}
+
+fn main() {
+    const ROUNDS: usize = 7;
     let text = document();
-    let language = find_language(language).unwrap();
-    bencher.bench(|| {
-        let library = Library::gather("api.json", &text, &NoFiles).unwrap();
-        let drafted = draft_document(&library, "api.json", None, &Words::split("api"));
-        let Drafted { draft, roots, title, .. } = drafted;
-        let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
-        grow(language, &model, &Settings::default(), Arrangement::AsUsual)
-    });
+    let asked: Vec<String> = std::env::args().skip(1).filter(|word| !word.starts_with('-')).collect();
+    let is_asked = |name: &str| asked.is_empty() || asked.iter().any(|word| name.ends_with(word));
+    let stages: Vec<Stage> = stages().into_iter().filter(|(name, _)| is_asked(name)).collect();
+    let mut rounds: Vec<Vec<f64>> = Vec::new();
+    for _ in 0..ROUNDS {
+        let times = stages.iter().map(|(_, stage)| stage(&text).as_secs_f64());
+        rounds.push(times.collect());
+    }
+    println!("{:.1} MB, {ROUNDS} rounds\n", text.len() as f64 / 1e6);
+    println!("{:<20} {:>10} {:>15}", "stage", "fastest", "median ÷ parse");
+    for (at, (name, _)) in stages.iter().enumerate() {
+        let fastest = rounds.iter().map(|round| round[at]).fold(f64::INFINITY, f64::min);
+        let mut ratios: Vec<f64> = rounds.iter().map(|round| round[at] / round[0]).collect();
+        ratios.sort_by(f64::total_cmp);
+        println!("{name:<20} {:>7.0} ms {:>15.2}", fastest * 1e3, ratios[ROUNDS / 2]);
+    }
+}
+
+fn draft_of(text: &str) -> (Library, Drafted) {
+    let library = Library::gather("api.json", text, &NoFiles).unwrap();
+    let drafted = draft_document(&library, "api.json", None, &Words::split("api"));
+    (library, drafted)
+}
+
+fn model_of(text: &str) -> (Library, Model) {
+    let (library, Drafted { draft, roots, title, .. }) = draft_of(text);
+    let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
+    (library, model)
 }

@@ -72,8 +72,7 @@ pub(crate) fn wanted<'d>(
     match library.kind {
         Kind::Schema => {
             let title = whole.get("title").and_then(Value::as_str).map(Words::split);
-            let name =
-                title.filter(|title| (1..=4).contains(&title.iter().len())).unwrap_or_else(|| name.clone());
+            let name = title.filter(|title| (1..=4).contains(&title.count())).unwrap_or_else(|| name.clone());
             let holders = ["definitions", "$defs"];
             let says_itself = whole.as_object().is_none_or(|object| {
                 let telling =
@@ -146,8 +145,7 @@ impl<'d> Asked<'_, 'd> {
             }
         }
         let title = whole.pointer("/info/title").and_then(Value::as_str).map(Words::split);
-        wanted.title =
-            title.filter(|title| (1..=5).contains(&title.iter().len())).or_else(|| Some(name.clone()));
+        wanted.title = title.filter(|title| (1..=5).contains(&title.count())).or_else(|| Some(name.clone()));
         if wanted.roots.is_empty() {
             wanted.missing = Some(("the document describes no JSON".to_owned(), None));
         }

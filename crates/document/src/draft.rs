@@ -3,19 +3,22 @@
 mod cases;
 mod endless;
 
-use std::collections::{HashMap, HashSet};
+use std::collections::HashSet;
 
+use indexmap::IndexMap;
 use jar_sprout_model::{
     Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Presence, Problem, Scalar, Spot,
     TimeForms, Width, WireName, Words,
 };
+use rustc_hash::{FxHashMap, FxHashSet};
 use serde_json::Value;
 
 use crate::api::{self, Operation, Sent, Wanted};
 use crate::flat::{Flat, Flattening, JsonKind, NoteKind, Spec, pure_reference, says_nullable};
 use crate::library::Library;
 use crate::names::component_name;
-use crate::said::{default_of, docs_of, says};
+use crate::places::pointers_to;
+use crate::said::{default_of, docs_of, said, says};
 
 /// A draft with what a document asks for.
 pub struct Drafted {
@@ -40,14 +43,14 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
         library,
         flattening: Flattening { references: &references, notes: Vec::new(), broken: Vec::new() },
         draft: Draft::default(),
-        made: HashMap::new(),
+        made: FxHashMap::default(),
         aliases: Vec::new(),
-        tags: HashMap::new(),
-        filled: HashSet::new(),
+        tags: FxHashMap::default(),
+        filled: FxHashSet::default(),
         waiting: Vec::new(),
         names: component_names(library),
-        heirs: HashMap::new(),
-        sent: HashSet::new(),
+        heirs: FxHashMap::default(),
+        sent: FxHashSet::default(),
     };
     drafter.find_heirs();
     let wanted = api::wanted(library, pointer, name, &references);
@@ -80,8 +83,8 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
 }
 
 /// The names of components, by where they stand.
-fn component_names(library: &Library) -> HashMap<*const Value, String> {
-    let mut names = HashMap::new();
+fn component_names(library: &Library) -> FxHashMap<*const Value, String> {
+    let mut names = FxHashMap::default();
     for (at, (file, document)) in library.documents().enumerate() {
         for holder in ["/components/schemas", "/definitions", "/$defs"] {
             let held = document.pointer(holder).and_then(Value::as_object);
@@ -103,18 +106,27 @@ struct Drafter<'l, 'd> {
     library: &'d Library,
     flattening: Flattening<'l, 'd>,
     draft: Draft,
-    made: HashMap<String, DraftId>,
+    made: FxHashMap<Key, DraftId>,
     /// Nodes that are what another node is, though null may stand there.
     aliases: Vec<(DraftId, DraftId)>,
     /// The tag of each record that is a union's case.
-    tags: HashMap<DraftId, (String, String)>,
-    filled: HashSet<DraftId>,
+    tags: FxHashMap<DraftId, (String, String)>,
+    filled: FxHashSet<DraftId>,
     waiting: Vec<(DraftId, Spec<'d>)>,
-    names: HashMap<*const Value, String>,
+    names: FxHashMap<*const Value, String>,
     /// The components that are sent.
-    sent: HashSet<*const Value>,
+    sent: FxHashSet<*const Value>,
     /// The components that extend one with a discriminator.
-    heirs: HashMap<*const Value, Vec<&'d Value>>,
+    heirs: FxHashMap<*const Value, Vec<&'d Value>>,
+}
+
+/// What a spec is made of: schemas by where they are.
+#[derive(PartialEq, Eq, Hash)]
+enum Key {
+    One(*const Value),
+    Bare(*const Value),
+    All(Vec<Key>),
+    Any(Vec<Key>),
 }
 
 /// What a schema turns out to be.
@@ -168,7 +180,7 @@ impl<'d> Drafter<'_, 'd> {
         let components = self.library.root().pointer("/components/schemas");
         let components = components.or_else(|| self.library.root().pointer("/definitions"));
         for schema in components.and_then(Value::as_object).into_iter().flat_map(|all| all.values()) {
-            for part in schema.get("allOf").and_then(Value::as_array).into_iter().flatten() {
+            for part in said(schema, "allOf").and_then(Value::as_array).into_iter().flatten() {
                 if let Some(base) = self.target(part)
                     && base.get("discriminator").is_some()
                     && base.get("oneOf").is_none()
@@ -197,9 +209,9 @@ impl<'d> Drafter<'_, 'd> {
         if let Some(name) = self.names.get(&std::ptr::from_ref(schema)) {
             return Some(component_name(name));
         }
-        let title = schema.get("title").and_then(Value::as_str)?;
+        let title = said(schema, "title").and_then(Value::as_str)?;
         let words = Words::split(title);
-        let is_name = title.len() <= 40 && words.iter().len() <= 4 && !title.contains(['.', ':', '/']);
+        let is_name = title.len() <= 40 && words.count() <= 4 && !title.contains(['.', ':', '/']);
         is_name.then_some(words)
     }
 
@@ -243,19 +255,13 @@ impl<'d> Drafter<'_, 'd> {
     }
 
     /// Tells specs apart by what they are made of.
-    fn key(&self, spec: &Spec<'d>) -> String {
-        let several = |sign: &str, specs: &[Spec<'d>]| {
-            let parts: Vec<String> = specs.iter().map(|spec| self.key(spec)).collect();
-            format!("{sign}({})", parts.join(","))
-        };
+    fn key(&self, spec: &Spec<'d>) -> Key {
+        let several = |specs: &[Spec<'d>]| specs.iter().map(|spec| self.key(spec)).collect();
         match spec {
-            Spec::One(schema) => {
-                let target = self.target(schema).unwrap_or(schema);
-                format!("{:p}", std::ptr::from_ref(target))
-            }
-            Spec::Bare(schema) => format!("bare({:p})", std::ptr::from_ref(*schema)),
-            Spec::All(specs) => several("all", specs),
-            Spec::Any(specs) => several("any", specs),
+            Spec::One(schema) => Key::One(std::ptr::from_ref(self.target(schema).unwrap_or(schema))),
+            Spec::Bare(schema) => Key::Bare(std::ptr::from_ref(*schema)),
+            Spec::All(specs) => Key::All(several(specs)),
+            Spec::Any(specs) => Key::Any(several(specs)),
         }
     }
 
@@ -295,7 +301,7 @@ impl<'d> Drafter<'_, 'd> {
     /// A component with a discriminator that others extend is one of them.
     fn heirs_of(&mut self, at: &'d Value) -> Option<Made> {
         let heirs = self.heirs.get(&std::ptr::from_ref(at))?.clone();
-        let discriminator = at.get("discriminator");
+        let discriminator = said(at, "discriminator");
         let tag = discriminator_key(discriminator)?;
         let specs: Vec<Spec<'d>> = heirs.into_iter().map(Spec::One).collect();
         let tags: Vec<String> =
@@ -454,7 +460,7 @@ impl<'d> Drafter<'_, 'd> {
 
     /// Makes each alias what it stands for.
     fn resolve_aliases(&mut self) {
-        let to: HashMap<DraftId, DraftId> = self.aliases.iter().copied().collect();
+        let to: FxHashMap<DraftId, DraftId> = self.aliases.iter().copied().collect();
         for (alias, _) in self.aliases.clone() {
             let (mut target, mut is_nullable) = (alias, self.draft.node(alias).nullable);
             for _ in 0..to.len() {
@@ -472,33 +478,35 @@ impl<'d> Drafter<'_, 'd> {
 
     /// What was noted, once per kind; what cannot be followed, each.
     fn problems(&self, source: &str) -> Vec<Problem> {
-        let place = |at: &Value| {
-            Spot::Path(format!("{source}#{}", pointer_to(self.library.root(), at).unwrap_or_default()))
-        };
-        let mut problems = Vec::new();
-        let mut broken = HashSet::new();
-        for (at, message, help) in &self.flattening.broken {
-            if broken.insert(message.clone()) {
-                let problem = Problem::warning(format!("{message}: it becomes any value"), place(at));
-                problems.push(match help {
-                    Some(help) => problem.with_help(help.clone()),
-                    None => problem,
-                });
-            }
-        }
-        let mut counts: indexmap::IndexMap<NoteKind, (usize, &Value)> = indexmap::IndexMap::new();
-        let mut seen = HashSet::new();
-        for note in &self.flattening.notes {
+        let Flattening { broken, notes, references: _ } = &self.flattening;
+        let mut told = HashSet::new();
+        let broken = broken
+            .iter()
+            .filter(|(_, message, _)| told.insert(message))
+            .map(|(at, message, help)| (*at, format!("{message}: it becomes any value"), help.as_ref()));
+        let mut counts: IndexMap<NoteKind, (usize, &Value)> = IndexMap::new();
+        let mut seen = FxHashSet::default();
+        for note in notes {
             if seen.insert((note.what, std::ptr::from_ref(note.at))) {
                 counts.entry(note.what).or_insert((0, note.at)).0 += 1;
             }
         }
-        for (what, (count, at)) in counts {
+        let notes = counts.into_iter().map(|(what, (count, at))| {
             let more =
                 if count > 1 { format!(" ({count} times, the first one here)") } else { String::new() };
-            problems.push(Problem::warning(what.text() + &more, place(at)));
-        }
-        problems
+            (at, what.text() + &more, None)
+        });
+        let told: Vec<(&Value, String, Option<&String>)> = broken.chain(notes).collect();
+        let places = pointers_to(self.library.root(), told.iter().map(|(at, ..)| *at));
+        let problem = |(at, message, help): (&Value, String, Option<&String>)| {
+            let pointer = places.get(&std::ptr::from_ref(at)).map_or("", String::as_str);
+            let problem = Problem::warning(message, Spot::Path(format!("{source}#{pointer}")));
+            match help {
+                Some(help) => problem.with_help(help.clone()),
+                None => problem,
+            }
+        };
+        told.into_iter().map(problem).collect()
     }
 }
 
@@ -538,24 +546,4 @@ fn text_scalar(format: Option<&str>) -> Scalar {
         Some("uri" | "url") => Scalar::Uri,
         _ => Scalar::Text,
     }
-}
-
-/// The JSON Pointer (RFC 6901) to a part of a document.
-pub(crate) fn pointer_to(whole: &Value, part: &Value) -> Option<String> {
-    let mut queue = vec![(whole, String::new())];
-    while let Some((value, pointer)) = queue.pop() {
-        if std::ptr::eq(value, part) {
-            return Some(pointer);
-        }
-        match value {
-            Value::Object(object) => queue.extend(object.iter().map(|(key, value)| {
-                (value, format!("{pointer}/{}", key.replace('~', "~0").replace('/', "~1")))
-            })),
-            Value::Array(items) => {
-                queue.extend(items.iter().enumerate().map(|(at, value)| (value, format!("{pointer}/{at}"))));
-            }
-            Value::Null | Value::Bool(_) | Value::Number(_) | Value::String(_) => {}
-        }
-    }
-    None
 }

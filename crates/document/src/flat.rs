@@ -6,6 +6,7 @@ use indexmap::{IndexMap, IndexSet};
 use serde_json::{Map, Value};
 
 use crate::library::{REFERENCES, References};
+use crate::said::says;
 
 /// A schema, or several taken together.
 #[derive(Debug, Clone)]
@@ -158,12 +159,11 @@ fn is_annotation(key: &str) -> bool {
 
 /// The object with the reference, where a schema is a reference and no more; a lone one in `allOf` counts.
 pub(crate) fn pure_reference(schema: &Value) -> Option<&Value> {
-    let object = schema.as_object()?;
-    let mut telling = object.keys().filter(|key| !is_annotation(key));
-    let (first, None) = (telling.next()?, telling.next()) else { return None };
-    match first.as_str() {
-        key if REFERENCES.contains(&key) => object[first].is_string().then_some(schema),
-        "allOf" | "oneOf" | "anyOf" => match object[first].as_array()?.as_slice() {
+    let mut telling = schema.as_object()?.iter().filter(|(key, _)| !is_annotation(key));
+    let ((key, value), None) = (telling.next()?, telling.next()) else { return None };
+    match key.as_str() {
+        key if REFERENCES.contains(&key) => value.is_string().then_some(schema),
+        "allOf" | "oneOf" | "anyOf" => match value.as_array()?.as_slice() {
             [one] => pure_reference(one),
             _ => None,
         },
@@ -173,8 +173,7 @@ pub(crate) fn pure_reference(schema: &Value) -> Option<&Value> {
 
 /// Whether a schema says of itself that null fits it.
 pub(crate) fn says_nullable(schema: &Value) -> bool {
-    let is_true = |key: &str| schema.get(key).and_then(Value::as_bool) == Some(true);
-    is_true("nullable") || is_true("x-nullable")
+    says(schema, "nullable") || says(schema, "x-nullable")
 }
 
 /// Follows references and `allOf`.
@@ -219,36 +218,36 @@ impl<'d> Flattening<'_, 'd> {
             return self.note(value, NoteKind::TooDeep);
         }
         on_the_way.push(here);
-        if REFERENCES.iter().any(|key| object.get(*key).is_some_and(Value::is_string)) {
+        let keywords = Keywords::of(object);
+        if keywords.has_reference {
             match self.references.follow(value) {
                 Ok(target) => self.add_one(target, flat, on_the_way),
                 Err((message, help)) => self.broken.push((value, message, help)),
             }
         }
-        self.add_keywords(value, object, flat, on_the_way);
+        self.add_keywords(value, keywords, flat, on_the_way);
         on_the_way.pop();
     }
 
     fn add_keywords(
         &mut self,
         value: &'d Value,
-        object: &'d Map<String, Value>,
+        keywords: Keywords<'d>,
         flat: &mut Flat<'d>,
         on_the_way: &mut Vec<*const Value>,
     ) {
-        for keyword in UNHEARD {
-            if object.get(*keyword).is_some_and(|said| !said.is_boolean()) {
-                self.note(value, NoteKind::Keyword(keyword));
-            }
+        for unheard in &keywords.unheard {
+            self.note(value, NoteKind::Keyword(unheard));
         }
-        add_types(value, object, flat);
-        add_object(object, flat);
-        add_list(object, flat);
-        let number = |key: &str| object.get(key).and_then(Value::as_f64);
-        flat.least = flat.least.or_else(|| number("minimum").or_else(|| number("exclusiveMinimum")));
-        flat.greatest = flat.greatest.or_else(|| number("maximum").or_else(|| number("exclusiveMaximum")));
-        flat.format = flat.format.or_else(|| object.get("format").and_then(Value::as_str));
-        let values = match (object.get("const"), object.get("enum").and_then(Value::as_array)) {
+        keywords.add_types(flat);
+        keywords.add_object(flat);
+        keywords.add_list(flat);
+        let number = |value: Option<&Value>| value.and_then(Value::as_f64);
+        let Keywords { minimum, above, maximum, below, .. } = keywords;
+        flat.least = flat.least.or_else(|| number(minimum).or_else(|| number(above)));
+        flat.greatest = flat.greatest.or_else(|| number(maximum).or_else(|| number(below)));
+        flat.format = flat.format.or_else(|| keywords.format?.as_str());
+        let values = match (keywords.constant, keywords.values.and_then(Value::as_array)) {
             (Some(one), _) => Some(vec![one]),
             (None, Some(values)) => Some(values.iter().collect()),
             (None, None) => None,
@@ -260,12 +259,12 @@ impl<'d> Flattening<'_, 'd> {
                 None => values,
             });
         }
-        flat.discriminator = flat.discriminator.or_else(|| object.get("discriminator"));
-        for part in object.get("allOf").and_then(Value::as_array).into_iter().flatten() {
+        flat.discriminator = flat.discriminator.or(keywords.discriminator);
+        for part in keywords.all_of.and_then(Value::as_array).into_iter().flatten() {
             self.add_one(part, flat, on_the_way);
         }
-        for key in ["oneOf", "anyOf"] {
-            if let Some(cases) = object.get(key).and_then(Value::as_array).filter(|cases| !cases.is_empty()) {
+        for cases in [keywords.one_of, keywords.any_of].into_iter().flatten() {
+            if let Some(cases) = cases.as_array().filter(|cases| !cases.is_empty()) {
                 flat.alternatives.push(cases.iter().map(Spec::One).collect());
             }
         }
@@ -276,13 +275,144 @@ impl<'d> Flattening<'_, 'd> {
     }
 }
 
-fn add_types<'d>(value: &'d Value, object: &'d Map<String, Value>, flat: &mut Flat<'d>) {
-    let names: Vec<&str> = match object.get("type") {
-        Some(Value::String(one)) => vec![one],
-        Some(Value::Array(several)) => several.iter().filter_map(Value::as_str).collect(),
-        _ => Vec::new(),
-    };
-    let kind = |name: &&str| match *name {
+/// The keywords of one schema that bear on its type, found in one pass: a lookup for each costs more than all else.
+#[derive(Default)]
+struct Keywords<'d> {
+    has_reference: bool,
+    is_nullable: bool,
+    ty: Option<&'d Value>,
+    properties: Option<&'d Value>,
+    required: Option<&'d Value>,
+    additional: Option<&'d Value>,
+    patterns: Option<&'d Value>,
+    items: Option<&'d Value>,
+    more_items: Option<&'d Value>,
+    prefix: Option<&'d Value>,
+    most_items: Option<&'d Value>,
+    minimum: Option<&'d Value>,
+    above: Option<&'d Value>,
+    maximum: Option<&'d Value>,
+    below: Option<&'d Value>,
+    format: Option<&'d Value>,
+    constant: Option<&'d Value>,
+    values: Option<&'d Value>,
+    discriminator: Option<&'d Value>,
+    all_of: Option<&'d Value>,
+    one_of: Option<&'d Value>,
+    any_of: Option<&'d Value>,
+    /// Those that bear on no type, and say more than yes or no.
+    unheard: Vec<&'static str>,
+}
+
+impl<'d> Keywords<'d> {
+    fn of(object: &'d Map<String, Value>) -> Self {
+        let mut keywords = Self::default();
+        for (key, value) in object {
+            let place = match key.as_str() {
+                "type" => &mut keywords.ty,
+                "properties" => &mut keywords.properties,
+                "required" => &mut keywords.required,
+                "additionalProperties" => &mut keywords.additional,
+                "patternProperties" => &mut keywords.patterns,
+                "items" => &mut keywords.items,
+                "additionalItems" => &mut keywords.more_items,
+                "prefixItems" => &mut keywords.prefix,
+                "maxItems" => &mut keywords.most_items,
+                "minimum" => &mut keywords.minimum,
+                "exclusiveMinimum" => &mut keywords.above,
+                "maximum" => &mut keywords.maximum,
+                "exclusiveMaximum" => &mut keywords.below,
+                "format" => &mut keywords.format,
+                "const" => &mut keywords.constant,
+                "enum" => &mut keywords.values,
+                "discriminator" => &mut keywords.discriminator,
+                "allOf" => &mut keywords.all_of,
+                "oneOf" => &mut keywords.one_of,
+                "anyOf" => &mut keywords.any_of,
+                "nullable" | "x-nullable" => {
+                    keywords.is_nullable |= *value == Value::Bool(true);
+                    continue;
+                }
+                key if REFERENCES.contains(&key) => {
+                    keywords.has_reference |= value.is_string();
+                    continue;
+                }
+                key => {
+                    let unheard = UNHEARD.iter().filter(|unheard| **unheard == key && !value.is_boolean());
+                    keywords.unheard.extend(unheard);
+                    continue;
+                }
+            };
+            *place = Some(value);
+        }
+        keywords
+    }
+
+    fn add_types(&self, flat: &mut Flat<'d>) {
+        let names = match self.ty {
+            Some(Value::Array(several)) => several.as_slice(),
+            Some(one) => std::slice::from_ref(one),
+            None => &[],
+        };
+        let names = || names.iter().filter_map(Value::as_str);
+        flat.is_nullable |= self.is_nullable || names().any(|name| name == "null");
+        let kinds: BTreeSet<JsonKind> = names().filter_map(json_kind).collect();
+        if kinds.is_empty() {
+            return;
+        }
+        flat.kinds = Some(match flat.kinds.take() {
+            Some(known) => {
+                let both: BTreeSet<JsonKind> = known.intersection(&kinds).copied().collect();
+                if both.is_empty() { kinds } else { both }
+            }
+            None => kinds,
+        });
+    }
+
+    fn add_object(&self, flat: &mut Flat<'d>) {
+        for (key, schema) in self.properties.and_then(Value::as_object).into_iter().flatten() {
+            let spec = match flat.properties.get(key.as_str()) {
+                Some(Spec::One(known)) if std::ptr::eq(*known, schema) => Spec::One(schema),
+                Some(known) => Spec::All(vec![known.clone(), Spec::One(schema)]),
+                None => Spec::One(schema),
+            };
+            flat.properties.insert(key, spec);
+        }
+        let required = self.required.and_then(Value::as_array);
+        flat.required.extend(required.into_iter().flatten().filter_map(Value::as_str));
+        if let Some(additional) = self.additional {
+            flat.additional = flat.additional.filter(|known| known.is_object()).or(Some(additional));
+        }
+        let patterns = self.patterns.and_then(Value::as_object);
+        flat.patterns.extend(patterns.into_iter().flat_map(Map::values));
+    }
+
+    fn add_list(&self, flat: &mut Flat<'d>) {
+        let is_false = |value: Option<&Value>| value == Some(&Value::Bool(false));
+        let items = match self.items {
+            // The drafts before 2020-12 have the prefix there, and what follows it in a keyword of its own.
+            Some(Value::Array(prefix)) => {
+                flat.prefix.extend(prefix);
+                self.more_items
+            }
+            items => items,
+        };
+        if let Some(items) = items.filter(|items| !items.is_boolean()) {
+            flat.items = Some(match flat.items.take() {
+                Some(known) => Spec::All(vec![known, Spec::One(items)]),
+                None => Spec::One(items),
+            });
+        }
+        flat.prefix.extend(self.prefix.and_then(Value::as_array).into_iter().flatten());
+        let most = self.most_items.and_then(Value::as_u64);
+        flat.is_closed |= is_false(self.items)
+            || is_false(self.more_items)
+            || most.is_some_and(|most| most <= flat.prefix.len() as u64);
+    }
+}
+
+fn json_kind(name: &str) -> Option<JsonKind> {
+    match name {
         "object" => Some(JsonKind::Object),
         "array" => Some(JsonKind::List),
         "string" | "file" => Some(JsonKind::Text),
@@ -290,66 +420,7 @@ fn add_types<'d>(value: &'d Value, object: &'d Map<String, Value>, flat: &mut Fl
         "integer" => Some(JsonKind::Integer),
         "number" => Some(JsonKind::Number),
         _ => None,
-    };
-    flat.is_nullable |= says_nullable(value) || names.contains(&"null");
-    if names.is_empty() {
-        return;
     }
-    let kinds: BTreeSet<JsonKind> = names.iter().filter_map(kind).collect();
-    if kinds.is_empty() {
-        return;
-    }
-    flat.kinds = Some(match flat.kinds.take() {
-        Some(known) => {
-            let both: BTreeSet<JsonKind> = known.intersection(&kinds).copied().collect();
-            if both.is_empty() { kinds } else { both }
-        }
-        None => kinds,
-    });
-}
-
-fn add_object<'d>(object: &'d Map<String, Value>, flat: &mut Flat<'d>) {
-    for (key, schema) in object.get("properties").and_then(Value::as_object).into_iter().flatten() {
-        let spec = match flat.properties.get(key.as_str()) {
-            Some(Spec::One(known)) if std::ptr::eq(*known, schema) => Spec::One(schema),
-            Some(known) => Spec::All(vec![known.clone(), Spec::One(schema)]),
-            None => Spec::One(schema),
-        };
-        flat.properties.insert(key, spec);
-    }
-    let required = object.get("required").and_then(Value::as_array);
-    flat.required.extend(required.into_iter().flatten().filter_map(Value::as_str));
-    if let Some(additional) = object.get("additionalProperties") {
-        flat.additional = flat.additional.filter(|known| known.is_object()).or(Some(additional));
-    }
-    flat.patterns
-        .extend(object.get("patternProperties").and_then(Value::as_object).into_iter().flat_map(Map::values));
-}
-
-fn add_list<'d>(object: &'d Map<String, Value>, flat: &mut Flat<'d>) {
-    let is_false = |key: &str| object.get(key).and_then(Value::as_bool) == Some(false);
-    let items = match object.get("items") {
-        // The drafts before 2020-12 have the prefix there, and what follows it in a keyword of its own.
-        Some(Value::Array(prefix)) => {
-            flat.prefix.extend(prefix);
-            object.get("additionalItems")
-        }
-        items => items,
-    };
-    match items {
-        Some(items) if !items.is_boolean() => {
-            flat.items = Some(match flat.items.take() {
-                Some(known) => Spec::All(vec![known, Spec::One(items)]),
-                None => Spec::One(items),
-            });
-        }
-        Some(_) | None => {}
-    }
-    flat.prefix.extend(object.get("prefixItems").and_then(Value::as_array).into_iter().flatten());
-    let most = object.get("maxItems").and_then(Value::as_u64);
-    flat.is_closed |= is_false("items")
-        || is_false("additionalItems")
-        || most.is_some_and(|most| most <= flat.prefix.len() as u64);
 }
 
 impl Flat<'_> {

@@ -12,6 +12,7 @@ mod draft;
 mod flat;
 mod library;
 mod names;
+mod places;
 mod read;
 mod said;
 

@@ -1,9 +1,11 @@
 //! The library: a document with all that its references lead to.
 
-use std::collections::{HashMap, HashSet, VecDeque};
+use std::borrow::Cow;
+use std::collections::{BTreeSet, HashMap, HashSet, VecDeque};
 use std::rc::Rc;
 
-use serde_json::Value;
+use rustc_hash::FxHashMap;
+use serde_json::{Map, Value};
 use url::Url;
 
 use crate::read::{Fault, Kind, read_value, recognise};
@@ -87,24 +89,26 @@ impl Library {
         library
     }
 
-    fn files_referred_to(&self, document: usize) -> Vec<String> {
+    fn files_referred_to(&self, document: usize) -> BTreeSet<String> {
         let Held { url, value, .. } = &self.documents[document];
-        let mut index = Index::default();
-        index.walk(value, url);
-        let own: HashSet<&str> = index.ids.keys().map(String::as_str).collect();
-        let mut targets: Vec<String> =
-            index.targets.values().map(|target| without_fragment(target)).collect();
-        targets.retain(|target| {
-            target.starts_with(HOME) && !own.contains(target.as_str()) && target != url.as_str()
+        let mut own = HashSet::from([url.as_str().to_owned()]);
+        let mut targets = BTreeSet::new();
+        for_each_object(value, url, &mut |met| {
+            own.extend(met.id.map(Url::to_string));
+            // A fragment alone leads to no other file.
+            if let Some(reference) = met.reference.filter(|reference| !reference.starts_with('#'))
+                && let Ok(target) = met.base.join(reference)
+            {
+                targets.insert(without_fragment(target.as_str()).to_owned());
+            }
         });
-        targets.sort();
-        targets.dedup();
+        targets.retain(|target| target.starts_with(HOME) && !own.contains(target));
         targets
     }
 
     fn load(&mut self, target: &str, files: &dyn Files) {
         let path = target.strip_prefix(HOME).unwrap_or(target);
-        let path = percent_decoded(path);
+        let path = percent_decoded(path).into_owned();
         if self.documents.iter().any(|held| held.url.as_str() == target) {
             return;
         }
@@ -130,58 +134,99 @@ impl Library {
 
     /// Where every reference leads.
     pub(crate) fn references(&self) -> References<'_> {
-        let mut index = Index::default();
-        let mut documents = HashMap::new();
+        let mut ids = HashMap::new();
+        let mut targets = FxHashMap::default();
         for Held { url, value, name: _ } in &self.documents {
-            index.walk(value, url);
-            documents.insert(url.as_str().to_owned(), value);
+            for_each_object(value, url, &mut |met| {
+                if let Some(id) = met.id {
+                    ids.entry(id.as_str().trim_end_matches('#').to_owned()).or_insert(met.holder);
+                }
+                for anchor in met.anchors.into_iter().flatten() {
+                    let address = format!("{}#{anchor}", without_fragment(met.base.as_str()));
+                    ids.entry(address).or_insert(met.holder);
+                }
+                if let Some(reference) = met.reference {
+                    targets.insert(std::ptr::from_ref(met.holder), (Rc::clone(met.base), reference));
+                }
+            });
         }
-        References { index, documents }
+        let documents = self.documents.iter().map(|held| (held.url.as_str().to_owned(), &held.value));
+        let mut references =
+            References { ids, documents: documents.collect(), targets, known: FxHashMap::default() };
+        references.follow_pointers();
+        references
     }
 }
 
-fn without_fragment(target: &str) -> String {
-    target.split('#').next().unwrap_or_default().to_owned()
+fn without_fragment(target: &str) -> &str {
+    target.split('#').next().unwrap_or_default()
 }
 
-/// All identifiers and references of some documents.
+/// An object of a document.
+struct Met<'d, 'm> {
+    holder: &'d Value,
+    /// What its reference is relative to.
+    base: &'m Rc<Url>,
+    /// The address that it gives itself, which is the base as well.
+    id: Option<&'m Url>,
+    /// `$anchor` and `$dynamicAnchor`.
+    anchors: [Option<&'d str>; 2],
+    /// The reference that it holds.
+    reference: Option<&'d str>,
+}
+
+/// What an object says of where it is, and of where another is.
 #[derive(Default)]
-struct Index<'d> {
-    /// Schemas by their absolute address: by `$id`, and by anchor behind it.
-    ids: HashMap<String, &'d Value>,
-    /// The absolute address that each object with a reference means.
-    targets: HashMap<*const Value, String>,
+struct Said<'d> {
+    id: Option<&'d str>,
+    anchors: [Option<&'d str>; 2],
+    reference: Option<&'d str>,
 }
 
-impl<'d> Index<'d> {
-    fn walk(&mut self, value: &'d Value, base: &Url) {
-        let mut queue = VecDeque::from([(value, Rc::new(base.clone()))]);
-        while let Some((value, base)) = queue.pop_front() {
-            match value {
-                Value::Array(items) => queue.extend(items.iter().map(|item| (item, Rc::clone(&base)))),
-                Value::Object(object) => {
-                    let text = |key: &str| object.get(key).and_then(Value::as_str);
-                    // Draft 4 says `id`, which elsewhere is a key like any other.
-                    let id = text("$id").or_else(|| text("id").filter(|id| is_address(id)));
-                    let base = match id.and_then(|id| base.join(id).ok()) {
-                        Some(own) => {
-                            self.ids.entry(own.as_str().trim_end_matches('#').to_owned()).or_insert(value);
-                            Rc::new(own)
-                        }
-                        None => base,
-                    };
-                    for anchor in ["$anchor", "$dynamicAnchor"].into_iter().filter_map(text) {
-                        let address = format!("{}#{anchor}", without_fragment(base.as_str()));
-                        self.ids.entry(address).or_insert(value);
-                    }
-                    let reference = REFERENCES.iter().find_map(|key| text(key));
-                    if let Some(target) = reference.and_then(|reference| base.join(reference).ok()) {
-                        self.targets.insert(std::ptr::from_ref(value), target.into());
-                    }
-                    queue.extend(object.values().map(|inner| (inner, Rc::clone(&base))));
-                }
-                Value::Null | Value::Bool(_) | Value::Number(_) | Value::String(_) => {}
+impl<'d> Said<'d> {
+    fn of(object: &'d Map<String, Value>) -> Self {
+        let mut said = Self::default();
+        let is_telling = |key: &str| key.starts_with('$') || key == "id";
+        for (key, value) in object.iter().filter(|(key, _)| is_telling(key)) {
+            let Some(text) = value.as_str() else { continue };
+            match key.as_str() {
+                "$id" => said.id = Some(text),
+                // Draft 4 says `id`, which elsewhere is a key like any other.
+                "id" if is_address(text) => said.id = said.id.or(Some(text)),
+                "$anchor" => said.anchors[0] = Some(text),
+                "$dynamicAnchor" => said.anchors[1] = Some(text),
+                key if REFERENCES.contains(&key) => said.reference = said.reference.or(Some(text)),
+                _ => {}
             }
+        }
+        said
+    }
+}
+
+/// Meets all objects of a document, the shallow ones first.
+fn for_each_object<'d>(document: &'d Value, base: &Url, meet: &mut dyn FnMut(Met<'d, '_>)) {
+    let mut queue = VecDeque::from([(document, Rc::new(base.clone()))]);
+    let has_parts = |value: &&Value| value.is_object() || value.is_array();
+    while let Some((holder, base)) = queue.pop_front() {
+        match holder {
+            Value::Array(items) => {
+                queue.extend(items.iter().filter(has_parts).map(|item| (item, Rc::clone(&base))));
+            }
+            Value::Object(object) => {
+                let said = Said::of(object);
+                let own = said.id.and_then(|id| base.join(id).ok()).map(Rc::new);
+                let has_id = own.is_some();
+                let base = own.unwrap_or(base);
+                meet(Met {
+                    holder,
+                    base: &base,
+                    id: has_id.then_some(&*base),
+                    anchors: said.anchors,
+                    reference: said.reference,
+                });
+                queue.extend(object.values().filter(has_parts).map(|inner| (inner, Rc::clone(&base))));
+            }
+            Value::Null | Value::Bool(_) | Value::Number(_) | Value::String(_) => {}
         }
     }
 }
@@ -192,27 +237,53 @@ fn is_address(id: &str) -> bool {
 
 /// Where every reference leads.
 pub(crate) struct References<'d> {
-    index: Index<'d>,
+    /// Schemas by their absolute address: by `$id`, and by anchor behind it.
+    ids: HashMap<String, &'d Value>,
     /// Whole documents by their address.
     documents: HashMap<String, &'d Value>,
+    /// By object with a reference, what it is relative to, and the reference.
+    targets: FxHashMap<*const Value, (Rc<Url>, &'d str)>,
+    /// By object with a reference, what that leads to, where a pointer into what is around it says so.
+    known: FxHashMap<*const Value, &'d Value>,
 }
 
 impl<'d> References<'d> {
+    /// Follows all references of the form `#/…`, as nearly all are.
+    fn follow_pointers(&mut self) {
+        let mut found: HashMap<(*const Url, &str), Option<&'d Value>> = HashMap::new();
+        for (holder, (base, reference)) in &self.targets {
+            let Some(pointer) = reference.strip_prefix('#').filter(|pointer| pointer.starts_with('/')) else {
+                continue;
+            };
+            let target = *found.entry((Rc::as_ptr(base), pointer)).or_insert_with(|| {
+                self.whole(without_fragment(base.as_str()))?.pointer(&percent_decoded(pointer))
+            });
+            if let Some(target) = target {
+                self.known.insert(*holder, target);
+            }
+        }
+    }
+
+    /// The schema or document of an address without a fragment.
+    fn whole(&self, address: &str) -> Option<&'d Value> {
+        self.ids.get(address).or_else(|| self.documents.get(address)).copied()
+    }
+
     /// What the reference in an object leads to; if to nothing, why.
     pub(crate) fn follow(&self, holder: &'d Value) -> Result<&'d Value, (String, Option<String>)> {
+        let address = std::ptr::from_ref(holder);
+        if let Some(target) = self.known.get(&address) {
+            return Ok(target);
+        }
         let written = REFERENCES.iter().find_map(|key| holder.get(*key)?.as_str()).unwrap_or_default();
-        let Some(target) = self.index.targets.get(&std::ptr::from_ref(holder)) else {
+        let target = self.targets.get(&address).and_then(|(base, reference)| base.join(reference).ok());
+        let Some(target) = target else {
             return Err((format!("`{written}` is no reference"), None));
         };
+        let target = target.as_str();
         let (address, fragment) = target.split_once('#').unwrap_or((target, ""));
         let fragment = percent_decoded(fragment);
-        let whole = self
-            .index
-            .ids
-            .get(target)
-            .or_else(|| self.index.ids.get(address))
-            .copied()
-            .or_else(|| self.documents.get(address).copied());
+        let whole = self.ids.get(target).copied().or_else(|| self.whole(address));
         let Some(whole) = whole else {
             if address.starts_with(SCHEME) && !address.starts_with(HOME) {
                 let help = "name a folder above both: `--refs-from FOLDER`".to_owned();
@@ -229,7 +300,7 @@ impl<'d> References<'d> {
             }
             return Err((format!("`{written}` leads to no file"), None));
         };
-        let anchor = self.index.ids.get(&format!("{address}#{fragment}")).copied();
+        let anchor = self.ids.get(&format!("{address}#{fragment}")).copied();
         let found =
             if fragment.is_empty() { Some(whole) } else { anchor.or_else(|| whole.pointer(&fragment)) };
         found.ok_or_else(|| (format!("`{written}` leads nowhere"), nearest_pointer(whole, &fragment)))
@@ -243,6 +314,6 @@ fn nearest_pointer(whole: &Value, fragment: &str) -> Option<String> {
     (!keys.is_empty()).then(|| format!("`#{parent}` has {}", keys.join(", ")))
 }
 
-fn percent_decoded(text: &str) -> String {
-    percent_encoding::percent_decode_str(text).decode_utf8_lossy().into_owned()
+fn percent_decoded(text: &str) -> Cow<'_, str> {
+    percent_encoding::percent_decode_str(text).decode_utf8_lossy()
 }

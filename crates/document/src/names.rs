@@ -13,11 +13,8 @@ pub(crate) fn component_name(name: &str) -> Words {
     let Some((outer, inner)) = parts.filter(|(outer, inner)| !outer.is_empty() && !inner.is_empty()) else {
         return Words::split(last_part(name));
     };
-    let inner: Vec<Words> = inner
-        .split(',')
-        .map(|part| component_name(part.trim()))
-        .filter(|words| words.iter().len() > 0)
-        .collect();
+    let inner: Vec<Words> =
+        inner.split(',').map(|part| component_name(part.trim())).filter(|words| words.count() > 0).collect();
     let outer = Words::split(last_part(outer));
     inner.iter().rev().fold(outer, |name, part| name.prefixed(part))
 }

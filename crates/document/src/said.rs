@@ -3,64 +3,113 @@
 use jar_sprout_model::{DefaultValue, Docs};
 use serde_json::Value;
 
-/// What a schema says of itself, with the bounds it sets.
-pub(crate) fn docs_of(schema: &Value) -> Docs {
-    let text =
-        |key: &str| schema.get(key).and_then(Value::as_str).map(str::trim).filter(|text| !text.is_empty());
-    let mut said: Vec<String> = text("description").map(str::to_owned).into_iter().collect();
-    let bounds = bounds(schema);
-    if !bounds.is_empty() {
-        said.push(bounds);
+/// What a schema has under a keyword.
+#[inline]
+pub(crate) fn said<'d>(schema: &'d Value, key: &str) -> Option<&'d Value> {
+    const SMALL: usize = 8;
+    let object = schema.as_object()?;
+    if object.len() > SMALL {
+        return object.get(key);
     }
-    Docs {
-        text: said.join("\n\n"),
-        is_deprecated: says(schema, "deprecated") || says(schema, "x-deprecated"),
-    }
+    // In a small object, as nearly every schema is, a look at each key is faster than a hash.
+    object.iter().find(|(own, _)| *own == key).map(|(_, value)| value)
 }
 
-/// `At least 0, at most 10. Read-only.`
-fn bounds(schema: &Value) -> String {
-    let number = |key: &str| schema.get(key).filter(|value| value.is_number());
-    let mut parts: Vec<String> = Vec::new();
-    let mut range = |what: &str, least: Option<&Value>, most: Option<&Value>| {
-        let least = least.map(|least| format!("at least {least}"));
-        let most = most.map(|most| format!("at most {most}"));
-        let both: Vec<String> = least.into_iter().chain(most).collect();
-        if !both.is_empty() {
-            parts.push(capitalised(&format!("{what}{}.", both.join(", "))));
+/// What a schema says of itself, with the bounds it sets.
+pub(crate) fn docs_of(schema: &Value) -> Docs {
+    let Some(object) = schema.as_object() else { return Docs::default() };
+    let mut description = "";
+    let mut is_deprecated = false;
+    let mut bounds = Bounds::default();
+    for (key, value) in object {
+        match key.as_str() {
+            "description" => description = value.as_str().unwrap_or_default().trim(),
+            "deprecated" | "x-deprecated" => is_deprecated |= *value == Value::Bool(true),
+            key => bounds.add(key, value),
         }
-    };
-    range("", number("minimum"), number("maximum"));
-    range("length ", number("minLength"), number("maxLength"));
-    range("items: ", number("minItems"), number("maxItems"));
-    let above = number("exclusiveMinimum").map(|above| format!("above {above}"));
-    let below = number("exclusiveMaximum").map(|below| format!("below {below}"));
-    let open: Vec<String> = above.into_iter().chain(below).collect();
-    if !open.is_empty() {
-        parts.push(capitalised(&open.join(", ")) + ".");
     }
-    if let Some(step) = number("multipleOf") {
-        parts.push(format!("A multiple of {step}."));
+    let bounds = bounds.text();
+    let gap = if description.is_empty() || bounds.is_empty() { "" } else { "\n\n" };
+    Docs { text: format!("{description}{gap}{bounds}"), is_deprecated }
+}
+
+/// What a schema says of what fits it that no type can hold.
+#[derive(Default)]
+struct Bounds<'d> {
+    values: Range<'d>,
+    lengths: Range<'d>,
+    items: Range<'d>,
+    above: Option<&'d Value>,
+    below: Option<&'d Value>,
+    step: Option<&'d Value>,
+    default: Option<&'d Value>,
+    has_no_item_twice: bool,
+    is_read_only: bool,
+    is_write_only: bool,
+}
+
+/// The least and the greatest number.
+#[derive(Default)]
+struct Range<'d>(Option<&'d Value>, Option<&'d Value>);
+
+impl<'d> Bounds<'d> {
+    fn add(&mut self, key: &str, value: &'d Value) {
+        let number = || Some(value).filter(|value| value.is_number());
+        let is_true = *value == Value::Bool(true);
+        match key {
+            "minimum" => self.values.0 = number(),
+            "maximum" => self.values.1 = number(),
+            "minLength" => self.lengths.0 = number(),
+            "maxLength" => self.lengths.1 = number(),
+            "minItems" => self.items.0 = number(),
+            "maxItems" => self.items.1 = number(),
+            "exclusiveMinimum" => self.above = number(),
+            "exclusiveMaximum" => self.below = number(),
+            "multipleOf" => self.step = number(),
+            "default" if !value.is_array() && !value.is_object() => self.default = Some(value),
+            "uniqueItems" => self.has_no_item_twice = is_true,
+            "readOnly" => self.is_read_only = is_true,
+            "writeOnly" => self.is_write_only = is_true,
+            _ => {}
+        }
     }
-    if says(schema, "uniqueItems") {
-        parts.push("No item twice.".to_owned());
+
+    /// `At least 0, at most 10. Read-only.`
+    fn text(&self) -> String {
+        let mut parts: Vec<String> = Vec::new();
+        let mut range = |what: &str, said: [Option<String>; 2]| {
+            let both: Vec<String> = said.into_iter().flatten().collect();
+            if !both.is_empty() {
+                parts.push(capitalised(&format!("{what}{}.", both.join(", "))));
+            }
+        };
+        for (what, Range(least, most)) in
+            [("", &self.values), ("length ", &self.lengths), ("items: ", &self.items)]
+        {
+            range(
+                what,
+                [least.map(|least| format!("at least {least}")), most.map(|most| format!("at most {most}"))],
+            );
+        }
+        range(
+            "",
+            [
+                self.above.map(|above| format!("above {above}")),
+                self.below.map(|below| format!("below {below}")),
+            ],
+        );
+        parts.extend(self.step.map(|step| format!("A multiple of {step}.")));
+        parts.extend(self.has_no_item_twice.then(|| "No item twice.".to_owned()));
+        parts.extend(self.default.map(|default| format!("{default} where nothing is said.")));
+        parts.extend(self.is_read_only.then(|| "Read-only.".to_owned()));
+        parts.extend(self.is_write_only.then(|| "Write-only.".to_owned()));
+        parts.join(" ")
     }
-    if let Some(default) = schema.get("default").filter(|default| !default.is_array() && !default.is_object())
-    {
-        parts.push(format!("{default} where nothing is said."));
-    }
-    if says(schema, "readOnly") {
-        parts.push("Read-only.".to_owned());
-    }
-    if says(schema, "writeOnly") {
-        parts.push("Write-only.".to_owned());
-    }
-    parts.join(" ")
 }
 
 /// The default value that a schema states, where it is one that code can have.
 pub(crate) fn default_of(schema: &Value) -> Option<DefaultValue> {
-    match schema.get("default")? {
+    match said(schema, "default")? {
         Value::Bool(flag) => Some(DefaultValue::Boolean(*flag)),
         Value::Number(number) => Some(DefaultValue::Number(number.to_string())),
         Value::String(text) => Some(DefaultValue::Text(text.clone())),
@@ -75,5 +124,5 @@ fn capitalised(text: &str) -> String {
 
 /// Whether a schema says `true` of itself.
 pub(crate) fn says(schema: &Value, key: &str) -> bool {
-    schema.get(key).and_then(Value::as_bool) == Some(true)
+    said(schema, key).and_then(Value::as_bool) == Some(true)
 }

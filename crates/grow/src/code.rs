@@ -45,9 +45,9 @@ pub fn grow(
     let model = holdable(language, model, settings);
     let twinned = twinned(language, &model, settings);
     let model: &Model = twinned.as_ref().map_or(&model, |twinned| &twinned.model);
-    let absence = match (language.tells_absence(settings), settings.given(ABSENT.key)) {
-        // A twin is made of what is there.
-        (_, _) if twinned.is_some() => Absence::Untold,
+    // A twin is made of what is there.
+    let tells_absence = language.tells_absence(settings) && twinned.is_none();
+    let absence = match (tells_absence, settings.given(ABSENT.key)) {
         (false, _) => Absence::Untold,
         (true, Some("apart")) => Absence::Told,
         (true, _) => Absence::ToldInPatches,

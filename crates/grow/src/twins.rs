@@ -46,7 +46,9 @@ fn with_twins(model: &Model, ending: &str, tags: Tags, has_defaults: bool) -> Tw
     let first = model.types().count();
     let twins = (first..).map(TypeId::from_index);
     let pairs: Vec<(TypeId, TypeId)> = wires.into_iter().zip(twins).collect();
-    let twin_of = |id: TypeId| pairs.iter().find(|(wire, _)| *wire == id).map_or(id, |(_, twin)| *twin);
+    // In the order of their ids.
+    let twin_of =
+        |id: TypeId| pairs.binary_search_by_key(&id, |(wire, _)| *wire).map_or(id, |at| pairs[at].1);
     let mut twinned = model.clone();
     for (wire, _) in &pairs {
         let ty = model.get(*wire);

@@ -2,15 +2,16 @@
 
 use std::borrow::Borrow;
 use std::fmt;
+use std::sync::Arc;
 
-/// A key or a text exactly as the input wrote it, after JSON's escapes are undone.
+/// A key or a text exactly as the input wrote it, after JSON's escapes are undone. Cheap to clone.
 #[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
-pub struct WireName(String);
+pub struct WireName(Arc<str>);
 
 impl WireName {
     /// Takes any text, the empty one too: the wire forbids nothing.
-    pub fn new(text: impl Into<String>) -> Self {
-        Self(text.into())
+    pub fn new(text: impl AsRef<str>) -> Self {
+        Self(text.as_ref().into())
     }
 
     /// The text itself.

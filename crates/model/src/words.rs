@@ -2,17 +2,26 @@
 
 use std::borrow::Cow;
 use std::fmt;
+use std::sync::Arc;
 
 use unicode_normalization::{IsNormalized, UnicodeNormalization, is_nfc_quick};
 
 /// A name as lower-case words: `imdbID` is `imdb id`. Never empty, and every word has a letter or a digit.
+///
+/// Cheap to clone: a name stands at many positions.
 #[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
-pub struct Words(Vec<String>);
+pub struct Words(Arc<str>);
+
+/// What stands between two words, and in none.
+const GAP: char = ' ';
 
 impl Words {
     /// Splits a name of any spelling. A name with no letter or digit is spelled out (`🍯` is `u1f36f`),
     /// so that two odd keys never become one.
     pub fn split(name: &str) -> Self {
+        if let Some(words) = plain_words(name) {
+            return words;
+        }
         // A letter and a mark behind it are one letter.
         let name = match is_nfc_quick(name.chars()) {
             IsNormalized::Yes => Cow::Borrowed(name),
@@ -22,39 +31,45 @@ impl Words {
         if words.is_empty() {
             words = spell_out(&name);
         }
-        Self(words)
+        Self::joined(&words)
+    }
+
+    fn joined(words: &[String]) -> Self {
+        Self(words.join(" ").into())
     }
 
     /// The words in their order.
-    pub fn iter(&self) -> impl DoubleEndedIterator<Item = &str> + ExactSizeIterator {
-        self.0.iter().map(String::as_str)
+    pub fn iter(&self) -> impl DoubleEndedIterator<Item = &str> {
+        self.0.split(GAP)
+    }
+
+    /// How many words there are.
+    pub fn count(&self) -> usize {
+        self.iter().count()
     }
 
     /// The last word.
     pub fn last(&self) -> &str {
-        self.0.last().expect("words are never empty")
+        self.0.rsplit(GAP).next().unwrap_or(&self.0)
     }
 
     /// These words after those of `front`.
     #[must_use]
     pub fn prefixed(&self, front: &Self) -> Self {
-        Self(front.0.iter().chain(&self.0).cloned().collect())
+        Self(format!("{front}{GAP}{self}").into())
     }
 
     /// These words with one more behind.
     #[must_use]
     pub fn with_word(&self, word: &str) -> Self {
-        let mut words = self.0.clone();
-        words.push(word.to_lowercase());
-        Self(words)
+        Self(format!("{self}{GAP}{}", word.to_lowercase()).into())
     }
 
     /// These words with another last one.
     #[must_use]
     pub fn with_last(&self, word: &str) -> Self {
-        let mut words = self.0.clone();
-        *words.last_mut().expect("words are never empty") = word.to_owned();
-        Self(words)
+        let front = &self.0[..self.0.len() - self.last().len()];
+        Self(format!("{front}{word}").into())
     }
 
     /// `HivePage`: each word with a capital, as people name a type whatever its language.
@@ -68,15 +83,41 @@ impl Words {
 
     /// The longest run of words that both names end in.
     pub fn common_end(&self, other: &Self) -> Option<Self> {
-        let shared = self.iter().rev().zip(other.iter().rev()).take_while(|(a, b)| a == b).count();
-        (shared > 0).then(|| Self(self.0[self.0.len() - shared..].to_vec()))
+        let shared: Vec<&str> = self
+            .iter()
+            .rev()
+            .zip(other.iter().rev())
+            .take_while(|(a, b)| a == b)
+            .map(|(word, _)| word)
+            .collect();
+        if shared.is_empty() {
+            return None;
+        }
+        let shared: Vec<&str> = shared.into_iter().rev().collect();
+        Some(Self(shared.join(" ").into()))
     }
 }
 
 impl fmt::Display for Words {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
-        f.write_str(&self.0.join(" "))
+        f.write_str(&self.0)
     }
+}
+
+/// The words of a name in small letters and digits of ASCII with `_` or `-` between, as most keys are: each of its
+/// parts is a word.
+fn plain_words(name: &str) -> Option<Words> {
+    let is_gap = |byte: u8| matches!(byte, b'_' | b'-');
+    let is_plain = |byte: u8| byte.is_ascii_lowercase() || byte.is_ascii_digit() || is_gap(byte);
+    let bytes = name.as_bytes();
+    let has_ends = bytes.first().is_some_and(|byte| !is_gap(*byte)) && !is_gap(*bytes.last()?);
+    if !has_ends || !bytes.iter().all(|byte| is_plain(*byte)) {
+        return None;
+    }
+    if bytes.windows(2).any(|pair| is_gap(pair[0]) && is_gap(pair[1])) {
+        return None;
+    }
+    Some(Words(name.replace(['_', '-'], " ").into()))
 }
 
 /// `+1` and `-1` are different names.
@@ -241,10 +282,17 @@ mod tests {
         #[test]
         fn any_name_gives_clean_words(name in any::<String>()) {
             let words = Words::split(&name);
-            prop_assert!(words.iter().len() > 0);
+            prop_assert!(words.count() > 0);
             for word in words.iter() {
                 prop_assert!(!word.is_empty());
                 prop_assert!(word.chars().all(char::is_alphanumeric), "{word:?}");
+            }
+        }
+
+        #[test]
+        fn plain_names_are_split_like_any(name in "[a-z0-9_-]{0,12}") {
+            if let Some(words) = plain_words(&name) {
+                prop_assert_eq!(words, Words::joined(&split_words(&name)));
             }
         }
     }

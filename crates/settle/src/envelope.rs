@@ -81,7 +81,7 @@ fn wrapper(draft: &Draft, fields: &[DraftField], own: &Words) -> Option<Envelope
 }
 
 fn is_container(key: &Words) -> bool {
-    key.iter().len() == 1 && CONTAINERS.contains(&key.last())
+    key.count() == 1 && CONTAINERS.contains(&key.last())
 }
 
 fn is_list_of_records(draft: &Draft, id: DraftId) -> bool {

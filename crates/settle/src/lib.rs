@@ -7,6 +7,7 @@
 
 mod alike;
 mod bodies;
+mod chain;
 mod decide;
 mod draft;
 mod enums;

@@ -1,8 +1,9 @@
 //! Names: one for each type, from the keys that lead to it.
 
-use std::collections::{BTreeMap, HashMap, HashSet};
+use std::collections::{BTreeMap, HashSet};
 
 use jar_sprout_model::{DraftId, Words};
+use rustc_hash::{FxHashMap, FxHashSet};
 
 use crate::singular::singular;
 use crate::uses::Use;
@@ -20,7 +21,7 @@ pub(crate) struct Named {
 /// A clash is resolved by the name of the type it stands in, then of the one around that; by a number only when all
 /// words are used up.
 pub(crate) fn name_types(types: &[Vec<&Use>]) -> Vec<Named> {
-    let mut names = Names { taken: HashSet::new(), given: HashMap::new() };
+    let mut names = Names { taken: HashSet::new(), given: FxHashMap::default() };
     let is_declared = |uses: &[&Use]| uses.first().is_some_and(|one| one.declared.is_some());
     let mut named: Vec<Option<Named>> =
         types.iter().map(|uses| is_declared(uses).then(|| names.name(uses))).collect();
@@ -30,10 +31,13 @@ pub(crate) fn name_types(types: &[Vec<&Use>]) -> Vec<Named> {
     named.into_iter().flatten().collect()
 }
 
+/// The most types, and the most keys, around a type that its name may borrow from.
+const FARTHEST: usize = 8;
+
 /// The names given so far.
 struct Names {
     taken: HashSet<String>,
-    given: HashMap<DraftId, Words>,
+    given: FxHashMap<DraftId, Words>,
 }
 
 impl Names {
@@ -48,8 +52,7 @@ impl Names {
             .find(|name| self.taken.insert(joined(name)))
             .expect("there is always a higher number");
         self.given.extend(uses.iter().map(|one| (one.node, name.clone())));
-        let alternatives =
-            candidates.into_iter().filter(|other| other.iter().len() > name.iter().len()).collect();
+        let alternatives = candidates.into_iter().filter(|other| other.count() > name.count()).collect();
         Named { name, alternatives }
     }
 
@@ -81,22 +84,22 @@ impl Names {
 
     /// The names of the types around a use, the nearest first; then the keys that lead to it, joined.
     fn around(&self, one: &Use) -> Vec<Words> {
-        let types = one.within.iter().rev().filter_map(|node| self.given.get(node)).cloned();
+        let types = one.within.iter().filter_map(|node| self.given.get(node)).cloned().take(FARTHEST);
         let mut trail: Vec<Words> = Vec::new();
-        for key in one.trail.iter().rev().skip(1) {
+        for key in one.trail.iter().skip(1).take(FARTHEST) {
             trail.push(trail.last().map_or_else(|| key.clone(), |inner| inner.prefixed(key)));
         }
         types.chain(trail).collect()
     }
 
     fn parent(&self, one: &Use) -> Option<&Words> {
-        one.within.last().and_then(|node| self.given.get(node))
+        one.within.iter().next().and_then(|node| self.given.get(node))
     }
 }
 
 /// The uses of a type outside itself: a mother in a queen is a queen.
 fn outer_uses<'u>(uses: &[&'u Use]) -> Vec<&'u Use> {
-    let own: HashSet<DraftId> = uses.iter().map(|one| one.node).collect();
+    let own: FxHashSet<DraftId> = uses.iter().map(|one| one.node).collect();
     let is_outer = |one: &&&Use| !one.within.iter().any(|around| own.contains(around));
     let outer: Vec<&Use> = uses.iter().filter(is_outer).copied().collect();
     if outer.is_empty() { uses.to_vec() } else { outer }
@@ -130,7 +133,7 @@ fn fitting_name(uses: &[&Use]) -> Words {
 
 /// `small`, `medium` and `large` in `images` are images.
 fn one_of_parent(uses: &[&Use]) -> Option<Words> {
-    let parent = |one: &&Use| one.trail.iter().rev().nth(1).cloned();
+    let parent = |one: &&Use| one.trail.iter().nth(1).cloned();
     let first = parent(uses.first()?)?;
     let one = singular(&first);
     (one != first && uses.iter().all(|one| parent(one).as_ref() == Some(&first))).then_some(one)

@@ -2,7 +2,10 @@
 
 use std::collections::HashMap;
 
-use jar_sprout_model::{Draft, DraftCase, DraftId, DraftKind, Presence, Scalar, TimeForms, WireName};
+use jar_sprout_model::{
+    Draft, DraftCase, DraftField, DraftId, DraftKind, Presence, Scalar, TimeForms, WireName, Words,
+};
+use rustc_hash::FxHashMap;
 
 /// A set of positions with the same structure.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -20,66 +23,71 @@ impl Classes {
 /// The class of every position reached from `root`: equal for those of the same structure, whatever the order
 /// of their keys.
 ///
-/// Starts with all alike and splits classes until nothing more tells their members apart, so that positions
-/// that contain themselves are equal when no look inside, however deep, shows a difference.
+/// Starts with classes of what positions show without their parts, and splits them until nothing more tells their
+/// members apart, so that positions that contain themselves are equal when no look inside, however deep, shows a
+/// difference.
 pub(crate) fn same_types(draft: &Draft, positions: &[DraftId]) -> Classes {
     let mut classes = Classes(vec![Class(0); draft.len()]);
-    let mut count = 1;
+    let mut faces: HashMap<(&Option<Words>, Face<'_>), Class> = HashMap::new();
+    let mut parts: Vec<Vec<DraftId>> = Vec::with_capacity(positions.len());
+    for id in positions {
+        let (face, own) = faced(draft, *id);
+        let next = Class(faces.len());
+        // What a document tells apart by name is not the same thing, however alike.
+        classes.0[id.index()] = *faces.entry((&draft.node(*id).name, face)).or_insert(next);
+        parts.push(own);
+    }
+    let mut count = faces.len();
     loop {
-        let mut structures = HashMap::new();
+        let mut structures: FxHashMap<(Class, Vec<(Class, bool)>), Class> = FxHashMap::default();
         let mut refined = Classes(vec![Class(0); draft.len()]);
-        for id in positions {
+        for (id, parts) in positions.iter().zip(&parts) {
             let next = Class(structures.len());
-            // What a document tells apart by name is not the same thing, however alike.
-            let structure = (&draft.node(*id).name, Structure::of(draft, *id, &classes));
-            refined.0[id.index()] = *structures.entry(structure).or_insert(next);
+            let seen = parts.iter().map(|part| (classes.of(*part), draft.node(*part).nullable));
+            refined.0[id.index()] = *structures.entry((classes.of(*id), seen.collect())).or_insert(next);
         }
-        let settled = structures.len() == count;
+        let is_settled = structures.len() == count;
         count = structures.len();
         classes = refined;
-        if settled {
+        if is_settled {
             return classes;
         }
     }
 }
 
-/// What a position looks like when the classes of its parts are known.
+/// What a position shows without its parts.
 #[derive(PartialEq, Eq, Hash)]
-enum Structure<'d> {
+enum Face<'d> {
     Any,
     Scalar(Scalar),
     Constant(&'d WireName),
     Enumeration(&'d [WireName]),
-    List(Part),
-    Map(Part),
-    Tuple(Vec<Part>),
-    Record(Vec<(&'d WireName, Presence, Part)>),
-    Union(Option<&'d WireName>, Vec<(Option<&'d WireName>, Part)>),
+    List,
+    Map,
+    Tuple(usize),
+    Record(Vec<(&'d WireName, Presence)>),
+    Union(Option<&'d WireName>, Vec<Option<&'d WireName>>),
 }
 
-type Part = (Class, bool);
-
-impl<'d> Structure<'d> {
-    fn of(draft: &'d Draft, id: DraftId, classes: &Classes) -> Self {
-        let part = |id: DraftId| (classes.of(id), draft.node(id).nullable);
-        match &draft.node(id).kind {
-            DraftKind::Any => Self::Any,
-            DraftKind::Scalar(scalar) => Self::Scalar(scalar.with_time_forms(TimeForms::ALL)),
-            DraftKind::Constant(text) => Self::Constant(text),
-            DraftKind::Enumeration(known) => Self::Enumeration(known),
-            DraftKind::List(items) => Self::List(part(*items)),
-            DraftKind::Map(values) => Self::Map(part(*values)),
-            DraftKind::Tuple(items) => Self::Tuple(items.iter().map(|item| part(*item)).collect()),
-            DraftKind::Record(fields) => {
-                let mut parts: Vec<_> =
-                    fields.iter().map(|field| (&field.wire, field.presence, part(field.node))).collect();
-                parts.sort_unstable();
-                Self::Record(parts)
-            }
-            DraftKind::Union { tag, cases } => {
-                let case = |DraftCase { tag, node }: &'d DraftCase| (tag.as_ref(), part(*node));
-                Self::Union(tag.as_ref(), cases.iter().map(case).collect())
-            }
+/// What a position shows, and its parts in an order that is the same for all that show the same.
+fn faced(draft: &Draft, id: DraftId) -> (Face<'_>, Vec<DraftId>) {
+    match &draft.node(id).kind {
+        DraftKind::Any => (Face::Any, Vec::new()),
+        DraftKind::Scalar(scalar) => (Face::Scalar(scalar.with_time_forms(TimeForms::ALL)), Vec::new()),
+        DraftKind::Constant(text) => (Face::Constant(text), Vec::new()),
+        DraftKind::Enumeration(known) => (Face::Enumeration(known), Vec::new()),
+        DraftKind::List(items) => (Face::List, vec![*items]),
+        DraftKind::Map(values) => (Face::Map, vec![*values]),
+        DraftKind::Tuple(items) => (Face::Tuple(items.len()), items.clone()),
+        DraftKind::Record(fields) => {
+            let mut fields: Vec<&DraftField> = fields.iter().collect();
+            fields.sort_unstable_by_key(|field| &field.wire);
+            let keys = fields.iter().map(|field| (&field.wire, field.presence));
+            (Face::Record(keys.collect()), fields.iter().map(|field| field.node).collect())
+        }
+        DraftKind::Union { tag, cases } => {
+            let tags = cases.iter().map(|DraftCase { tag, .. }| tag.as_ref());
+            (Face::Union(tag.as_ref(), tags.collect()), cases.iter().map(|case| case.node).collect())
         }
     }
 }

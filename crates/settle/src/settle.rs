@@ -1,12 +1,13 @@
 //! Draft to model: one type for one structure, well named.
 
-use std::collections::{BTreeSet, HashMap};
+use std::collections::BTreeSet;
 
 use indexmap::IndexMap;
 use jar_sprout_model::{
     Case, Definition, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Enumeration, Field, Model,
     NamedType, Record, Root, Slot, TimeForms, Type, TypeId, Union, UnionCase, WireName, Words,
 };
+use rustc_hash::FxHashMap;
 
 use crate::envelope::page;
 use crate::name::{Named, name_types};
@@ -142,17 +143,17 @@ fn is_telling(draft: &Draft, node: DraftId) -> bool {
 struct Builder<'d> {
     draft: &'d Draft,
     /// The group of each position with a name.
-    groups: HashMap<DraftId, usize>,
+    groups: FxHashMap<DraftId, usize>,
     names: Vec<Option<Named>>,
     /// The type of each group, once it is reached.
-    ids: HashMap<usize, TypeId>,
+    ids: FxHashMap<usize, TypeId>,
     types: Vec<NamedType>,
     /// The group of each type.
     order: Vec<usize>,
     /// Whether default values of a document are those of the code as well.
     has_defaults: bool,
     /// How the times are written that stand at several positions of a type.
-    time_forms: HashMap<DraftId, TimeForms>,
+    time_forms: FxHashMap<DraftId, TimeForms>,
 }
 
 impl<'d> Builder<'d> {
@@ -162,7 +163,7 @@ impl<'d> Builder<'d> {
         let groups =
             members.flat_map(|(group, uses)| uses.iter().map(move |one| (one.node, group))).collect();
         let names = names.into_iter().map(Some).collect();
-        let (ids, types, order) = (HashMap::new(), Vec::new(), Vec::new());
+        let (ids, types, order) = (FxHashMap::default(), Vec::new(), Vec::new());
         Self { draft, groups, names, ids, types, order, has_defaults, time_forms }
     }
 

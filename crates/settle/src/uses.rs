@@ -1,9 +1,11 @@
 //! Uses: where in the draft each type with a name stands, and which names lead there.
 
-use std::collections::{HashMap, VecDeque};
+use std::collections::VecDeque;
 
 use jar_sprout_model::{Draft, DraftCase, DraftField, DraftId, DraftKind, OnWire, Words};
+use rustc_hash::FxHashMap;
 
+use crate::chain::Chain;
 use crate::envelope::{Envelope, envelope};
 use crate::singular::singular;
 
@@ -20,13 +22,13 @@ pub(crate) struct Uses {
 pub(crate) struct Use {
     pub(crate) node: DraftId,
     /// From the root's name to its own; never empty.
-    pub(crate) trail: Vec<Words>,
+    pub(crate) trail: Chain<Words>,
     /// The name that a document gives it.
     pub(crate) declared: Option<Words>,
     /// Whether its own name says little without the one before it.
     pub(crate) leans_on_parent: bool,
     /// The positions with a name that it stands in.
-    pub(crate) within: Vec<DraftId>,
+    pub(crate) within: Chain<DraftId>,
 }
 
 impl Use {
@@ -48,18 +50,18 @@ pub struct RootName {
 struct Walk<'d> {
     draft: &'d Draft,
     /// What is asked for, and whether its name must stand.
-    roots: HashMap<DraftId, bool>,
+    roots: FxHashMap<DraftId, bool>,
     uses: Uses,
     queue: VecDeque<Step>,
     /// What the position that is visited stands in.
-    within: Vec<DraftId>,
+    within: Chain<DraftId>,
 }
 
 /// A position to be visited.
 struct Step {
     id: DraftId,
-    trail: Vec<Words>,
-    within: Vec<DraftId>,
+    trail: Chain<Words>,
+    within: Chain<DraftId>,
 }
 
 /// Walks the draft breadth first. A list's item is called by the singular of the list's name.
@@ -70,9 +72,13 @@ pub(crate) fn find_uses(draft: &Draft, roots: &[(DraftId, RootName)]) -> Uses {
         uses: Uses { positions: Vec::new(), named: Vec::new() },
         queue: roots
             .iter()
-            .map(|(id, name)| Step { id: *id, trail: vec![name.words.clone()], within: Vec::new() })
+            .map(|(id, name)| Step {
+                id: *id,
+                trail: Chain::empty().with(name.words.clone()),
+                within: Chain::empty(),
+            })
             .collect(),
-        within: Vec::new(),
+        within: Chain::empty(),
     };
     let mut met = vec![false; draft.len()];
     while let Some(Step { id, trail, within }) = walk.queue.pop_front() {
@@ -88,17 +94,17 @@ pub(crate) fn find_uses(draft: &Draft, roots: &[(DraftId, RootName)]) -> Uses {
 }
 
 impl Walk<'_> {
-    fn push(&mut self, id: DraftId, trail: Vec<Words>) {
+    fn push(&mut self, id: DraftId, trail: Chain<Words>) {
         self.queue.push_back(Step { id, trail, within: self.within.clone() });
     }
 
     /// A part of a position that has a name.
-    fn push_inside(&mut self, named: DraftId, id: DraftId, trail: Vec<Words>) {
-        let within = self.within.iter().copied().chain([named]).collect();
+    fn push_inside(&mut self, named: DraftId, id: DraftId, trail: Chain<Words>) {
+        let within = self.within.with(named);
         self.queue.push_back(Step { id, trail, within });
     }
 
-    fn visit(&mut self, id: DraftId, trail: Vec<Words>) {
+    fn visit(&mut self, id: DraftId, trail: Chain<Words>) {
         let draft = self.draft;
         match &draft.node(id).kind {
             DraftKind::Any | DraftKind::Scalar(_) | DraftKind::Constant(_) => {}
@@ -114,7 +120,7 @@ impl Walk<'_> {
                     let case = tag.as_ref().map(|tag| Words::split(tag.as_str()));
                     let own = trail.last().expect("a trail is never empty");
                     let name = case.map_or_else(|| own.clone(), |case| case_name(&case, own));
-                    self.push_inside(id, *node, with_last(&trail, name));
+                    self.push_inside(id, *node, trail.with_last(name));
                 }
                 self.name(id, trail, false);
             }
@@ -123,7 +129,7 @@ impl Walk<'_> {
     }
 
     /// Another way to a position whose parts are known: one more use of its type.
-    fn visit_again(&mut self, id: DraftId, trail: Vec<Words>) {
+    fn visit_again(&mut self, id: DraftId, trail: Chain<Words>) {
         match &self.draft.node(id).kind {
             DraftKind::Record(_) | DraftKind::Union { tag: Some(_), .. } => self.name(id, trail, false),
             DraftKind::Enumeration(_) => self.name(id, trail, true),
@@ -138,38 +144,36 @@ impl Walk<'_> {
         }
     }
 
-    fn name(&mut self, node: DraftId, trail: Vec<Words>, leans_on_parent: bool) {
+    fn name(&mut self, node: DraftId, trail: Chain<Words>, leans_on_parent: bool) {
         // Two words say enough by themselves.
-        let is_short = trail.last().is_some_and(|name| name.iter().len() == 1);
+        let is_short = trail.last().is_some_and(|name| name.count() == 1);
         let within = self.within.clone();
         let declared = self.draft.node(node).name.clone();
         let leans_on_parent = leans_on_parent && is_short && declared.is_none();
         self.uses.named.push(Use { node, trail, declared, leans_on_parent, within });
     }
 
-    fn record(&mut self, id: DraftId, fields: &[DraftField], trail: Vec<Words>) {
+    fn record(&mut self, id: DraftId, fields: &[DraftField], trail: Chain<Words>) {
         let own = trail.last().expect("a trail is never empty").clone();
         let root = self.roots.get(&id).copied();
         let keeps_name = root == Some(true) || self.draft.node(id).name.is_some();
         let found = envelope(self.draft, fields, &own, root.is_some());
         let trail = match &found {
-            Some(Envelope { name, .. }) if !keeps_name => with_last(&trail, name.clone()),
+            Some(Envelope { name, .. }) if !keeps_name => trail.with_last(name.clone()),
             Some(_) | None => trail,
         };
         for field in fields {
-            let mut longer = trail.clone();
             let name = match &found {
                 Some(Envelope { part, part_name, .. }) if *part == field.node => part_name.clone(),
                 Some(_) | None => Words::split(field.wire.as_str()),
             };
-            longer.push(name);
-            self.push_inside(id, field.node, longer);
+            self.push_inside(id, field.node, trail.with(name));
         }
         self.name(id, trail, false);
     }
 
     /// A union of kinds: beside a record, which takes the name, it says what else there may be.
-    fn untagged(&mut self, id: DraftId, cases: &[DraftCase], trail: Vec<Words>) {
+    fn untagged(&mut self, id: DraftId, cases: &[DraftCase], trail: Chain<Words>) {
         let takes_name = |case: &&DraftCase| {
             matches!(
                 self.draft.node(case.node).kind,
@@ -189,7 +193,7 @@ impl Walk<'_> {
             self.push_inside(id, case.node, trail.clone());
         }
         match name {
-            Some(name) => self.name(id, with_last(&trail, name), false),
+            Some(name) => self.name(id, trail.with_last(name), false),
             None => self.name(id, trail, true),
         }
     }
@@ -216,15 +220,6 @@ fn case_name(case: &Words, own: &Words) -> Words {
     if case.iter().any(|word| word == own.last()) { case.clone() } else { own.prefixed(case) }
 }
 
-fn with_last(trail: &[Words], name: Words) -> Vec<Words> {
-    let mut trail = trail.to_vec();
-    if let Some(last) = trail.last_mut() {
-        *last = name;
-    }
-    trail
-}
-
-fn item_trail(trail: &[Words]) -> Vec<Words> {
-    let name = trail.last().map(singular);
-    name.map_or_else(Vec::new, |name| with_last(trail, name))
+fn item_trail(trail: &Chain<Words>) -> Chain<Words> {
+    trail.last().map_or_else(Chain::empty, |name| trail.with_last(singular(name)))
 }

@@ -1,5 +1,6 @@
 //! Identifiers: cased, made of letters every language takes, unique in their scope.
 
+use std::borrow::{Borrow, Cow};
 use std::fmt;
 
 use deunicode::deunicode;
@@ -24,6 +25,12 @@ impl Ident {
     }
 }
 
+impl Borrow<str> for Ident {
+    fn borrow(&self) -> &str {
+        &self.0
+    }
+}
+
 impl fmt::Display for Ident {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         f.write_str(&self.0)
@@ -32,32 +39,50 @@ impl fmt::Display for Ident {
 
 /// `HoneyKg`
 pub(crate) fn pascal_case(words: &Words) -> String {
-    letters(words).iter().map(|word| capitalised(word)).collect()
+    joined(letters(words), "", |_, word, text| push_capitalised(word, text))
 }
 
 /// `honeyKg`
 pub(crate) fn camel_case(words: &Words) -> String {
-    camel(words, capitalised)
+    joined(letters(words), "", |at, word, text| match at {
+        0 => text.push_str(word),
+        _ => push_capitalised(word, text),
+    })
 }
 
 /// `imageURL`, `urlList`: initialisms keep their capitals but at the start.
 pub(crate) fn camel_case_with_initialisms(words: &Words) -> String {
-    camel(words, |word| initialism(word).unwrap_or_else(|| capitalised(word)))
-}
-
-fn camel(words: &Words, capital: impl Fn(&str) -> String) -> String {
-    let words = letters(words);
-    words.iter().enumerate().map(|(at, word)| if at == 0 { word.clone() } else { capital(word) }).collect()
+    joined(letters(words), "", |at, word, text| match initialism(word) {
+        _ if at == 0 => text.push_str(word),
+        Some(initialism) => text.push_str(&initialism),
+        None => push_capitalised(word, text),
+    })
 }
 
 /// `honey_kg`
 pub(crate) fn snake_case(words: &Words) -> String {
-    letters(words).join("_")
+    joined(letters(words), "_", |_, word, text| text.push_str(word))
 }
 
 /// `HONEY_KG`
 pub(crate) fn screaming_case(words: &Words) -> String {
-    letters(words).join("_").to_uppercase()
+    snake_case(words).to_uppercase()
+}
+
+/// Words in one text, each put there by `push`, which is told its place.
+fn joined<'w>(
+    words: impl Iterator<Item = Cow<'w, str>>,
+    between: &str,
+    push: impl Fn(usize, &str, &mut String),
+) -> String {
+    let mut text = String::new();
+    for (at, word) in words.enumerate() {
+        if at > 0 {
+            text.push_str(between);
+        }
+        push(at, &word, &mut text);
+    }
+    text
 }
 
 /// Words that are written in capitals throughout where a language's people do so: `ID`, `IDs`.
@@ -97,15 +122,17 @@ pub(crate) fn in_ascii(words: &Words) -> Words {
 }
 
 /// The words in letters that may stand in an identifier, the first of which may start one.
-fn letters(words: &Words) -> Vec<String> {
-    let spelled = |word: &str| -> String { word.chars().map(letter).collect() };
-    let mut letters: Vec<String> = words.iter().map(spelled).collect();
+fn letters(words: &Words) -> impl Iterator<Item = Cow<'_, str>> {
+    let mut words = words.iter().map(spelled).peekable();
     let starts_well =
-        letters.first().and_then(|word| word.chars().next()).is_some_and(unicode_ident::is_xid_start);
-    if !starts_well {
-        letters.insert(0, BEFORE_DIGIT.to_owned());
-    }
-    letters
+        words.peek().and_then(|word| word.chars().next()).is_some_and(unicode_ident::is_xid_start);
+    let front = (!starts_well).then_some(Cow::Borrowed(BEFORE_DIGIT));
+    front.into_iter().chain(words)
+}
+
+/// A word in letters that may stand in an identifier.
+fn spelled(word: &str) -> Cow<'_, str> {
+    if word.is_ascii() { Cow::Borrowed(word) } else { word.chars().map(letter).collect::<String>().into() }
 }
 
 /// A letter as it is, if Unicode allows it in identifiers (UAX #31) and it is not another way to write others, which
@@ -119,9 +146,10 @@ fn letter(character: char) -> String {
     }
 }
 
-fn capitalised(word: &str) -> String {
+fn push_capitalised(word: &str, text: &mut String) {
     let mut chars = word.chars();
-    chars.next().map(|first| first.to_uppercase().chain(chars).collect()).unwrap_or_default()
+    text.extend(chars.next().into_iter().flat_map(char::to_uppercase));
+    text.push_str(chars.as_str());
 }
 
 #[cfg(test)]

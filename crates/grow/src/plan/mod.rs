@@ -124,6 +124,8 @@ pub struct Plan<'m> {
     hosts: Vec<Option<TypeId>>,
     /// By type, whether it writes its tag by itself.
     writes_tag: Vec<bool>,
+    /// By type, the unions that it is a tagged case of.
+    unions: HashMap<TypeId, Vec<TypeId>>,
     /// Whether integers were seen that a double does not keep.
     pub(crate) leaves_doubles: bool,
     /// What all of it is called.
@@ -166,6 +168,7 @@ struct PlannedEntry {
 
 /// A named type.
 pub struct PlannedType<'m> {
+    pub(crate) id: TypeId,
     pub(crate) ident: Ident,
     pub(crate) docs: &'m Docs,
     pub(crate) definition: PlannedDefinition<'m>,
@@ -262,6 +265,7 @@ impl<'m> Plan<'m> {
         let ids = idents.into_iter().zip((0..).map(TypeId::from_index)).collect();
         let (hosts, twins, wires) = (Vec::new(), HashMap::new(), HashMap::new());
         let writes_tag = tags::writes_tag(&types, &roots);
+        let unions = tags::unions(&types);
         let leaves_doubles = model.scalars().any(Scalar::leaves_doubles);
         Self {
             model,
@@ -274,6 +278,7 @@ impl<'m> Plan<'m> {
             wires,
             hosts,
             writes_tag,
+            unions,
             leaves_doubles,
             title,
             times,
@@ -293,59 +298,12 @@ impl<'m> Plan<'m> {
     /// Whether a type has a part of the type it is itself a direct part of, with no list or map between that would
     /// hold the two apart.
     pub(crate) fn contains_inline(&self, id: TypeId, owner: &Ident) -> bool {
-        self.loops[id.index()] == self.loops[self.id_by_ident(owner).index()]
+        self.loops[id.index()] == self.loops[self.ids[owner].index()]
     }
 
-    fn id_by_ident(&self, ident: &Ident) -> TypeId {
-        self.ids[ident]
-    }
-
-    /// The id of one of the plan's types.
-    pub(crate) fn id_of(&self, ty: &PlannedType<'_>) -> TypeId {
-        self.id_by_ident(&ty.ident)
-    }
-
-    /// The tagged union that a record is a case of as it is, and whose other cases are such records too.
-    pub(crate) fn union_of(&self, id: TypeId) -> Option<&PlannedType<'m>> {
-        self.unions_of(id).find(|ty| match &ty.definition {
-            PlannedDefinition::Union(union) => self.has_direct_cases(union),
-            PlannedDefinition::Record(_) | PlannedDefinition::Enumeration(_) => false,
-        })
-    }
-
-    /// Whether each case of a union is a record that carries the tag and is no other union's case, so that
-    /// nothing needs to stand around it.
-    pub(crate) fn has_direct_cases(&self, union: &PlannedUnion<'_>) -> bool {
-        union.tag.is_some() && union.cases.iter().all(|case| self.direct_case(case).is_some())
-    }
-
-    /// The record that is a tagged case as it is, of one union alone.
-    pub(crate) fn direct_case(&self, case: &PlannedUnionCase<'_>) -> Option<&PlannedType<'m>> {
-        match case.slot.ty {
-            Type::Named(id)
-                if case.tag.is_some() && self.is_record(id) && self.unions_of(id).count() == 1 =>
-            {
-                Some(self.get(id))
-            }
-            Type::Named(_)
-            | Type::Any
-            | Type::Scalar(_)
-            | Type::Constant(_)
-            | Type::List(_)
-            | Type::Map(_)
-            | Type::Tuple(_) => None,
-        }
-    }
-
-    /// The key and the tag that a record writes by itself, since no union does it.
-    pub(crate) fn tag_to_write(&self, ty: &PlannedType<'m>) -> Option<(&'m WireName, &'m WireName)> {
-        if self.writes_tag[self.id_of(ty).index()] { tags::tag(ty) } else { None }
-    }
-
-    /// Whether the cases of a union write the tags that they carry.
-    pub(crate) fn have_cases_tags(&self, union: &PlannedUnion<'_>) -> bool {
-        let ids = union.cases.iter().filter(|case| case.tag.is_some()).flat_map(|case| case.slot.ty.named());
-        ids.into_iter().any(|id| self.writes_tag[id.index()])
+    /// The type of a name.
+    pub(crate) fn find(&self, name: &str) -> Option<&PlannedType<'m>> {
+        self.ids.get(name).map(|id| self.get(*id))
     }
 
     /// Whether a type has one in it, at any depth, of which something is so; where lists and maps hold their parts
@@ -387,28 +345,7 @@ impl<'m> Plan<'m> {
 
     /// The type of the wire that a plain type is made of.
     pub(crate) fn wire_of(&self, twin: &PlannedType<'m>) -> Option<&PlannedType<'m>> {
-        if self.wires.is_empty() {
-            None
-        } else {
-            self.wires.get(&self.id_of(twin)).map(|wire| self.get(*wire))
-        }
-    }
-
-    fn is_record(&self, id: TypeId) -> bool {
-        match &self.get(id).definition {
-            PlannedDefinition::Record(_) => true,
-            PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => false,
-        }
-    }
-
-    /// The unions that a type is a tagged case of.
-    pub(crate) fn unions_of(&self, id: TypeId) -> impl Iterator<Item = &PlannedType<'m>> {
-        self.types.iter().filter(move |ty| match &ty.definition {
-            PlannedDefinition::Union(union) => {
-                union.tag.is_some() && union.cases.iter().any(|case| case.slot.ty == Type::Named(id))
-            }
-            PlannedDefinition::Record(_) | PlannedDefinition::Enumeration(_) => false,
-        })
+        if self.wires.is_empty() { None } else { self.wires.get(&twin.id).map(|wire| self.get(*wire)) }
     }
 
     /// What the root is called.
@@ -521,7 +458,7 @@ impl<'m> Planner<'m, '_, '_> {
             Definition::Union(union) => PlannedDefinition::Union(self.plan_union(union, ident)),
         };
         let is_closed = matches!(&ty.definition, Definition::Enumeration(known) if known.is_closed);
-        PlannedType { ident: ident.clone(), docs: &ty.docs, definition, is_closed }
+        PlannedType { id, ident: ident.clone(), docs: &ty.docs, definition, is_closed }
     }
 
     /// A field whose name is its key has it before one that needs a mapping all the same.

@@ -60,7 +60,7 @@ impl<'m> Plan<'m> {
 
     /// The types that stand inside another.
     pub(crate) fn nested_in(&self, ty: &PlannedType<'_>) -> impl Iterator<Item = &PlannedType<'m>> {
-        let host = Some(self.id_of(ty));
+        let host = Some(ty.id);
         self.types.iter().zip(&self.hosts).filter(move |(_, its)| **its == host).map(|(nested, _)| nested)
     }
 
@@ -71,7 +71,7 @@ impl<'m> Plan<'m> {
 
     /// Whether a type stands inside another.
     pub(crate) fn is_nested(&self, ty: &PlannedType<'_>) -> bool {
-        self.hosts.get(self.id_of(ty).index()).is_some_and(Option::is_some)
+        self.hosts.get(ty.id.index()).is_some_and(Option::is_some)
     }
 
     /// The record that a whole response is or holds, if others can stand in it: what is one of a union's cases cannot

@@ -108,9 +108,17 @@ impl<'n> Scope<'n> {
     }
 
     fn declare_cased(&mut self, name: &Words, case: fn(&Words) -> String) -> Ident {
-        let more = name.with_word(MEMBER_WORD);
-        let name = if self.is_reserved(&case(name)) { &more } else { name };
-        self.declare([name], case)
+        let text = shortened(case(name));
+        let text = if self.is_reserved(&text) { shortened(case(&name.with_word(MEMBER_WORD))) } else { text };
+        self.declare_text(text)
+    }
+
+    /// A name as it is, if it is free, else with a number behind.
+    fn declare_text(&mut self, text: String) -> Ident {
+        if !self.is_reserved(&text) && self.taken.insert(text.to_lowercase()) {
+            return self.finish(text);
+        }
+        self.declare_numbered(&text)
     }
 
     fn declare<'w>(
@@ -120,7 +128,7 @@ impl<'n> Scope<'n> {
     ) -> Ident {
         let (mut base, mut is_base_free) = (String::new(), false);
         for words in candidates {
-            let text: String = case(words).chars().take(LONGEST).collect();
+            let text = shortened(case(words));
             let is_free = !self.is_reserved(&text);
             if is_free && self.taken.insert(text.to_lowercase()) {
                 return self.finish(text);
@@ -130,6 +138,10 @@ impl<'n> Scope<'n> {
                 (base, is_base_free) = (text, is_free);
             }
         }
+        self.declare_numbered(&base)
+    }
+
+    fn declare_numbered(&mut self, base: &str) -> Ident {
         let text = (2_u32..)
             .map(|number| format!("{base}{number}"))
             .find(|text| !self.taken.contains(&text.to_lowercase()))
@@ -148,6 +160,13 @@ impl<'n> Scope<'n> {
     fn finish(&self, text: String) -> Ident {
         Ident::new((self.naming.escape)(text))
     }
+}
+
+fn shortened(mut text: String) -> String {
+    if let Some((end, _)) = text.char_indices().nth(LONGEST) {
+        text.truncate(end);
+    }
+    text
 }
 
 fn own_name(naming: &Naming, owner: &Ident) -> Option<String> {

@@ -1,8 +1,85 @@
-//! Tags: which records must write the one that they carry, since no union around them does it.
+//! Tags: the unions that records are cases of, and which records must write the tag that they carry, since no union
+//! around them does it.
+
+use std::collections::HashMap;
 
 use jar_sprout_model::{Type, TypeId, WireName};
 
-use super::{PlannedDefinition, PlannedRoot, PlannedType};
+use super::{Plan, PlannedDefinition, PlannedRoot, PlannedType, PlannedUnion, PlannedUnionCase};
+
+impl<'m> Plan<'m> {
+    /// The tagged union that a record is a case of as it is, and whose other cases are such records too.
+    pub(crate) fn union_of(&self, id: TypeId) -> Option<&PlannedType<'m>> {
+        self.unions_of(id).find(|ty| match &ty.definition {
+            PlannedDefinition::Union(union) => self.has_direct_cases(union),
+            PlannedDefinition::Record(_) | PlannedDefinition::Enumeration(_) => false,
+        })
+    }
+
+    /// Whether each case of a union is a record that carries the tag and is no other union's case, so that
+    /// nothing needs to stand around it.
+    pub(crate) fn has_direct_cases(&self, union: &PlannedUnion<'_>) -> bool {
+        union.tag.is_some() && union.cases.iter().all(|case| self.direct_case(case).is_some())
+    }
+
+    /// The record that is a tagged case as it is, of one union alone.
+    pub(crate) fn direct_case(&self, case: &PlannedUnionCase<'_>) -> Option<&PlannedType<'m>> {
+        match case.slot.ty {
+            Type::Named(id)
+                if case.tag.is_some() && self.is_record(id) && self.unions_of(id).count() == 1 =>
+            {
+                Some(self.get(id))
+            }
+            Type::Named(_)
+            | Type::Any
+            | Type::Scalar(_)
+            | Type::Constant(_)
+            | Type::List(_)
+            | Type::Map(_)
+            | Type::Tuple(_) => None,
+        }
+    }
+
+    /// The key and the tag that a record writes by itself, since no union does it.
+    pub(crate) fn tag_to_write(&self, ty: &PlannedType<'m>) -> Option<(&'m WireName, &'m WireName)> {
+        if self.writes_tag[ty.id.index()] { tag(ty) } else { None }
+    }
+
+    /// Whether the cases of a union write the tags that they carry.
+    pub(crate) fn have_cases_tags(&self, union: &PlannedUnion<'_>) -> bool {
+        let ids = union.cases.iter().filter(|case| case.tag.is_some()).flat_map(|case| case.slot.ty.named());
+        ids.into_iter().any(|id| self.writes_tag[id.index()])
+    }
+
+    fn is_record(&self, id: TypeId) -> bool {
+        match &self.get(id).definition {
+            PlannedDefinition::Record(_) => true,
+            PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => false,
+        }
+    }
+
+    /// The unions that a type is a tagged case of.
+    pub(crate) fn unions_of(&self, id: TypeId) -> impl Iterator<Item = &PlannedType<'m>> {
+        self.unions.get(&id).into_iter().flatten().map(|union| self.get(*union))
+    }
+}
+
+/// By type, the unions that it is a tagged case of.
+pub(super) fn unions(types: &[PlannedType<'_>]) -> HashMap<TypeId, Vec<TypeId>> {
+    let mut unions: HashMap<TypeId, Vec<TypeId>> = HashMap::new();
+    for ty in types {
+        let PlannedDefinition::Union(union) = &ty.definition else { continue };
+        for case in union.cases.iter().filter(|_| union.tag.is_some()) {
+            if let Type::Named(id) = case.slot.ty {
+                let known = unions.entry(id).or_default();
+                if known.last() != Some(&ty.id) {
+                    known.push(ty.id);
+                }
+            }
+        }
+    }
+    unions
+}
 
 /// By type, whether it is a record that carries a tag and is written by itself somewhere, or a case of a tagged union
 /// beside such a record: a union then writes all its cases as they are.

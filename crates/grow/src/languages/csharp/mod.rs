@@ -219,7 +219,7 @@ fn record(
         Types::Records => "record",
         Types::Classes => "class",
     };
-    let base = unions::base(plan, plan.id_of(ty), form);
+    let base = unions::base(plan, ty.id, form);
     // Records and classes do not derive from each other.
     let kind = if base.is_some() && form.level >= Level::Twelve { "record" } else { kind };
     let base = base.map(|base| format!(" : {base}")).unwrap_or_default();

@@ -32,7 +32,7 @@ fn record(
     form: &Form<'_>,
     needs: &mut Needs,
 ) -> Doc {
-    let base = base(plan, plan.id_of(twin), form).map(|base| format!(" : {base}")).unwrap_or_default();
+    let base = base(plan, twin.id, form).map(|base| format!(" : {base}")).unwrap_or_default();
     let is_record = form.types == Types::Records || (!base.is_empty() && form.level >= Level::Twelve);
     let kind = if is_record { "record" } else { "class" };
     let head = text(format!("{} sealed {kind} {}{base}", form.access, twin.ident));

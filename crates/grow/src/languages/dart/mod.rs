@@ -153,7 +153,7 @@ fn record(
     needs: &mut Needs,
 ) -> Doc {
     let ident = &ty.ident;
-    let union = plan.union_of(plan.id_of(ty)).map(|union| &union.ident);
+    let union = plan.union_of(ty.id).map(|union| &union.ident);
     let head = match union {
         Some(union) => format!("class {ident} extends {union}"),
         None => format!("class {ident}"),

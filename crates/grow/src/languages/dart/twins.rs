@@ -33,7 +33,7 @@ fn record(
     needs: &mut Needs,
 ) -> Doc {
     let ident = &twin.ident;
-    let head = match plan.union_of(plan.id_of(twin)) {
+    let head = match plan.union_of(twin.id) {
         Some(union) => format!("class {ident} extends {}", union.ident),
         None => format!("class {ident}"),
     };

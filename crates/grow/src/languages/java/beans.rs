@@ -67,7 +67,7 @@ pub(super) fn bean(
     inside.extend(nested);
     // Else an object of it would belong to one of the class around.
     let is_static = if plan.is_nested(ty) { "static " } else { "" };
-    let union = plan.union_of(plan.id_of(ty));
+    let union = plan.union_of(ty.id);
     // Only a class that none extends may be one of a sealed interface's.
     let head = text(match union {
         Some(union) => format!("public {is_static}final class {} implements {}", ty.ident, union.ident),

@@ -210,7 +210,7 @@ fn record_head(
     let inside = nest(nest(cat([soft(), components])));
     let inside = if one_line == 0 { Doc::Nil } else { inside };
     let open = format!("public record {}(", ty.ident);
-    let Some(union) = plan.union_of(plan.id_of(ty)) else {
+    let Some(union) = plan.union_of(ty.id) else {
         return group(cat([text(open), inside, text(")")]));
     };
     let supers = format!("implements {}", union.ident);

@@ -41,7 +41,7 @@ pub(super) fn of_jackson(
         needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonSerialize");
         annotations.push("@JsonSerialize".to_owned());
     }
-    let id = plan.id_of(ty);
+    let id = ty.id;
     if plan.unions_of(id).next().is_some() && plan.union_of(id).is_none() {
         // Else it would have the deserializer of its union, which comes back to it.
         needs.imports.extend([

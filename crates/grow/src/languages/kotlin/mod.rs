@@ -241,8 +241,7 @@ fn key_annotation(wire: &str, form: Form, needs: &mut Needs) -> Option<String> {
 
 /// ` : Event` for the cases of a sealed interface.
 fn supertypes(plan: &Plan<'_>, ty: &PlannedType<'_>, form: Form, needs: &mut Needs) -> Doc {
-    let unions: Vec<Doc> =
-        plan.unions_of(plan.id_of(ty)).map(|union| text(union.ident.to_string())).collect();
+    let unions: Vec<Doc> = plan.unions_of(ty.id).map(|union| text(union.ident.to_string())).collect();
     // Its linter wants each but the first on a line of its own.
     let between = cat([text(","), hard()]);
     if unions.is_empty() {

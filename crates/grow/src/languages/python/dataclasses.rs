@@ -416,7 +416,7 @@ pub(super) fn union(
 const WRITE_TAGGED: &str = "return value if isinstance(value, dict) else value.to_dict()";
 
 fn union_comment(plan: &Plan<'_>, ident: &Ident) -> Option<Doc> {
-    let docs = plan.types.iter().find(|ty| ty.ident == *ident)?.docs;
+    let docs = plan.find(ident.as_str())?.docs;
     ABOUT.comment.of(docs, 0)
 }
 

@@ -71,7 +71,7 @@ pub(super) fn record(
     let is_plain = |field: &PlannedField<'_>| {
         let key = field.wire.as_str();
         // Two underscores in front are mangled inside a class, where the name of a type would hide the type.
-        let hides = BUILT_IN.contains(&key) || plan.types.iter().any(|ty| ty.ident.as_str() == key);
+        let hides = BUILT_IN.contains(&key) || plan.find(key).is_some();
         names::is_identifier(key) && !key.starts_with("__") && !hides
     };
     let typed = |field: &PlannedField<'_>, needs: &mut Needs| {

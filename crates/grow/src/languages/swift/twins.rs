@@ -58,12 +58,12 @@ fn record(
 
 /// Whether a type is a part of itself, with no list or map between.
 fn holds_itself(plan: &Plan<'_>, twin: &PlannedType<'_>) -> bool {
-    plan.holds(plan.id_of(twin), |id| id == plan.id_of(twin), true)
+    plan.holds(twin.id, |id| id == twin.id, true)
 }
 
 /// Whether a type that is a part of itself is anywhere in this one.
 fn holds_object(plan: &Plan<'_>, twin: &PlannedType<'_>) -> bool {
-    plan.holds(plan.id_of(twin), |id| is_object(plan, plan.get(id)), false)
+    plan.holds(twin.id, |id| is_object(plan, plan.get(id)), false)
 }
 
 fn is_object(plan: &Plan<'_>, ty: &PlannedType<'_>) -> bool {

@@ -77,7 +77,7 @@ pub(super) fn reader(plan: &Plan<'_>, ty: &PlannedType<'_>, form: Form, needs: &
             None => by_kind(plan, ident, union, form, needs),
         }),
     };
-    let id = plan.id_of(ty);
+    let id = ty.id;
     let is_root =
         plan.roots.iter().any(|root| matches!(root, PlannedRoot::Named { id: root, .. } if *root == id));
     let slot = Slot::of(Type::Named(id));

@@ -1,0 +1,79 @@
+//! Places: where in a document its parts stand.
+
+use rustc_hash::{FxHashMap, FxHashSet};
+use serde_json::Value;
+
+/// The JSON Pointers (RFC 6901) to parts of a document, all found in one walk.
+pub(crate) fn pointers_to<'d>(
+    whole: &'d Value,
+    parts: impl Iterator<Item = &'d Value>,
+) -> FxHashMap<*const Value, String> {
+    let mut walk = Walk {
+        wanted: parts.map(std::ptr::from_ref).collect(),
+        found: FxHashMap::default(),
+        pointer: String::new(),
+    };
+    walk.visit(whole);
+    walk.found
+}
+
+struct Walk {
+    wanted: FxHashSet<*const Value>,
+    found: FxHashMap<*const Value, String>,
+    /// Where the visited part stands.
+    pointer: String,
+}
+
+impl Walk {
+    /// Looks for what is wanted in a value; parsers bound how deep it is.
+    fn visit(&mut self, value: &Value) {
+        if self.found.len() == self.wanted.len() {
+            return;
+        }
+        let address = std::ptr::from_ref(value);
+        if self.wanted.contains(&address) {
+            self.found.insert(address, self.pointer.clone());
+        }
+        match value {
+            Value::Object(object) => {
+                for (key, value) in object {
+                    self.enter(&key.replace('~', "~0").replace('/', "~1"), value);
+                }
+            }
+            Value::Array(items) => {
+                for (at, value) in items.iter().enumerate() {
+                    self.enter(&at.to_string(), value);
+                }
+            }
+            Value::Null | Value::Bool(_) | Value::Number(_) | Value::String(_) => {}
+        }
+    }
+
+    fn enter(&mut self, step: &str, value: &Value) {
+        let length = self.pointer.len();
+        self.pointer.push('/');
+        self.pointer.push_str(step);
+        self.visit(value);
+        self.pointer.truncate(length);
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use serde_json::json;
+
+    use super::*;
+
+    #[test]
+    fn parts_are_found_where_they_stand() {
+        let whole = json!({"a/b": [{"~": 1}], "c": {"d": null}});
+        let pointers = ["", "/a~1b/0/~0", "/c/d", "/a~1b/0"];
+        let parts: Vec<&Value> = pointers.iter().map(|pointer| whole.pointer(pointer).unwrap()).collect();
+        let elsewhere = json!(1);
+        let found = pointers_to(&whole, parts.iter().copied().chain([&elsewhere]));
+        assert_eq!(found.len(), pointers.len());
+        for (part, pointer) in parts.into_iter().zip(pointers) {
+            assert_eq!(found[&std::ptr::from_ref(part)], pointer);
+        }
+    }
+}
