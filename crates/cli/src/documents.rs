@@ -4,10 +4,11 @@ use std::fs::{self, File};
 use std::io::Read as _;
 use std::path::{Component, Path, PathBuf};
 
-use jar_sprout_document::{Drafted, Fault, Files, Library, draft_document, read_value, recognise_text};
+use jar_sprout_document::{
+    Drafted, Fault, Files, Library, Value, draft_document, read_value, recognise_text,
+};
 use jar_sprout_model::{Problem, Severity, Spot, Words};
 use percent_encoding::percent_decode_str;
-use serde_json::Value;
 
 use crate::failure::{Failure, Outcome, reason};
 use crate::report;

@@ -1,7 +1,7 @@
 //! What an API description offers: its operations, and the schemas that it asks for.
 
+use crate::value::{Object, Value};
 use jar_sprout_model::Words;
-use serde_json::{Map, Value};
 
 use crate::flat::pure_reference;
 use crate::library::{Library, References};
@@ -77,12 +77,12 @@ pub(crate) fn wanted<'d>(
             let says_itself = whole.as_object().is_none_or(|object| {
                 let telling =
                     ["type", "properties", "items", "$ref", "allOf", "oneOf", "anyOf", "enum", "const"];
-                telling.iter().any(|key| object.contains_key(*key))
+                telling.iter().any(|key| object.get(key).is_some())
             });
             if says_itself {
                 wanted.roots.push((name, whole));
             } else {
-                let held = holders.iter().filter_map(|holder| whole.get(*holder)?.as_object()).flatten();
+                let held = holders.iter().filter_map(|holder| whole.get(holder)?.as_object()).flatten();
                 wanted.roots.extend(held.map(|(name, schema)| (component_name(name), schema)));
                 wanted.title = Some(name);
                 if wanted.roots.is_empty() {
@@ -133,7 +133,7 @@ impl<'d> Asked<'_, 'd> {
         wanted
             .roots
             .extend(components.into_iter().flatten().map(|(name, schema)| (component_name(name), schema)));
-        let paths = ["paths", "webhooks"].iter().filter_map(|key| whole.get(*key)?.as_object()).flatten();
+        let paths = ["paths", "webhooks"].iter().filter_map(|key| whole.get(key)?.as_object()).flatten();
         for (path, item) in paths {
             if let Some(item) = self.follow(item).as_object() {
                 let known = wanted.roots.len();
@@ -151,9 +151,9 @@ impl<'d> Asked<'_, 'd> {
         }
     }
 
-    fn path(&self, path: &str, item: &'d Map<String, Value>, wanted: &mut Wanted<'d>) {
+    fn path(&self, path: &str, item: &'d Object, wanted: &mut Wanted<'d>) {
         for (method, operation) in item {
-            if METHODS.contains(&method.as_str())
+            if METHODS.contains(&method)
                 && let Some(operation) = operation.as_object()
             {
                 self.operation(path, method, operation, Some(item), wanted);
@@ -165,8 +165,8 @@ impl<'d> Asked<'_, 'd> {
         &self,
         path: &str,
         method: &str,
-        operation: &'d Map<String, Value>,
-        item: Option<&'d Map<String, Value>>,
+        operation: &'d Object,
+        item: Option<&'d Object>,
         wanted: &mut Wanted<'d>,
     ) {
         let text = |key: &str| operation.get(key).and_then(Value::as_str).map(str::to_owned);
@@ -180,8 +180,7 @@ impl<'d> Asked<'_, 'd> {
             takes: Vec::new(),
             gives: Vec::new(),
         };
-        let list =
-            |holder: Option<&'d Map<String, Value>>| holder.and_then(|holder| holder.get("parameters"));
+        let list = |holder: Option<&'d Object>| holder.and_then(|holder| holder.get("parameters"));
         let parameters = [list(item), list(Some(operation))];
         for parameter in parameters.into_iter().flatten().filter_map(Value::as_array).flatten() {
             self.parameter(self.follow(parameter), &name, &mut described, wanted);
@@ -199,7 +198,7 @@ impl<'d> Asked<'_, 'd> {
             let response = self.follow(response);
             let schema = response.get("schema").or_else(|| self.content(response));
             let ty = schema.map_or_else(|| "nothing".to_owned(), |schema| self.type_name(schema));
-            described.gives.push(Carried { what: status.clone(), ty });
+            described.gives.push(Carried { what: status.to_owned(), ty });
             if let Some(schema) = schema {
                 let is_well = status.starts_with('2');
                 let name = name.with_word(if is_well { "response" } else { "error" });
@@ -235,7 +234,7 @@ impl<'d> Asked<'_, 'd> {
     /// The JSON schema of what is in a request, a response or a parameter.
     fn content(&self, holder: &'d Value) -> Option<&'d Value> {
         let content = holder.get("content")?.as_object()?;
-        let is_json = |media: &&String| {
+        let is_json = |media: &str| {
             let media = media.split(';').next().unwrap_or_default().trim();
             media == "application/json"
                 || media.ends_with("+json")
@@ -267,7 +266,7 @@ impl<'d> Asked<'_, 'd> {
             return Words::split(title).in_capitals();
         }
         match schema.get("type") {
-            Some(Value::String(ty)) if ty == "array" => {
+            Some(Value::String(ty)) if **ty == *"array" => {
                 let items =
                     schema.get("items").map_or_else(|| "any".to_owned(), |items| self.type_name(items));
                 format!("[{items}]")
@@ -277,7 +276,7 @@ impl<'d> Asked<'_, 'd> {
                 None => schema
                     .get("format")
                     .and_then(Value::as_str)
-                    .map_or_else(|| ty.clone(), |f| format!("{ty} {f}")),
+                    .map_or_else(|| ty.to_string(), |f| format!("{ty} {f}")),
             },
             _ => "any".to_owned(),
         }

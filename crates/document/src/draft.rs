@@ -5,20 +5,20 @@ mod endless;
 
 use std::collections::HashSet;
 
+use crate::value::{Object, Value};
 use indexmap::IndexMap;
 use jar_sprout_model::{
     Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Presence, Problem, Scalar, Spot,
     TimeForms, Width, WireName, Words,
 };
 use rustc_hash::{FxHashMap, FxHashSet};
-use serde_json::Value;
 
 use crate::api::{self, Operation, Sent, Wanted};
 use crate::flat::{Flat, Flattening, JsonKind, NoteKind, Spec, pure_reference, says_nullable};
 use crate::library::Library;
 use crate::names::component_name;
 use crate::places::pointers_to;
-use crate::said::{default_of, docs_of, said, says};
+use crate::said::{default_of, docs_of, says};
 
 /// A draft with what a document asks for.
 pub struct Drafted {
@@ -89,7 +89,7 @@ fn component_names(library: &Library) -> FxHashMap<*const Value, String> {
         for holder in ["/components/schemas", "/definitions", "/$defs"] {
             let held = document.pointer(holder).and_then(Value::as_object);
             for (name, schema) in held.into_iter().flatten() {
-                names.insert(std::ptr::from_ref(schema), name.clone());
+                names.insert(std::ptr::from_ref(schema), name.to_owned());
             }
         }
         // A file that is one schema is called after itself; the first one by whoever asks for it.
@@ -179,8 +179,8 @@ impl<'d> Drafter<'_, 'd> {
     fn find_heirs(&mut self) {
         let components = self.library.root().pointer("/components/schemas");
         let components = components.or_else(|| self.library.root().pointer("/definitions"));
-        for schema in components.and_then(Value::as_object).into_iter().flat_map(|all| all.values()) {
-            for part in said(schema, "allOf").and_then(Value::as_array).into_iter().flatten() {
+        for schema in components.and_then(Value::as_object).into_iter().flat_map(Object::values) {
+            for part in schema.get("allOf").and_then(Value::as_array).into_iter().flatten() {
                 if let Some(base) = self.target(part)
                     && base.get("discriminator").is_some()
                     && base.get("oneOf").is_none()
@@ -209,7 +209,7 @@ impl<'d> Drafter<'_, 'd> {
         if let Some(name) = self.names.get(&std::ptr::from_ref(schema)) {
             return Some(component_name(name));
         }
-        let title = said(schema, "title").and_then(Value::as_str)?;
+        let title = schema.get("title").and_then(Value::as_str)?;
         let words = Words::split(title);
         let is_name = title.len() <= 40 && words.count() <= 4 && !title.contains(['.', ':', '/']);
         is_name.then_some(words)
@@ -301,7 +301,7 @@ impl<'d> Drafter<'_, 'd> {
     /// A component with a discriminator that others extend is one of them.
     fn heirs_of(&mut self, at: &'d Value) -> Option<Made> {
         let heirs = self.heirs.get(&std::ptr::from_ref(at))?.clone();
-        let discriminator = said(at, "discriminator");
+        let discriminator = at.get("discriminator");
         let tag = discriminator_key(discriminator)?;
         let specs: Vec<Spec<'d>> = heirs.into_iter().map(Spec::One).collect();
         let tags: Vec<String> =
@@ -414,9 +414,7 @@ impl<'d> Drafter<'_, 'd> {
 
     fn object(&mut self, flat: &Flat<'d>, at: &'d Value) -> DraftKind {
         if flat.properties.is_empty() {
-            if !flat.patterns.is_empty()
-                && flat.additional.is_none_or(|additional| *additional == Value::Bool(true))
-            {
+            if !flat.patterns.is_empty() && flat.additional.is_none_or(Value::is_true) {
                 self.flattening.note(at, NoteKind::OtherKeys);
             }
             let mut values: Vec<Spec<'d>> = flat.patterns.iter().map(|schema| Spec::One(schema)).collect();

@@ -2,8 +2,8 @@
 
 use std::collections::BTreeSet;
 
+use crate::value::{Object, Value};
 use indexmap::{IndexMap, IndexSet};
-use serde_json::{Map, Value};
 
 use crate::library::{REFERENCES, References};
 use crate::said::says;
@@ -161,9 +161,9 @@ fn is_annotation(key: &str) -> bool {
 pub(crate) fn pure_reference(schema: &Value) -> Option<&Value> {
     let mut telling = schema.as_object()?.iter().filter(|(key, _)| !is_annotation(key));
     let ((key, value), None) = (telling.next()?, telling.next()) else { return None };
-    match key.as_str() {
+    match key {
         key if REFERENCES.contains(&key) => value.is_string().then_some(schema),
-        "allOf" | "oneOf" | "anyOf" => match value.as_array()?.as_slice() {
+        "allOf" | "oneOf" | "anyOf" => match value.as_array()? {
             [one] => pure_reference(one),
             _ => None,
         },
@@ -225,14 +225,14 @@ impl<'d> Flattening<'_, 'd> {
                 Err((message, help)) => self.broken.push((value, message, help)),
             }
         }
-        self.add_keywords(value, keywords, flat, on_the_way);
+        self.add_keywords(value, &keywords, flat, on_the_way);
         on_the_way.pop();
     }
 
     fn add_keywords(
         &mut self,
         value: &'d Value,
-        keywords: Keywords<'d>,
+        keywords: &Keywords<'d>,
         flat: &mut Flat<'d>,
         on_the_way: &mut Vec<*const Value>,
     ) {
@@ -242,8 +242,8 @@ impl<'d> Flattening<'_, 'd> {
         keywords.add_types(flat);
         keywords.add_object(flat);
         keywords.add_list(flat);
-        let number = |value: Option<&Value>| value.and_then(Value::as_f64);
-        let Keywords { minimum, above, maximum, below, .. } = keywords;
+        let number = |value: Option<&Value>| value?.as_number()?.as_f64();
+        let Keywords { minimum, above, maximum, below, .. } = *keywords;
         flat.least = flat.least.or_else(|| number(minimum).or_else(|| number(above)));
         flat.greatest = flat.greatest.or_else(|| number(maximum).or_else(|| number(below)));
         flat.format = flat.format.or_else(|| keywords.format?.as_str());
@@ -305,10 +305,10 @@ struct Keywords<'d> {
 }
 
 impl<'d> Keywords<'d> {
-    fn of(object: &'d Map<String, Value>) -> Self {
+    fn of(object: &'d Object) -> Self {
         let mut keywords = Self::default();
         for (key, value) in object {
-            let place = match key.as_str() {
+            let place = match key {
                 "type" => &mut keywords.ty,
                 "properties" => &mut keywords.properties,
                 "required" => &mut keywords.required,
@@ -330,7 +330,7 @@ impl<'d> Keywords<'d> {
                 "oneOf" => &mut keywords.one_of,
                 "anyOf" => &mut keywords.any_of,
                 "nullable" | "x-nullable" => {
-                    keywords.is_nullable |= *value == Value::Bool(true);
+                    keywords.is_nullable |= value.is_true();
                     continue;
                 }
                 key if REFERENCES.contains(&key) => {
@@ -350,7 +350,7 @@ impl<'d> Keywords<'d> {
 
     fn add_types(&self, flat: &mut Flat<'d>) {
         let names = match self.ty {
-            Some(Value::Array(several)) => several.as_slice(),
+            Some(Value::Array(several)) => several,
             Some(one) => std::slice::from_ref(one),
             None => &[],
         };
@@ -371,7 +371,7 @@ impl<'d> Keywords<'d> {
 
     fn add_object(&self, flat: &mut Flat<'d>) {
         for (key, schema) in self.properties.and_then(Value::as_object).into_iter().flatten() {
-            let spec = match flat.properties.get(key.as_str()) {
+            let spec = match flat.properties.get(key) {
                 Some(Spec::One(known)) if std::ptr::eq(*known, schema) => Spec::One(schema),
                 Some(known) => Spec::All(vec![known.clone(), Spec::One(schema)]),
                 None => Spec::One(schema),
@@ -384,7 +384,7 @@ impl<'d> Keywords<'d> {
             flat.additional = flat.additional.filter(|known| known.is_object()).or(Some(additional));
         }
         let patterns = self.patterns.and_then(Value::as_object);
-        flat.patterns.extend(patterns.into_iter().flat_map(Map::values));
+        flat.patterns.extend(patterns.into_iter().flat_map(Object::values));
     }
 
     fn add_list(&self, flat: &mut Flat<'d>) {
@@ -404,7 +404,7 @@ impl<'d> Keywords<'d> {
             });
         }
         flat.prefix.extend(self.prefix.and_then(Value::as_array).into_iter().flatten());
-        let most = self.most_items.and_then(Value::as_u64);
+        let most = self.most_items.and_then(Value::as_number).and_then(serde_json::Number::as_u64);
         flat.is_closed |= is_false(self.items)
             || is_false(self.more_items)
             || most.is_some_and(|most| most <= flat.prefix.len() as u64);

@@ -15,8 +15,10 @@ mod names;
 mod places;
 mod read;
 mod said;
+mod value;
 
 pub use api::{Carried, Operation};
 pub use draft::{Drafted, draft_document};
 pub use library::{Files, Library, NoFiles};
 pub use read::{Fault, Kind, read_value, recognise, recognise_text};
+pub use value::{Object, Value};

@@ -4,8 +4,8 @@ use std::borrow::Cow;
 use std::collections::{BTreeSet, HashMap, HashSet, VecDeque};
 use std::rc::Rc;
 
+use crate::value::{Object, Value};
 use rustc_hash::FxHashMap;
-use serde_json::{Map, Value};
 use url::Url;
 
 use crate::read::{Fault, Kind, read_value, recognise};
@@ -69,13 +69,16 @@ impl Library {
     }
 
     /// The library of a value that was read already.
-    pub fn of(name: &str, kind: Kind, value: Value, files: &dyn Files) -> Self {
+    pub fn of(name: &str, kind: Kind, value: impl Into<Value>, files: &dyn Files) -> Self {
         let mut url = Url::parse(HOME).expect("a fixed address");
         if let Ok(mut parts) = url.path_segments_mut() {
             parts.pop_if_empty().extend(name.split('/').filter(|part| !part.is_empty()));
         }
-        let mut library =
-            Self { kind, documents: vec![Held { name: name.to_owned(), url, value }], faults: Vec::new() };
+        let mut library = Self {
+            kind,
+            documents: vec![Held { name: name.to_owned(), url, value: value.into() }],
+            faults: Vec::new(),
+        };
         let mut next = 0;
         let mut asked = HashSet::new();
         while next < library.documents.len() {
@@ -184,12 +187,12 @@ struct Said<'d> {
 }
 
 impl<'d> Said<'d> {
-    fn of(object: &'d Map<String, Value>) -> Self {
+    fn of(object: &'d Object) -> Self {
         let mut said = Self::default();
         let is_telling = |key: &str| key.starts_with('$') || key == "id";
         for (key, value) in object.iter().filter(|(key, _)| is_telling(key)) {
             let Some(text) = value.as_str() else { continue };
-            match key.as_str() {
+            match key {
                 "$id" => said.id = Some(text),
                 // Draft 4 says `id`, which elsewhere is a key like any other.
                 "id" if is_address(text) => said.id = said.id.or(Some(text)),
@@ -275,7 +278,7 @@ impl<'d> References<'d> {
         if let Some(target) = self.known.get(&address) {
             return Ok(target);
         }
-        let written = REFERENCES.iter().find_map(|key| holder.get(*key)?.as_str()).unwrap_or_default();
+        let written = REFERENCES.iter().find_map(|key| holder.get(key)?.as_str()).unwrap_or_default();
         let target = self.targets.get(&address).and_then(|(base, reference)| base.join(reference).ok());
         let Some(target) = target else {
             return Err((format!("`{written}` is no reference"), None));
@@ -310,7 +313,7 @@ impl<'d> References<'d> {
 /// What there is where a pointer goes wrong.
 fn nearest_pointer(whole: &Value, fragment: &str) -> Option<String> {
     let (parent, _) = fragment.rsplit_once('/')?;
-    let keys: Vec<&str> = whole.pointer(parent)?.as_object()?.keys().map(String::as_str).take(8).collect();
+    let keys: Vec<&str> = whole.pointer(parent)?.as_object()?.keys().take(8).collect();
     (!keys.is_empty()).then(|| format!("`#{parent}` has {}", keys.join(", ")))
 }
 

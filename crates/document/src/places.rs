@@ -1,7 +1,7 @@
 //! Places: where in a document its parts stand.
 
+use crate::value::Value;
 use rustc_hash::{FxHashMap, FxHashSet};
-use serde_json::Value;
 
 /// The JSON Pointers (RFC 6901) to parts of a document, all found in one walk.
 pub(crate) fn pointers_to<'d>(
@@ -66,10 +66,10 @@ mod tests {
 
     #[test]
     fn parts_are_found_where_they_stand() {
-        let whole = json!({"a/b": [{"~": 1}], "c": {"d": null}});
+        let whole = Value::from(json!({"a/b": [{"~": 1}], "c": {"d": null}}));
         let pointers = ["", "/a~1b/0/~0", "/c/d", "/a~1b/0"];
         let parts: Vec<&Value> = pointers.iter().map(|pointer| whole.pointer(pointer).unwrap()).collect();
-        let elsewhere = json!(1);
+        let elsewhere = Value::from(json!(1));
         let found = pointers_to(&whole, parts.iter().copied().chain([&elsewhere]));
         assert_eq!(found.len(), pointers.len());
         for (part, pointer) in parts.into_iter().zip(pointers) {

@@ -1,9 +1,11 @@
 //! Reading: JSON or YAML text to a value, and what kind of document it is.
 
 use indexmap::IndexMap;
+use serde_json::Number;
 use serde_json::value::RawValue;
-use serde_json::{Map, Value};
 use serde_yaml_ng as yaml;
+
+use crate::value::{Object, Value};
 
 /// Why a text is neither JSON nor YAML.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -71,27 +73,29 @@ fn as_json(value: yaml::Value) -> Result<Value, Fault> {
         yaml::Value::Null => Value::Null,
         yaml::Value::Bool(flag) => Value::Bool(flag),
         yaml::Value::Number(number) => {
-            let integer = number.as_i64().map(Value::from).or_else(|| number.as_u64().map(Value::from));
-            integer.or_else(|| number.as_f64().map(Value::from)).unwrap_or(Value::Null)
+            let whole = number.as_i64().map(Number::from).or_else(|| number.as_u64().map(Number::from));
+            let number = whole.or_else(|| Number::from_f64(number.as_f64()?));
+            number.map_or(Value::Null, Value::Number)
         }
-        yaml::Value::String(text) => Value::String(text),
+        yaml::Value::String(text) => Value::String(text.into()),
         yaml::Value::Sequence(items) => {
             Value::Array(items.into_iter().map(as_json).collect::<Result<_, _>>()?)
         }
         yaml::Value::Mapping(mapping) => {
-            let mut object = Map::new();
-            for (key, value) in mapping {
-                let key = match as_json(key)? {
-                    Value::String(text) => text,
-                    Value::Array(_) | Value::Object(_) => {
+            let entry = |(key, value)| {
+                let key = match key {
+                    yaml::Value::Null => "null".into(),
+                    yaml::Value::Bool(flag) => flag.to_string().into(),
+                    yaml::Value::Number(number) => number.to_string().into(),
+                    yaml::Value::String(text) => text.into(),
+                    yaml::Value::Sequence(_) | yaml::Value::Mapping(_) | yaml::Value::Tagged(_) => {
                         let message = "a key is a list or an object".to_owned();
                         return Err(Fault { message, place: None, help: None });
                     }
-                    other => other.to_string(),
                 };
-                object.insert(key, as_json(value)?);
-            }
-            Value::Object(object)
+                Ok((key, as_json(value)?))
+            };
+            Value::Object(Object::new(mapping.into_iter().map(entry).collect::<Result<_, _>>()?))
         }
         yaml::Value::Tagged(tagged) => as_json(tagged.value)?,
     })
@@ -113,19 +117,19 @@ fn outline(text: &str, levels: usize) -> Option<Value> {
     if !text.trim_start().starts_with('{') {
         return None;
     }
-    let parts: IndexMap<String, &RawValue> = serde_json::from_str(text).ok()?;
-    let part = |(key, raw): (String, &RawValue)| {
+    let parts: IndexMap<Box<str>, &RawValue> = serde_json::from_str(text).ok()?;
+    let part = |(key, raw): (Box<str>, &RawValue)| {
         let raw = raw.get();
         let value = match raw.as_bytes().first() {
-            Some(b'{') if levels > 1 => outline(raw, levels - 1).unwrap_or_default(),
-            Some(b'{') => Value::Object(Map::new()),
-            Some(b'[') if key == "type" => serde_json::from_str(raw).unwrap_or_default(),
-            Some(b'[') => Value::Array(Vec::new()),
-            _ => serde_json::from_str(raw).unwrap_or_default(),
+            Some(b'{') if levels > 1 => outline(raw, levels - 1).unwrap_or(Value::Null),
+            Some(b'{') => Value::Object(Object::new(Vec::new())),
+            Some(b'[') if *key == *"type" => serde_json::from_str(raw).unwrap_or(Value::Null),
+            Some(b'[') => Value::Array(Box::default()),
+            _ => serde_json::from_str(raw).unwrap_or(Value::Null),
         };
         (key, value)
     };
-    Some(Value::Object(parts.into_iter().map(part).collect()))
+    Some(Value::Object(Object::new(parts.into_iter().map(part).collect())))
 }
 
 /// What kind of document a value is; none where it is data.
@@ -136,7 +140,9 @@ pub fn recognise(value: &Value) -> Option<Kind> {
     if version("openapi") {
         return Some(Kind::OpenApi);
     }
-    if version("swagger") || object.get("swagger").and_then(Value::as_f64) == Some(2.0) {
+    if version("swagger")
+        || object.get("swagger").and_then(Value::as_number).and_then(Number::as_f64) == Some(2.0)
+    {
         return Some(Kind::Swagger);
     }
     if text("$schema").is_some_and(|schema| schema.contains("json-schema.org")) {
@@ -160,7 +166,7 @@ pub fn recognise(value: &Value) -> Option<Kind> {
     let has_list = |key: &str| object.get(key).is_some_and(Value::is_array);
     let says_values = holds("additionalProperties") || holds("patternProperties");
     let says_parts =
-        properties_are_schemas || says_values || object.contains_key("items") || has_list("enum");
+        properties_are_schemas || says_values || object.get("items").is_some() || has_list("enum");
     let holds_more = holds("definitions") || holds("$defs");
     let says_cases = ["oneOf", "anyOf", "allOf"].into_iter().any(has_list) || text("$ref").is_some();
     let is_schema = (has_type && says_parts)
@@ -178,9 +184,9 @@ mod tests {
     #[test]
     fn json_and_yaml_are_read_alike() {
         let expected = json!({"openapi": "3.1.0", "paths": {"/hives": {"200": [1, 2.5, null, true]}}});
-        assert_eq!(read_value(&expected.to_string()), Ok(expected.clone()));
+        assert_eq!(read_value(&expected.to_string()), Ok(expected.clone().into()));
         let yaml = "openapi: 3.1.0\npaths:\n  /hives:\n    200: [1, 2.5, null, true]\n";
-        assert_eq!(read_value(yaml), Ok(expected));
+        assert_eq!(read_value(yaml), Ok(expected.into()));
     }
 
     #[test]
@@ -214,7 +220,7 @@ mod tests {
             (json!({"type": "object", "properties": {"id": 5}}), None),
             (json!([{"openapi": "3.0.3"}]), None),
         ] {
-            assert_eq!(recognise(&value), expected, "{value}");
+            assert_eq!(recognise(&value.clone().into()), expected, "{value}");
             assert_eq!(recognise_text(&value.to_string()), expected, "{value}");
         }
     }

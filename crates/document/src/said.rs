@@ -1,19 +1,9 @@
 //! What a schema says for people: its description, and the bounds that no type can hold.
 
 use jar_sprout_model::{DefaultValue, Docs};
-use serde_json::Value;
+use serde_json::Number;
 
-/// What a schema has under a keyword.
-#[inline]
-pub(crate) fn said<'d>(schema: &'d Value, key: &str) -> Option<&'d Value> {
-    const SMALL: usize = 8;
-    let object = schema.as_object()?;
-    if object.len() > SMALL {
-        return object.get(key);
-    }
-    // In a small object, as nearly every schema is, a look at each key is faster than a hash.
-    object.iter().find(|(own, _)| *own == key).map(|(_, value)| value)
-}
+use crate::value::Value;
 
 /// What a schema says of itself, with the bounds it sets.
 pub(crate) fn docs_of(schema: &Value) -> Docs {
@@ -22,9 +12,9 @@ pub(crate) fn docs_of(schema: &Value) -> Docs {
     let mut is_deprecated = false;
     let mut bounds = Bounds::default();
     for (key, value) in object {
-        match key.as_str() {
+        match key {
             "description" => description = value.as_str().unwrap_or_default().trim(),
-            "deprecated" | "x-deprecated" => is_deprecated |= *value == Value::Bool(true),
+            "deprecated" | "x-deprecated" => is_deprecated |= value.is_true(),
             key => bounds.add(key, value),
         }
     }
@@ -39,9 +29,9 @@ struct Bounds<'d> {
     values: Range<'d>,
     lengths: Range<'d>,
     items: Range<'d>,
-    above: Option<&'d Value>,
-    below: Option<&'d Value>,
-    step: Option<&'d Value>,
+    above: Option<&'d Number>,
+    below: Option<&'d Number>,
+    step: Option<&'d Number>,
     default: Option<&'d Value>,
     has_no_item_twice: bool,
     is_read_only: bool,
@@ -50,12 +40,12 @@ struct Bounds<'d> {
 
 /// The least and the greatest number.
 #[derive(Default)]
-struct Range<'d>(Option<&'d Value>, Option<&'d Value>);
+struct Range<'d>(Option<&'d Number>, Option<&'d Number>);
 
 impl<'d> Bounds<'d> {
     fn add(&mut self, key: &str, value: &'d Value) {
-        let number = || Some(value).filter(|value| value.is_number());
-        let is_true = *value == Value::Bool(true);
+        let number = || value.as_number();
+        let is_true = value.is_true();
         match key {
             "minimum" => self.values.0 = number(),
             "maximum" => self.values.1 = number(),
@@ -109,10 +99,10 @@ impl<'d> Bounds<'d> {
 
 /// The default value that a schema states, where it is one that code can have.
 pub(crate) fn default_of(schema: &Value) -> Option<DefaultValue> {
-    match said(schema, "default")? {
+    match schema.get("default")? {
         Value::Bool(flag) => Some(DefaultValue::Boolean(*flag)),
         Value::Number(number) => Some(DefaultValue::Number(number.to_string())),
-        Value::String(text) => Some(DefaultValue::Text(text.clone())),
+        Value::String(text) => Some(DefaultValue::Text(text.to_string())),
         Value::Null | Value::Array(_) | Value::Object(_) => None,
     }
 }
@@ -124,5 +114,5 @@ fn capitalised(text: &str) -> String {
 
 /// Whether a schema says `true` of itself.
 pub(crate) fn says(schema: &Value, key: &str) -> bool {
-    said(schema, key).and_then(Value::as_bool) == Some(true)
+    schema.get(key).is_some_and(Value::is_true)
 }

@@ -5,6 +5,7 @@ use std::collections::BTreeSet;
 
 use jar_sprout_layout::{Doc, lines, print, text};
 use jar_sprout_model::{Model, OnWire, Scalar};
+use rayon::iter::{IntoParallelIterator, ParallelIterator};
 
 use crate::language::Language;
 use crate::plan::{Absence, Ident, Plan, PlannedRoot, PlannedType, Wanted};
@@ -72,8 +73,7 @@ pub fn grow(
         Arrangement::AsUsual if is_spread => unit_per_type(&plan, has_entry),
         Arrangement::AsUsual | Arrangement::Together => vec![one_unit(&plan, has_entry)],
     };
-    let mut spelled: Vec<Unit> =
-        units.into_iter().map(|unit| spell_unit(language, &plan, settings, unit)).collect();
+    let mut spelled: Vec<Unit> = each(units, |unit| spell_unit(language, &plan, settings, unit));
     if arrangement == Arrangement::AsUsual && is_spread {
         // Where nothing reads, there is nothing to enter by.
         spelled.retain(|unit| !unit.declarations.is_empty());
@@ -84,7 +84,18 @@ pub fn grow(
     } else {
         spelled.iter_mut().for_each(|unit| unit.needs.is_whole = true);
     }
-    spelled.into_iter().map(|unit| unit.print(language, settings)).collect()
+    each(spelled, |unit| unit.print(language, settings))
+}
+
+/// What becomes of each, in their order; of many, on all cores.
+fn each<T: Send, R: Send>(items: Vec<T>, make: impl Fn(T) -> R + Sync + Send) -> Vec<R> {
+    /// From here on it is worth waking other threads.
+    const MANY: usize = 200;
+    if items.len() < MANY {
+        items.into_iter().map(make).collect()
+    } else {
+        items.into_par_iter().map(make).collect()
+    }
 }
 
 /// The model with what a language holds in place of what it does not.
@@ -195,6 +206,17 @@ pub struct Needs {
     pub(crate) is_whole: bool,
 }
 
+impl Needs {
+    fn add(&mut self, other: Self) {
+        let Self { imports, file_annotations, helpers, outside, is_whole } = other;
+        self.imports.extend(imports);
+        self.file_annotations.extend(file_annotations);
+        self.helpers.extend(helpers);
+        self.outside.extend(outside);
+        self.is_whole |= is_whole;
+    }
+}
+
 /// Constant helper code: a real file in its language, with imports of its own.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub struct Helper {
@@ -216,8 +238,15 @@ fn spell_unit<'p>(
         types.reverse();
     }
     types.sort_by_key(|ty| language.rank(ty));
-    let mut declarations: Vec<Doc> =
-        types.into_iter().map(|ty| declared(language, plan, ty, settings, &mut needs)).collect();
+    let declared = each(types, |ty| {
+        let mut needs = Needs::default();
+        (declared(language, plan, ty, settings, &mut needs), needs)
+    });
+    let mut declarations = Vec::with_capacity(declared.len());
+    for (declaration, own) in declared {
+        declarations.push(declaration);
+        needs.add(own);
+    }
     let aliases = roots.into_iter().filter_map(|root| match root {
         PlannedRoot::Named { .. } => None,
         PlannedRoot::Alias { ident, slot } => Some(language.alias(plan, ident, slot, settings, &mut needs)),

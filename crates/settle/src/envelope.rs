@@ -68,11 +68,8 @@ pub(crate) fn page(draft: &Draft, fields: &[DraftField], own: &Words, is_root: b
 
 fn wrapper(draft: &Draft, fields: &[DraftField], own: &Words) -> Option<Envelope> {
     let is_wrapped = |field: &&DraftField| {
-        is_container(&Words::split(field.wire.as_str()))
-            && matches!(
-                draft.node(field.node).kind,
-                DraftKind::Record(_) | DraftKind::Union { tag: Some(_), .. }
-            )
+        matches!(draft.node(field.node).kind, DraftKind::Record(_) | DraftKind::Union { tag: Some(_), .. })
+            && is_container(&Words::split(field.wire.as_str()))
     };
     let wrapped = fields.iter().find(is_wrapped)?;
     let others_small = fields.iter().all(|field| field.node == wrapped.node || is_small(draft, field.node));

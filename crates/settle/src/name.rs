@@ -84,7 +84,7 @@ impl Names {
 
     /// The names of the types around a use, the nearest first; then the keys that lead to it, joined.
     fn around(&self, one: &Use) -> Vec<Words> {
-        let types = one.within.iter().filter_map(|node| self.given.get(node)).cloned().take(FARTHEST);
+        let types = one.within.iter().filter_map(|node| self.given.get(node)).take(FARTHEST).cloned();
         let mut trail: Vec<Words> = Vec::new();
         for key in one.trail.iter().skip(1).take(FARTHEST) {
             trail.push(trail.last().map_or_else(|| key.clone(), |inner| inner.prefixed(key)));

@@ -53,6 +53,8 @@ struct Walk<'d> {
     roots: FxHashMap<DraftId, bool>,
     uses: Uses,
     queue: VecDeque<Step>,
+    /// By position, whether it was visited.
+    met: Vec<bool>,
     /// What the position that is visited stands in.
     within: Chain<DraftId>,
 }
@@ -78,12 +80,12 @@ pub(crate) fn find_uses(draft: &Draft, roots: &[(DraftId, RootName)]) -> Uses {
                 within: Chain::empty(),
             })
             .collect(),
+        met: vec![false; draft.len()],
         within: Chain::empty(),
     };
-    let mut met = vec![false; draft.len()];
     while let Some(Step { id, trail, within }) = walk.queue.pop_front() {
         walk.within = within;
-        if std::mem::replace(&mut met[id.index()], true) {
+        if std::mem::replace(&mut walk.met[id.index()], true) {
             walk.visit_again(id, trail);
         } else {
             walk.uses.positions.push(id);
@@ -102,6 +104,17 @@ impl Walk<'_> {
     fn push_inside(&mut self, named: DraftId, id: DraftId, trail: Chain<Words>) {
         let within = self.within.with(named);
         self.queue.push_back(Step { id, trail, within });
+    }
+
+    /// Whether a position has neither a name nor parts.
+    fn is_plain(&self, id: DraftId) -> bool {
+        matches!(self.draft.node(id).kind, DraftKind::Any | DraftKind::Scalar(_) | DraftKind::Constant(_))
+    }
+
+    fn visit_plain(&mut self, id: DraftId) {
+        if !std::mem::replace(&mut self.met[id.index()], true) {
+            self.uses.positions.push(id);
+        }
     }
 
     fn visit(&mut self, id: DraftId, trail: Chain<Words>) {
@@ -163,6 +176,11 @@ impl Walk<'_> {
             Some(_) | None => trail,
         };
         for field in fields {
+            if self.is_plain(field.node) {
+                // Nothing is called after it: who comes first makes no difference.
+                self.visit_plain(field.node);
+                continue;
+            }
             let name = match &found {
                 Some(Envelope { part, part_name, .. }) if *part == field.node => part_name.clone(),
                 Some(_) | None => Words::split(field.wire.as_str()),

@@ -2,9 +2,9 @@
 
 use std::collections::HashSet;
 
+use crate::value::Value;
 use indexmap::{IndexMap, IndexSet};
 use jar_sprout_model::{Docs, DraftCase, DraftField, DraftId, DraftKind, Presence, Scalar, Width, WireName};
-use serde_json::Value;
 
 use super::{Drafter, Made, discriminator_key, first_of};
 use crate::flat::{Flat, JsonKind, NoteKind, Spec};
@@ -198,7 +198,7 @@ impl<'d> Drafter<'_, 'd> {
         for (_, flat) in cases {
             let values = self.flattening.flat(flat.properties.get(key)?).values?;
             match values[..] {
-                [Value::String(text)] => tags.push(text.clone()),
+                [Value::String(text)] => tags.push(text.to_string()),
                 _ => return None,
             }
         }
@@ -216,7 +216,7 @@ impl<'d> Drafter<'_, 'd> {
             let to = to.as_str().unwrap_or_default();
             to.rsplit('/').next().unwrap_or(to) == name
         });
-        Some(by_mapping.map_or_else(|| name.clone(), |(tag, _)| tag.clone()))
+        Some(by_mapping.map_or_else(|| name.clone(), |(tag, _)| tag.to_owned()))
     }
 
     pub(super) fn tagged(&mut self, key: &str, tags: Vec<String>, specs: &[Spec<'d>]) -> DraftKind {
