@@ -29,26 +29,30 @@ impl Classes {
 pub(crate) fn same_types(draft: &Draft, positions: &[DraftId]) -> Classes {
     let mut classes = Classes(vec![Class(0); draft.len()]);
     let mut faces: HashMap<(&Option<Words>, Face<'_>), Class> = HashMap::new();
-    let mut parts: Vec<Vec<DraftId>> = Vec::with_capacity(positions.len());
+    let mut with_parts: Vec<(DraftId, Vec<DraftId>)> = Vec::new();
     for id in positions {
-        let (face, own) = faced(draft, *id);
+        let (face, parts) = faced(draft, *id);
         let next = Class(faces.len());
         // What a document tells apart by name is not the same thing, however alike.
         classes.0[id.index()] = *faces.entry((&draft.node(*id).name, face)).or_insert(next);
-        parts.push(own);
+        if !parts.is_empty() {
+            with_parts.push((*id, parts));
+        }
     }
-    let mut count = faces.len();
+    let mut count = 0;
     loop {
         let mut structures: FxHashMap<(Class, Vec<(Class, bool)>), Class> = FxHashMap::default();
-        let mut refined = Classes(vec![Class(0); draft.len()]);
-        for (id, parts) in positions.iter().zip(&parts) {
-            let next = Class(structures.len());
+        let mut refined = Vec::with_capacity(with_parts.len());
+        for (id, parts) in &with_parts {
+            let next = Class(faces.len() + structures.len());
             let seen = parts.iter().map(|part| (classes.of(*part), draft.node(*part).nullable));
-            refined.0[id.index()] = *structures.entry((classes.of(*id), seen.collect())).or_insert(next);
+            refined.push(*structures.entry((classes.of(*id), seen.collect())).or_insert(next));
         }
         let is_settled = structures.len() == count;
         count = structures.len();
-        classes = refined;
+        for ((id, _), class) in with_parts.iter().zip(refined) {
+            classes.0[id.index()] = class;
+        }
         if is_settled {
             return classes;
         }
