@@ -279,7 +279,7 @@ impl<'d> Drafter<'_, 'd> {
             Made::Kind(kind, is_nullable) => {
                 let has_name = matches!(
                     kind,
-                    DraftKind::Record(_) | DraftKind::Enumeration(_) | DraftKind::Union { .. }
+                    DraftKind::Record { .. } | DraftKind::Enumeration(_) | DraftKind::Union { .. }
                 );
                 self.draft.set(id, kind, is_nullable);
                 if has_name && let Spec::One(schema) = spec {
@@ -414,21 +414,11 @@ impl<'d> Drafter<'_, 'd> {
 
     fn object(&mut self, flat: &Flat<'d>, at: &'d Value) -> DraftKind {
         if flat.properties.is_empty() {
-            if !flat.patterns.is_empty() && flat.additional.is_none_or(Value::is_true) {
-                self.flattening.note(at, NoteKind::OtherKeys);
-            }
-            let mut values: Vec<Spec<'d>> = flat.patterns.iter().map(|schema| Spec::One(schema)).collect();
-            values.extend(flat.additional.filter(|schema| schema.is_object()).map(Spec::One));
-            let values = match values.len() {
-                0 => self.draft.add(DraftKind::Any, false),
-                1 => self.place(&values[0]),
-                _ => self.place(&Spec::Any(values)),
-            };
+            let values = self.other_values(flat, at).unwrap_or_else(|| self.draft.add(DraftKind::Any, false));
             return DraftKind::Map(values);
         }
-        if flat.additional.is_some_and(Value::is_object) || !flat.patterns.is_empty() {
-            self.flattening.note(at, NoteKind::ExtraKeys);
-        }
+        // That there may be others is so in every object; it is worth keeping them where something is said of them.
+        let extras = self.other_values(flat, at);
         let is_sent = self.sent.contains(&std::ptr::from_ref(at));
         let mut fields: Vec<DraftField> = flat
             .properties
@@ -453,7 +443,24 @@ impl<'d> Drafter<'_, 'd> {
                 docs: Docs::default(),
             });
         }
-        DraftKind::Record(fields)
+        DraftKind::Record { fields, extras }
+    }
+
+    /// What stands under keys that are no properties, where something is said of it.
+    fn other_values(&mut self, flat: &Flat<'d>, at: &'d Value) -> Option<DraftId> {
+        let says_something = |schema: &&'d Value| schema.as_object().is_some_and(|said| !said.is_empty());
+        let patterns = flat.patterns.iter().copied().filter(says_something);
+        let others = flat.additional.filter(says_something);
+        let values: Vec<Spec<'d>> = patterns.chain(others).map(Spec::One).collect();
+        let id = match values.as_slice() {
+            [] => return None,
+            [one] => self.place(one),
+            _ => self.place(&Spec::Any(values)),
+        };
+        if !flat.patterns.is_empty() && flat.additional.is_none_or(Value::is_true) {
+            self.flattening.note(at, NoteKind::OtherKeys);
+        }
+        Some(id)
     }
 
     /// Makes each alias what it stands for.

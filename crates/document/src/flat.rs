@@ -73,7 +73,6 @@ pub(crate) enum NoteKind {
     MergedObjects,
     MixedTuple,
     OpenTuple,
-    ExtraKeys,
     OtherKeys,
     UnlikeValues,
     Format,
@@ -105,7 +104,6 @@ impl NoteKind {
             Self::OtherKeys => {
                 "a key that fits no pattern may hold anything, and is taken for one that fits".to_owned()
             }
-            Self::ExtraKeys => "keys beyond the properties are not kept".to_owned(),
             Self::UnlikeValues => {
                 "the values of this `enum` are of unlike kinds: they become their kinds".to_owned()
             }

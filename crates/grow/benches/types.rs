@@ -45,7 +45,7 @@ fn model() -> Model {
                 docs,
             }
         };
-        Definition::Record(Record { fields: (0..12).map(field).collect() })
+        Definition::Record(Record::of((0..12).map(field).collect()))
     };
     let enumeration = || {
         let cases = ["laying", "caged", "swarming", "old queen"].map(|text| Case::new(WireName::new(text)));

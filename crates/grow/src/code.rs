@@ -7,6 +7,7 @@ use jar_sprout_layout::{Doc, lines, print, text};
 use jar_sprout_model::{Model, OnWire, Scalar};
 use rayon::iter::{IntoParallelIterator, ParallelIterator};
 
+use crate::extras::with_kept_extras;
 use crate::language::Language;
 use crate::plan::{Absence, Ident, Plan, PlannedRoot, PlannedType, Wanted};
 use crate::settings::{ABSENT, ENTRY, Settings};
@@ -44,6 +45,7 @@ pub fn grow(
     let times = Times::of(model, language.time_keeping(settings));
     let model = times.writable(model);
     let model = holdable(language, model, settings);
+    let model = with_kept_extras(language, model, settings);
     let twinned = twinned(language, &model, settings);
     let model: &Model = twinned.as_ref().map_or(&model, |twinned| &twinned.model);
     // A twin is made of what is there.

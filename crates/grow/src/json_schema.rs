@@ -106,6 +106,9 @@ impl Schemas<'_> {
         if !required.is_empty() {
             schema["required"] = json!(required);
         }
+        if let Some(extras) = &record.extras {
+            schema["additionalProperties"] = self.slot(extras);
+        }
         schema
     }
 

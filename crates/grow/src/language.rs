@@ -1,10 +1,11 @@
 //! What a language must know, and the list of languages.
 
 use jar_sprout_layout::{Doc, Style};
-use jar_sprout_model::{Fraction, Scalar, Slot};
+use jar_sprout_model::{Fraction, Record, Scalar, Slot};
 
 use crate::code::{GrownFile, Helper, Needs};
 use crate::docs::Comment;
+use crate::extras::Extras;
 use crate::languages::{CSharp, Dart, Go, Java, Kotlin, Python, Rust, Swift, TypeScript};
 use crate::plan::{Ident, Naming, Plan, PlannedType};
 use crate::settings::{FILES, PLACE, Setting, Settings};
@@ -194,6 +195,11 @@ pub trait Language: Sync {
     /// a namespace of its own, where the language has such a thing. The folder of the same name comes on top.
     fn apart(&self, settings: &Settings, _model: &str) -> Settings {
         settings.clone()
+    }
+
+    /// What becomes of the keys of a record beyond its fields, where a document says what stands there.
+    fn extras(&self, _record: &Record, _settings: &Settings) -> Extras {
+        Extras::LeftOut
     }
 
     /// The settings that put a trial's code where its driver looks for it.

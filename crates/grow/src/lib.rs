@@ -7,6 +7,7 @@
 
 mod code;
 mod docs;
+mod extras;
 mod json_schema;
 mod language;
 mod languages;
@@ -18,6 +19,7 @@ mod trial;
 mod twins;
 
 pub use code::{Arrangement, GrownFile, MARK, Origin, grow, origin, sealed};
+pub use extras::{Extras, types_without_extras, with_kept_extras};
 pub use json_schema::json_schema;
 pub use language::{About, LANGUAGES, Language, TimeKeeping, find_language, nearest_language};
 pub use settings::{Choice, Setting, SettingError, Settings, Values};

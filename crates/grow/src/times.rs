@@ -280,7 +280,7 @@ mod tests {
                 docs: Docs::default(),
             }
         };
-        let record = Record { fields: fields.iter().enumerate().map(field).collect() };
+        let record = Record::of(fields.iter().enumerate().map(field).collect());
         let name = Words::split("hive");
         let id = jar_sprout_model::TypeId::from_index(0);
         let ty = NamedType::new(name.clone(), Definition::Record(record));

@@ -56,7 +56,7 @@ fn with_twins(model: &Model, ending: &str, tags: Tags, has_defaults: bool) -> Tw
             Definition::Record(record) => {
                 let field = |field: &Field| twin_field(model, field, has_defaults, &twin_of);
                 let kept = |field: &&Field| tags == Tags::Kept || !matches!(field.slot.ty, Type::Constant(_));
-                Definition::Record(Record { fields: record.fields.iter().filter(kept).map(field).collect() })
+                Definition::Record(Record::of(record.fields.iter().filter(kept).map(field).collect()))
             }
             Definition::Union(union) => {
                 let case =
@@ -195,14 +195,12 @@ mod tests {
         let queen = Slot { ty: Type::Named(TypeId::from_index(1)), nullable: true };
         let tags = Slot { ty: Type::List(Box::new(Slot::of(Type::Scalar(Scalar::Text)))), nullable: true };
         let kind = Slot::of(Type::Constant(WireName::new("hive")));
-        let hive = Record {
-            fields: vec![
-                field("kind", Presence::Always, kind),
-                field("queen", Presence::Sometimes, queen),
-                field("tags", Presence::Sometimes, tags),
-            ],
-        };
-        let types = [("hive", hive), ("queen", Record { fields: Vec::new() })]
+        let hive = Record::of(vec![
+            field("kind", Presence::Always, kind),
+            field("queen", Presence::Sometimes, queen),
+            field("tags", Presence::Sometimes, tags),
+        ]);
+        let types = [("hive", hive), ("queen", Record::of(Vec::new()))]
             .map(|(name, record)| NamedType::new(Words::split(name), Definition::Record(record)));
         let root = Root { name: Words::split("hive"), slot: Slot::of(Type::Named(TypeId::from_index(0))) };
         let Twinned { model, pairs } =

@@ -42,8 +42,13 @@ pub enum DraftKind {
     List(DraftId),
     /// `{"h-1": …, "h-2": …}`, keys being data: the values' node.
     Map(DraftId),
-    /// `{"id": …}`, keys being names: fields in first-seen order.
-    Record(Vec<DraftField>),
+    /// `{"id": …}`, keys being names.
+    Record {
+        /// In first-seen order.
+        fields: Vec<DraftField>,
+        /// What stands under any other key, where a document says so.
+        extras: Option<DraftId>,
+    },
     /// `["Alder Bank", 17]`: the node of each item.
     Tuple(Vec<DraftId>),
     /// `"laying"`, one of few known texts.

@@ -69,6 +69,8 @@ pub enum Definition {
 pub struct Record {
     /// In first-seen order.
     pub fields: Vec<Field>,
+    /// What stands under any other key, where a document says so.
+    pub extras: Option<Slot>,
 }
 
 /// One key of a record.
@@ -268,7 +270,7 @@ impl Model {
         for ty in &mut self.types {
             match &mut ty.definition {
                 Definition::Record(record) => {
-                    record.fields.iter_mut().for_each(|field| change(&mut field.slot.ty));
+                    record.slots_mut().for_each(|slot| change(&mut slot.ty));
                 }
                 Definition::Union(union) => {
                     union.cases.iter_mut().for_each(|case| change(&mut case.slot.ty));
@@ -288,6 +290,26 @@ impl Model {
     /// Puts another scalar in the place of each.
     pub fn change_scalars(&mut self, to: &dyn Fn(Scalar) -> Scalar) {
         self.change_types(&|ty| ty.change_scalars(to));
+    }
+
+    /// The types that say what stands under keys beyond their fields.
+    pub fn with_extras(&self) -> impl Iterator<Item = (&NamedType, &Record)> {
+        self.types.iter().filter_map(|ty| match &ty.definition {
+            Definition::Record(record) if record.extras.is_some() => Some((ty, record)),
+            Definition::Record(_) | Definition::Enumeration(_) | Definition::Union(_) => None,
+        })
+    }
+
+    /// Puts something else in the place of what stands under keys beyond the fields of records.
+    pub fn change_extras(&mut self, to: impl Fn(&Record) -> Option<Slot>) {
+        for ty in &mut self.types {
+            if let Definition::Record(record) = &mut ty.definition
+                && record.extras.is_some()
+            {
+                record.extras = to(record);
+            }
+        }
+        self.drop_unreached();
     }
 
     /// Adds a type.
@@ -332,6 +354,27 @@ impl Model {
                 _,
             ) => false,
         }
+    }
+}
+
+impl Record {
+    /// A record whose keys are those of its fields.
+    pub fn of(fields: Vec<Field>) -> Self {
+        Self { fields, extras: None }
+    }
+
+    /// Whether a tagged union has it as a case, or may have.
+    pub fn has_tag(&self) -> bool {
+        self.fields.iter().any(|field| matches!(field.slot.ty, Type::Constant(_)))
+    }
+
+    /// All its places.
+    pub fn slots(&self) -> impl Iterator<Item = &Slot> {
+        self.fields.iter().map(|field| &field.slot).chain(&self.extras)
+    }
+
+    fn slots_mut(&mut self) -> impl Iterator<Item = &mut Slot> {
+        self.fields.iter_mut().map(|field| &mut field.slot).chain(&mut self.extras)
     }
 }
 

@@ -26,7 +26,7 @@ impl Definition {
     /// The types of all its places.
     pub(crate) fn types(&self) -> Vec<&Type> {
         match self {
-            Self::Record(record) => record.fields.iter().map(|field| &field.slot.ty).collect(),
+            Self::Record(record) => record.slots().map(|slot| &slot.ty).collect(),
             Self::Union(union) => union.cases.iter().map(|case| &case.slot.ty).collect(),
             Self::Enumeration(_) => Vec::new(),
         }

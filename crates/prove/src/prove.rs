@@ -1,11 +1,12 @@
 //! The proof of a language: its code compiled, every sample passed through it, and what its judges say.
 
+use std::borrow::Cow;
 use std::fs;
 use std::io;
 use std::path::Path;
 use std::process::Command;
 
-use jar_sprout_grow::{Language, Settings, TimeKeeping};
+use jar_sprout_grow::{Language, Settings, TimeKeeping, with_kept_extras};
 
 use crate::jobs::{misses, write_samples};
 use crate::proof::{Laid, Proof};
@@ -75,6 +76,7 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
     let scratch = tempfile::Builder::new().prefix("jar-sprout-").tempdir()?;
     let folder = scratch.path().canonicalize()?;
     let Order { language, settings, with_judges } = *order;
+    let proofs = &proofs.iter().map(|proof| kept(language, settings, proof)).collect::<Vec<_>>();
     let wanted = Wanted { tools, folder: &folder, language, settings };
     let mut ready = match find(&wanted) {
         Ok(ready) => ready,
@@ -113,6 +115,12 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
         report.judges = hear(&mut ready, proofs)?;
     }
     Ok(Ok(report))
+}
+
+/// A proof of what a language keeps.
+fn kept(language: &dyn Language, settings: &Settings, proof: &Proof) -> Proof {
+    let model = with_kept_extras(language, Cow::Borrowed(&proof.model), settings).into_owned();
+    Proof { model, ..proof.clone() }
 }
 
 /// Writes the project's files, the driver, and the code of each proof into a folder of its own.

@@ -1,7 +1,7 @@
 //! What came back beside what went in.
 
 use jar_sprout_model::{
-    DefaultValue, Definition, Field, Model, Presence, Scalar, Slot, TimeForms, Type, TypeId,
+    DefaultValue, Definition, Field, Model, Presence, Record, Scalar, Slot, TimeForms, Type, TypeId,
 };
 use serde_json::Value;
 
@@ -81,7 +81,10 @@ impl Comparison<'_> {
     fn difference_of_named(&self, id: TypeId, sent: &Value, came: &Value, path: &str) -> Option<String> {
         match &self.model.get(id).definition {
             Definition::Record(record) if sent.is_object() && came.is_object() => {
-                record.fields.iter().find_map(|field| self.difference_of_field(field, sent, came, path))
+                let mut fields = record.fields.iter();
+                fields
+                    .find_map(|field| self.difference_of_field(field, sent, came, path))
+                    .or_else(|| self.difference_of_extras(record, sent, came, path))
             }
             Definition::Union(union) => {
                 let misses = union.cases.iter().map(|case| self.difference(&case.slot, sent, came, path));
@@ -89,6 +92,33 @@ impl Comparison<'_> {
             }
             Definition::Record(_) | Definition::Enumeration(_) => plain_difference(sent, came, path),
         }
+    }
+
+    /// What stands under keys beyond the fields, where the model says something of it.
+    fn difference_of_extras(
+        &self,
+        record: &Record,
+        sent: &Value,
+        came: &Value,
+        path: &str,
+    ) -> Option<String> {
+        let extras = record.extras.as_ref()?;
+        let is_extra = |key: &&String| !record.fields.iter().any(|field| field.wire.as_str() == **key);
+        let keys = |value: &Value| -> Vec<String> {
+            value.as_object().into_iter().flat_map(|object| object.keys()).filter(is_extra).cloned().collect()
+        };
+        let mut all = keys(sent);
+        all.extend(keys(came).into_iter().filter(|key| sent.get(key).is_none()));
+        all.iter().find_map(|key| {
+            let path = format!("{path}.{key}");
+            match (sent.get(key), came.get(key)) {
+                (Some(sent), Some(came)) => self.difference(extras, sent, came, &path),
+                (sent, came) => {
+                    let text = |value: Option<&Value>| value.map_or("nothing".to_owned(), Value::to_string);
+                    Some(format!("{path}: sent {}, {} came back", text(sent), text(came)))
+                }
+            }
+        })
     }
 
     fn difference_of_field(&self, field: &Field, sent: &Value, came: &Value, path: &str) -> Option<String> {
@@ -174,7 +204,7 @@ mod tests {
             field("kg", Presence::Always, Slot::of(numbers)),
         ];
         let name = Words::split("hive");
-        let definition = Definition::Record(Record { fields });
+        let definition = Definition::Record(Record::of(fields));
         let hive = NamedType::new(name.clone(), definition);
         Model::new(vec![hive], Root { name, slot: Slot::of(Type::Named(TypeId::from_index(0))) })
     }

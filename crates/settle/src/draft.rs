@@ -223,7 +223,7 @@ impl Drafter<'_> {
             };
             drafted.push(self.field(key, field, presence, shown.as_deref(), constant));
         }
-        DraftKind::Record(drafted)
+        DraftKind::Record { fields: drafted, extras: None }
     }
 
     fn field(

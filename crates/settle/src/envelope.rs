@@ -68,8 +68,10 @@ pub(crate) fn page(draft: &Draft, fields: &[DraftField], own: &Words, is_root: b
 
 fn wrapper(draft: &Draft, fields: &[DraftField], own: &Words) -> Option<Envelope> {
     let is_wrapped = |field: &&DraftField| {
-        matches!(draft.node(field.node).kind, DraftKind::Record(_) | DraftKind::Union { tag: Some(_), .. })
-            && is_container(&Words::split(field.wire.as_str()))
+        matches!(
+            draft.node(field.node).kind,
+            DraftKind::Record { .. } | DraftKind::Union { tag: Some(_), .. }
+        ) && is_container(&Words::split(field.wire.as_str()))
     };
     let wrapped = fields.iter().find(is_wrapped)?;
     let others_small = fields.iter().all(|field| field.node == wrapped.node || is_small(draft, field.node));
@@ -84,7 +86,10 @@ fn is_container(key: &Words) -> bool {
 fn is_list_of_records(draft: &Draft, id: DraftId) -> bool {
     match &draft.node(id).kind {
         DraftKind::List(items) => {
-            matches!(draft.node(*items).kind, DraftKind::Record(_) | DraftKind::Union { tag: Some(_), .. })
+            matches!(
+                draft.node(*items).kind,
+                DraftKind::Record { .. } | DraftKind::Union { tag: Some(_), .. }
+            )
         }
         _ => false,
     }
@@ -96,7 +101,7 @@ fn has_text(draft: &Draft, id: DraftId) -> bool {
     match &draft.node(id).kind {
         DraftKind::Scalar(Scalar::Boolean | Scalar::Integer(_) | Scalar::Float | Scalar::Uri)
         | DraftKind::Any => false,
-        DraftKind::Record(fields) => fields.iter().any(|field| has_text(draft, field.node)),
+        DraftKind::Record { fields, .. } => fields.iter().any(|field| has_text(draft, field.node)),
         _ => true,
     }
 }
@@ -104,7 +109,7 @@ fn has_text(draft: &Draft, id: DraftId) -> bool {
 /// A scalar, or a record of nothing but scalars.
 fn is_small(draft: &Draft, id: DraftId) -> bool {
     match &draft.node(id).kind {
-        DraftKind::Record(fields) => fields.iter().all(|field| is_scalar(draft, field.node)),
+        DraftKind::Record { fields, .. } => fields.iter().all(|field| is_scalar(draft, field.node)),
         _ => is_scalar(draft, id),
     }
 }

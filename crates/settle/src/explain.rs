@@ -86,7 +86,7 @@ fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
             .map_or("a scalar", |(word, _)| word),
         DraftKind::List(_) => "a list",
         DraftKind::Map(_) => "a map",
-        DraftKind::Record(_) => "a record",
+        DraftKind::Record { .. } => "a record",
         DraftKind::Tuple(_) => "a tuple",
         DraftKind::Enumeration(_) => "an enum, open to new values",
         DraftKind::Constant(_) => "always the same text",

@@ -38,7 +38,7 @@ fn joined(first: &Record, second: &Record) -> Record {
         .collect();
     let added = second.fields.iter().filter(|field| other(&first.fields, field).is_none());
     fields.extend(added.map(|field| Field { presence: Presence::Sometimes, ..field.clone() }));
-    Record { fields }
+    Record { fields, extras: first.extras.clone().or_else(|| second.extras.clone()) }
 }
 
 fn joined_field(mine: &Field, theirs: &Field) -> Field {

@@ -120,6 +120,12 @@ impl Fitting<'_> {
                 None => {}
             }
         }
+        let Some(extras) = &record.extras else { return };
+        for (key, value) in object {
+            if !record.fields.iter().any(|field| field.wire.as_str() == key) {
+                self.inside(Part::Key(key.clone()), |fitting| fitting.slot(extras, value));
+            }
+        }
     }
 
     fn union(&mut self, union: &Union, name: &str, value: &Value) {

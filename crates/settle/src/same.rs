@@ -69,7 +69,7 @@ enum Face<'d> {
     List,
     Map,
     Tuple(usize),
-    Record(Vec<(&'d WireName, Presence)>),
+    Record(Vec<(&'d WireName, Presence)>, bool),
     Union(Option<&'d WireName>, Vec<Option<&'d WireName>>),
 }
 
@@ -83,11 +83,12 @@ fn faced(draft: &Draft, id: DraftId) -> (Face<'_>, Vec<DraftId>) {
         DraftKind::List(items) => (Face::List, vec![*items]),
         DraftKind::Map(values) => (Face::Map, vec![*values]),
         DraftKind::Tuple(items) => (Face::Tuple(items.len()), items.clone()),
-        DraftKind::Record(fields) => {
+        DraftKind::Record { fields, extras } => {
             let mut fields: Vec<&DraftField> = fields.iter().collect();
             fields.sort_unstable_by_key(|field| &field.wire);
             let keys = fields.iter().map(|field| (&field.wire, field.presence));
-            (Face::Record(keys.collect()), fields.iter().map(|field| field.node).collect())
+            let face = Face::Record(keys.collect(), extras.is_some());
+            (face, fields.iter().map(|field| field.node).chain(*extras).collect())
         }
         DraftKind::Union { tag, cases } => {
             let tags = cases.iter().map(|DraftCase { tag, .. }| tag.as_ref());

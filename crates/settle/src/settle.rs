@@ -79,7 +79,7 @@ fn settle_roots(draft: &Draft, roots: &[(DraftId, RootName)], policies: &Policie
 
 /// The key of the list that a page carries.
 fn page_of(draft: &Draft, root: DraftId, name: &Words) -> Option<WireName> {
-    let DraftKind::Record(fields) = &draft.node(root).kind else { return None };
+    let DraftKind::Record { fields, .. } = &draft.node(root).kind else { return None };
     let part = page(draft, fields, name, true)?.part;
     fields.iter().find(|field| field.node == part).map(|field| field.wire.clone())
 }
@@ -127,7 +127,7 @@ fn group_types<'u>(draft: &Draft, uses: &'u Uses) -> Vec<Vec<&'u Use>> {
 /// Whether the structure alone says that two positions are the same thing.
 fn is_telling(draft: &Draft, node: DraftId) -> bool {
     match &draft.node(node).kind {
-        DraftKind::Record(fields) => fields.len() > TELLING_FIELDS,
+        DraftKind::Record { fields, .. } => fields.len() > TELLING_FIELDS,
         DraftKind::Union { tag, .. } => tag.is_some(),
         DraftKind::Enumeration(_)
         | DraftKind::Any
@@ -179,7 +179,7 @@ impl<'d> Builder<'d> {
             DraftKind::List(items) => Type::List(Box::new(self.slot(*items))),
             DraftKind::Map(values) => Type::Map(Box::new(self.slot(*values))),
             DraftKind::Tuple(items) => Type::Tuple(items.iter().map(|item| self.slot(*item)).collect()),
-            DraftKind::Record(_) | DraftKind::Enumeration(_) | DraftKind::Union { .. } => {
+            DraftKind::Record { .. } | DraftKind::Enumeration(_) | DraftKind::Union { .. } => {
                 Type::Named(self.named(id, &node.kind))
             }
         };
@@ -196,7 +196,7 @@ impl<'d> Builder<'d> {
         self.order.push(group);
         let Named { name, alternatives } = self.names[group].take().expect("a group becomes one type");
         // What it is follows: a type may need itself.
-        let definition = Definition::Record(Record { fields: Vec::new() });
+        let definition = Definition::Record(Record::of(Vec::new()));
         let docs = self.draft.node(node).docs.clone();
         let is_patch = self.draft.node(node).is_patch;
         self.types.push(NamedType { name, alternatives, docs, is_patch, definition });
@@ -215,8 +215,9 @@ impl<'d> Builder<'d> {
                 let cases = cases.iter().map(|case| self.case(case)).collect();
                 Definition::Union(Union { tag: tag.clone(), cases })
             }
-            DraftKind::Record(fields) => {
-                Definition::Record(Record { fields: fields.iter().map(|field| self.field(field)).collect() })
+            DraftKind::Record { fields, extras } => {
+                let fields = fields.iter().map(|field| self.field(field)).collect();
+                Definition::Record(Record { fields, extras: extras.map(|extras| self.slot(extras)) })
             }
             DraftKind::Any
             | DraftKind::Scalar(_)

@@ -99,7 +99,9 @@ impl Settled {
 /// The position of a key, where a position is a record.
 fn field_origin(kind: &DraftKind, key: &WireName) -> Option<DraftId> {
     match kind {
-        DraftKind::Record(fields) => fields.iter().find(|field| field.wire == *key).map(|field| field.node),
+        DraftKind::Record { fields, .. } => {
+            fields.iter().find(|field| field.wire == *key).map(|field| field.node)
+        }
         _ => None,
     }
 }

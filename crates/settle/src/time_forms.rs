@@ -52,7 +52,13 @@ impl Pairs<'_> {
     fn find_in(&mut self, one: DraftId, other: DraftId) {
         let draft = self.draft;
         match (&draft.node(one).kind, &draft.node(other).kind) {
-            (DraftKind::Record(mine), DraftKind::Record(theirs)) => {
+            (
+                DraftKind::Record { fields: mine, extras: more },
+                DraftKind::Record { fields: theirs, extras: other },
+            ) => {
+                if let (Some(more), Some(other)) = (more, other) {
+                    self.find(*more, *other);
+                }
                 for field in mine {
                     // In either, keys stand in an order of their own.
                     if let Some(same) = theirs.iter().find(|same| same.wire == field.wire) {
@@ -107,7 +113,7 @@ mod tests {
                 default: None,
                 docs,
             };
-            (draft.add(DraftKind::Record(vec![field]), false), item)
+            (draft.add(DraftKind::Record { fields: vec![field], extras: None }, false), item)
         };
         let (first, item) = position("2026-05-01T12:30:00.120Z");
         let (other, same) = position("2026-05-01T12:30:00Z");

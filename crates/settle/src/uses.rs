@@ -127,7 +127,12 @@ impl Walk<'_> {
                 let trail = item_trail(&trail);
                 items.iter().for_each(|item| self.push(*item, trail.clone()));
             }
-            DraftKind::Record(fields) => self.record(id, fields, trail),
+            DraftKind::Record { fields, extras } => {
+                if let Some(extras) = extras {
+                    self.push_inside(id, *extras, item_trail(&trail));
+                }
+                self.record(id, fields, trail);
+            }
             DraftKind::Union { tag: Some(_), cases } => {
                 for DraftCase { tag, node } in cases {
                     let case = tag.as_ref().map(|tag| Words::split(tag.as_str()));
@@ -144,7 +149,7 @@ impl Walk<'_> {
     /// Another way to a position whose parts are known: one more use of its type.
     fn visit_again(&mut self, id: DraftId, trail: Chain<Words>) {
         match &self.draft.node(id).kind {
-            DraftKind::Record(_) | DraftKind::Union { tag: Some(_), .. } => self.name(id, trail, false),
+            DraftKind::Record { .. } | DraftKind::Union { tag: Some(_), .. } => self.name(id, trail, false),
             DraftKind::Enumeration(_) => self.name(id, trail, true),
             // A union of kinds is called after its parts.
             DraftKind::Union { tag: None, .. }
@@ -195,7 +200,7 @@ impl Walk<'_> {
         let takes_name = |case: &&DraftCase| {
             matches!(
                 self.draft.node(case.node).kind,
-                DraftKind::Record(_) | DraftKind::Enumeration(_) | DraftKind::Union { .. }
+                DraftKind::Record { .. } | DraftKind::Enumeration(_) | DraftKind::Union { .. }
             )
         };
         let named = cases.iter().find(takes_name).map(|case| case.node);
@@ -229,7 +234,7 @@ pub(crate) fn kind_word(draft: &Draft, id: DraftId) -> &'static str {
         DraftKind::Constant(_) | DraftKind::Enumeration(_) => "text",
         DraftKind::List(_) | DraftKind::Tuple(_) => "many",
         DraftKind::Map(_) => "table",
-        DraftKind::Record(_) | DraftKind::Union { .. } => "item",
+        DraftKind::Record { .. } | DraftKind::Union { .. } => "item",
     }
 }
 

@@ -7,7 +7,7 @@ use std::time::Duration;
 
 use jar_sprout_grow::{
     Arrangement, GrownFile, LANGUAGES, Language, Origin, SettingError, Settings, find_language, json_schema,
-    nearest_language,
+    nearest_language, types_without_extras,
 };
 use jar_sprout_model::{Model, Problem, Spot};
 use notify::{RecursiveMode, Watcher as _};
@@ -20,7 +20,7 @@ use crate::files::{Changes, NewFile, Over, write_all};
 use crate::jar::{FILE, Jar, JarLanguage, Models, Opened, enter_jar, nearest_jar, open_models};
 use crate::modelling::{Home, model, show_misfits, show_questions};
 use crate::report;
-use crate::sources::gather;
+use crate::sources::{SourceNames, gather};
 use crate::wording::{counted, quoted_with};
 
 pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
@@ -62,8 +62,23 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
             }
         }
     }
+    tell_left_out(language, model, &settings, &Spot::Argument(format!("--into {into}")));
     show_questions(&modelled, &gathered, args.model.questions, Home::Arguments);
     Ok(Exit::Well)
+}
+
+/// Says which types have keys beyond their fields that the code of a language does not keep.
+fn tell_left_out(language: &dyn Language, model: &Model, settings: &Settings, spot: &Spot) {
+    let types = types_without_extras(language, model, settings);
+    let names: Vec<String> = types.map(|ty| format!("`{}`", ty.name.in_capitals())).collect();
+    if names.is_empty() {
+        return;
+    }
+    let more = names.len().saturating_sub(3);
+    let shown = names[..names.len() - more].join(", ");
+    let shown = if more > 0 { format!("{shown} and {more} more") } else { shown };
+    let message = format!("{}: keys beyond the fields of {shown} are not kept", language.title());
+    report::problem(&Problem::warning(message, spot.clone()), &SourceNames::default());
 }
 
 /// What `--into` takes beside the languages.
@@ -130,6 +145,11 @@ fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
         report::note(&summary(&changes));
         for one in &models.opened {
             one.gathered.show_warnings();
+            for language in &languages {
+                let (_, settings) = jar.place(language, one.model);
+                let model = &one.modelled.settled.model;
+                tell_left_out(language.language, model, &settings, &Spot::Path(FILE.to_owned()));
+            }
             show_questions(&one.modelled, &one.gathered, one.model.model.questions, jar.home(one.model));
         }
     }

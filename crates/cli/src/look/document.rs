@@ -75,6 +75,10 @@ fn named_type(model: &Model, ty: &NamedType, out: &mut impl Write, width: usize)
             let row = format!("{:<column$}  {}{mark}{said}", visible(wire.as_str()), slot_text(model, slot));
             writeln!(out, "  {}", cut(&visible(&row), width.saturating_sub(2)))?;
         }
+        if let Some(extras) = &record.extras {
+            let row = format!("any other key: {}", slot_text(model, extras));
+            writeln!(out, "  {}", cut(&visible(&row), width.saturating_sub(2)))?;
+        }
     }
     Ok(())
 }

@@ -245,7 +245,7 @@ impl<'d> Drafter<'_, 'd> {
     /// The tag of a case is always the same text.
     pub(super) fn apply_tag(&mut self, id: DraftId) {
         let Some((key, tag)) = self.tags.get(&id).cloned() else { return };
-        let DraftKind::Record(mut fields) = self.draft.node(id).kind.clone() else { return };
+        let DraftKind::Record { mut fields, extras } = self.draft.node(id).kind.clone() else { return };
         let constant = self.draft.add(DraftKind::Constant(WireName::new(tag)), false);
         let wire = WireName::new(key);
         match fields.iter_mut().find(|field| field.wire == wire) {
@@ -265,7 +265,7 @@ impl<'d> Drafter<'_, 'd> {
             ),
         }
         let nullable = self.draft.node(id).nullable;
-        self.draft.set(id, DraftKind::Record(fields), nullable);
+        self.draft.set(id, DraftKind::Record { fields, extras }, nullable);
     }
 }
 

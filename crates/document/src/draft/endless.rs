@@ -46,7 +46,7 @@ fn part(kind: &DraftKind, at: usize) -> Option<DraftId> {
         DraftKind::Any
         | DraftKind::Scalar(_)
         | DraftKind::Constant(_)
-        | DraftKind::Record(_)
+        | DraftKind::Record { .. }
         | DraftKind::Enumeration(_)
         | DraftKind::Union { .. } => None,
     }

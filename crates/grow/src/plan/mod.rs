@@ -172,6 +172,8 @@ pub struct PlannedType<'m> {
     pub(crate) ident: Ident,
     pub(crate) docs: &'m Docs,
     pub(crate) definition: PlannedDefinition<'m>,
+    /// What holds the keys beyond the fields of a record, where they are kept.
+    pub(crate) extras: Option<PlannedExtras<'m>>,
     /// Whether it is an enum that has no values but those known.
     pub(crate) is_closed: bool,
 }
@@ -182,6 +184,18 @@ pub(crate) enum PlannedDefinition<'m> {
     Enumeration(Vec<PlannedCase<'m>>),
     Union(PlannedUnion<'m>),
 }
+
+/// What holds the keys of a record beyond its fields.
+pub(crate) struct PlannedExtras<'m> {
+    pub(crate) ident: Ident,
+    /// What stands under each of them.
+    pub(crate) slot: &'m Slot,
+    /// A map of that.
+    pub(crate) map: Slot,
+}
+
+/// What that is called: the keyword of JSON Schema that says it is there.
+const EXTRAS: &str = "additionalProperties";
 
 /// A field of a record.
 pub(crate) struct PlannedField<'m> {
@@ -443,14 +457,21 @@ struct Planner<'m, 'n, 'i> {
 
 impl<'m> Planner<'m, '_, '_> {
     fn plan_type(&mut self, id: TypeId, ty: &'m NamedType, ident: &Ident) -> PlannedType<'m> {
+        let mut planned_extras = None;
         let definition = match &ty.definition {
-            Definition::Record(Record { fields }) => {
+            Definition::Record(Record { fields, extras }) => {
                 let absence = self.wanted.absence;
                 let is_told = absence == Absence::Told || (absence == Absence::ToldInPatches && ty.is_patch);
                 let has_defaults = self.wanted.has_defaults && !ty.is_patch;
                 let is_twin = id.index() >= self.wanted.first_twin;
-                let scope = Scope::of_members(self.naming, ident, is_twin);
-                PlannedDefinition::Record(self.plan_fields(fields, scope, is_told, has_defaults))
+                let mut scope = Scope::of_members(self.naming, ident, is_twin);
+                let fields = self.plan_fields(fields, &mut scope, is_told, has_defaults);
+                planned_extras = extras.as_ref().map(|slot| PlannedExtras {
+                    ident: scope.declare_member(&WireName::new(EXTRAS), &Words::split(EXTRAS)),
+                    slot,
+                    map: Slot::of(Type::Map(Box::new(slot.clone()))),
+                });
+                PlannedDefinition::Record(fields)
             }
             Definition::Enumeration(Enumeration { cases, is_closed: _ }) => {
                 PlannedDefinition::Enumeration(self.plan_cases(cases, ident))
@@ -458,14 +479,21 @@ impl<'m> Planner<'m, '_, '_> {
             Definition::Union(union) => PlannedDefinition::Union(self.plan_union(union, ident)),
         };
         let is_closed = matches!(&ty.definition, Definition::Enumeration(known) if known.is_closed);
-        PlannedType { id, ident: ident.clone(), docs: &ty.docs, definition, is_closed }
+        PlannedType {
+            id,
+            ident: ident.clone(),
+            docs: &ty.docs,
+            definition,
+            extras: planned_extras,
+            is_closed,
+        }
     }
 
     /// A field whose name is its key has it before one that needs a mapping all the same.
     fn plan_fields(
         &self,
         fields: &'m [Field],
-        mut scope: Scope<'_>,
+        scope: &mut Scope<'_>,
         is_absence_told: bool,
         has_defaults: bool,
     ) -> Vec<PlannedField<'m>> {

@@ -11,12 +11,15 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Fraction, Numeral, Presence, Scalar, Slot, Type, Width, Words};
+use jar_sprout_model::{Fraction, Numeral, Presence, Record, Scalar, Slot, Type, Width, Words};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
+use crate::extras::Extras;
 use crate::language::{About, Language, TimeKeeping};
-use crate::plan::{DefaultSpelling, Ident, Plan, PlannedDefinition, PlannedField, PlannedType, pascal_case};
+use crate::plan::{
+    DefaultSpelling, Ident, Plan, PlannedDefinition, PlannedExtras, PlannedField, PlannedType, pascal_case,
+};
 use crate::settings::Settings;
 use crate::trial::Trial;
 use settings::{Form, Level, Library, Types};
@@ -141,6 +144,10 @@ impl Language for CSharp {
         Form::of(settings).library == Library::SystemTextJson
     }
 
+    fn extras(&self, _: &Record, _: &Settings) -> Extras {
+        Extras::OfAny
+    }
+
     fn imported(&self, line: &'static str) -> Option<&'static str> {
         line.strip_prefix("using ")?.strip_suffix(';').filter(|name| !name.contains('='))
     }
@@ -227,8 +234,9 @@ fn record(
     if fields.is_empty() {
         return cat([head, text(" { }")]);
     }
-    let properties: Vec<Doc> =
+    let mut properties: Vec<Doc> =
         fields.iter().map(|field| property(plan, field, fields, form, needs)).collect();
+    properties.extend(ty.extras.as_ref().map(|extras| extension_data(plan, extras, form, needs)));
     members(head, properties)
 }
 
@@ -274,6 +282,23 @@ fn property(
     };
     let comment = ABOUT.comment.of(docs, 4);
     lines(comment.into_iter().chain(parts.into_iter().map(text)).chain([property]))
+}
+
+/// What holds the keys that are no properties; the libraries take any values alone.
+fn extension_data(plan: &Plan<'_>, extras: &PlannedExtras<'_>, form: &Form<'_>, needs: &mut Needs) -> Doc {
+    needs.imports.insert("System.Collections.Generic");
+    needs.imports.insert(match form.library {
+        Library::SystemTextJson => "System.Text.Json.Serialization",
+        Library::Newtonsoft => "Newtonsoft.Json",
+    });
+    let value = types::slot(plan, form, extras.slot, needs);
+    let accessors = match form.types {
+        Types::Records => "{ get; init; }",
+        Types::Classes => "{ get; set; }",
+    };
+    let null = if form.level >= Level::Twelve { "?" } else { "" };
+    let declared = format!("public Dictionary<string, {value}>{null} {} {accessors}", extras.ident);
+    lines([text("[JsonExtensionData]"), text(declared)])
 }
 
 /// A property may be called as its type.

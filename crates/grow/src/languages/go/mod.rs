@@ -9,12 +9,15 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, hard, join, lines, nest, table, text};
-use jar_sprout_model::{Docs, Fraction, Presence, Slot, Type};
+use jar_sprout_model::{Docs, Field, Fraction, Presence, Record, Slot, Type};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
+use crate::extras::Extras;
 use crate::language::{About, Language, TimeKeeping};
-use crate::plan::{DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
+use crate::plan::{
+    DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField, PlannedType,
+};
 use crate::settings::Settings;
 use crate::trial::Trial;
 
@@ -23,6 +26,9 @@ pub(crate) struct Go;
 
 /// Reads and writes keys that no struct tag can name.
 const KEYS: Helper = Helper { name: "keys", text: include_str!("keys.go") };
+
+/// Reads and writes keys that are no fields.
+const OTHERS: Helper = Helper { name: "others", text: include_str!("others.go") };
 
 static ABOUT: About = About {
     key: "go",
@@ -53,7 +59,7 @@ impl Language for Go {
     fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
         let PlannedType { ident, definition, .. } = ty;
         match definition {
-            PlannedDefinition::Record(fields) => record(plan, ident, fields, needs),
+            PlannedDefinition::Record(fields) => record(plan, ty, fields, needs),
             PlannedDefinition::Enumeration(cases) if ty.is_closed => {
                 let check = refuse_others(ident, cases, needs);
                 join(&cat([hard(), hard()]), [enumeration(ident, cases), check])
@@ -98,6 +104,13 @@ impl Language for Go {
         true
     }
 
+    /// A method of its own reads default values, and another one keys that no tag can name.
+    fn extras(&self, record: &Record, _: &Settings) -> Extras {
+        let is_plain =
+            |field: &Field| field.default.is_none() && names::tag_name(field.wire.as_str()).is_some();
+        if record.fields.iter().all(is_plain) { Extras::Typed } else { Extras::LeftOut }
+    }
+
     fn imported(&self, line: &'static str) -> Option<&'static str> {
         line.strip_prefix("import \"")?.strip_suffix('"')
     }
@@ -123,7 +136,8 @@ impl Language for Go {
 ///     ID int64 `json:"id"`
 /// }
 /// ```
-fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+    let ident = &ty.ident;
     if fields.is_empty() {
         return text(format!("type {ident} struct{{}}"));
     }
@@ -132,9 +146,21 @@ fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &m
         let name = names::tag_name(field.wire.as_str()).map_or_else(|| "-".to_owned(), |name| name + option);
         vec![field.ident.to_string(), ty, format!("`json:\"{name}\"`")]
     };
-    let rows = fields.iter().map(|field| (field.docs, row(field, needs))).collect();
+    let mut rows: Vec<(&Docs, Vec<String>)> =
+        fields.iter().map(|field| (field.docs, row(field, needs))).collect();
+    let nothing = Docs::default();
+    if let Some(PlannedExtras { ident, map, slot: _ }) = &ty.extras {
+        rows.push((
+            &nothing,
+            vec![ident.to_string(), types::slot(plan, map, needs), "`json:\"-\"`".to_owned()],
+        ));
+    }
     let body = nest(cat([hard(), documented_rows(rows)]));
     let declaration = cat([text(format!("type {ident} struct {{")), body, hard(), text("}")]);
+    if let Some(extras) = &ty.extras {
+        let methods = extras_methods(ident, fields, extras, needs);
+        return join(&cat([hard(), hard()]), [declaration].into_iter().chain(methods));
+    }
     let odd: Vec<&PlannedField<'_>> =
         fields.iter().filter(|field| names::tag_name(field.wire.as_str()).is_none()).collect();
     if odd.is_empty() {
@@ -178,6 +204,38 @@ fn fill_in(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &
         &format!("({receiver} *{ident}) UnmarshalJSON(data []byte) error"),
         body,
     ))
+}
+
+/// What reads and writes the keys that are no fields.
+fn extras_methods(
+    ident: &Ident,
+    fields: &[PlannedField<'_>],
+    extras: &PlannedExtras<'_>,
+    needs: &mut Needs,
+) -> [Doc; 2] {
+    needs.imports.insert("encoding/json");
+    needs.helpers.insert(OTHERS);
+    let (receiver, extras) = (names::receiver(ident.as_str()), &extras.ident);
+    let known: Vec<String> = fields.iter().map(|field| names::LITERAL.of(field.wire.as_str())).collect();
+    let known = known.join(", ");
+    let read = method(
+        "UnmarshalJSON reads the keys that are no fields as well.",
+        &format!("({receiver} *{ident}) UnmarshalJSON(data []byte) error"),
+        vec![
+            text(format!("type plain {ident}")),
+            unions::failing(&format!("json.Unmarshal(data, (*plain)({receiver}))")),
+            text(format!("return decodeOthers(data, &{receiver}.{extras}, {known})")),
+        ],
+    );
+    let write = method(
+        "MarshalJSON writes the keys that are no fields as well.",
+        &format!("({receiver} {ident}) MarshalJSON() ([]byte, error)"),
+        vec![
+            text(format!("type plain {ident}")),
+            text(format!("return encodeOthers(plain({receiver}), {receiver}.{extras})")),
+        ],
+    );
+    [read, write]
 }
 
 /// Rows in columns; one of which something is said starts anew, a blank line before it.

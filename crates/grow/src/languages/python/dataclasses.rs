@@ -7,8 +7,8 @@ use super::settings::{Level, Types};
 use super::{ABOUT, DEFAULTS, call, docstring, documented, names, times, types};
 use crate::code::{Helper, Needs};
 use crate::plan::{
-    Ident, Kind, Plan, PlannedDefault, PlannedDefinition, PlannedField, PlannedRoot, PlannedType,
-    PlannedUnion, small_words,
+    Ident, Kind, Plan, PlannedDefault, PlannedDefinition, PlannedExtras, PlannedField, PlannedRoot,
+    PlannedType, PlannedUnion, small_words,
 };
 
 /// Converts what may be none.
@@ -107,7 +107,9 @@ pub(super) fn record(
         }
     };
     let members = fields.iter().map(|one| cat([hard(), documented(field(plan, one, needs), one.docs)]));
-    let members: Vec<Doc> = members.collect();
+    let mut members: Vec<Doc> = members.collect();
+    members
+        .extend(ty.extras.as_ref().map(|extras| cat([hard(), extras_member(plan, fields, extras, needs)])));
     let read = cat([
         text("@classmethod"),
         hard(),
@@ -115,11 +117,11 @@ pub(super) fn record(
             "def from_dict(cls, {}: dict[str, Any]) -> {own}:",
             if fields.is_empty() { "_" } else { "data" }
         )),
-        nest(cat([hard(), cat([text("return "), constructed(plan, fields, level, needs)])])),
+        nest(cat([hard(), cat([text("return "), constructed(plan, ty, fields, level, needs)])])),
     ]);
     let write = cat([
         text("def to_dict(self) -> dict[str, Any]:"),
-        nest(cat([hard(), written(plan, fields, needs)])),
+        nest(cat([hard(), written(plan, ty, fields, needs)])),
     ]);
     let head: Vec<Doc> =
         docstring(ty.docs).into_iter().chain([cat(members)]).chain((!fields.is_empty()).then(hard)).collect();
@@ -160,8 +162,33 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
     }
 }
 
+/// `additional_properties: dict[str, int] = field(default_factory=dict)`
+fn extras_member(
+    plan: &Plan<'_>,
+    fields: &[PlannedField<'_>],
+    extras: &PlannedExtras<'_>,
+    needs: &mut Needs,
+) -> Doc {
+    // A field of that name would be called in its place.
+    let function = if fields.iter().any(|field| field.ident.as_str() == "field") {
+        needs.imports.insert("import dataclasses");
+        "dataclasses.field"
+    } else {
+        needs.imports.insert("from dataclasses import field");
+        "field"
+    };
+    let map = types::slot(plan, &extras.map, Types::Dataclasses, needs);
+    cat([text(format!("{}: ", extras.ident)), map, text(format!(" = {function}(default_factory=dict)"))])
+}
+
 /// `cls(id=data["id"])`
-fn constructed(plan: &Plan<'_>, fields: &[PlannedField<'_>], level: Level, needs: &mut Needs) -> Doc {
+fn constructed(
+    plan: &Plan<'_>,
+    ty: &PlannedType<'_>,
+    fields: &[PlannedField<'_>],
+    level: Level,
+    needs: &mut Needs,
+) -> Doc {
     let converter = Converter { plan, way: Way::In(level) };
     let arguments = fields.iter().filter(|field| !matches!(field.slot.ty, Type::Constant(_))).map(|field| {
         let key = names::literal(field.wire.as_str());
@@ -192,12 +219,23 @@ fn constructed(plan: &Plan<'_>, fields: &[PlannedField<'_>], level: Level, needs
         };
         cat([text(format!("{}=", field.ident)), value])
     });
-    let arguments: Vec<Doc> = arguments.collect();
+    let mut arguments: Vec<Doc> = arguments.collect();
+    if let Some(extras) = &ty.extras {
+        let held = converter.of(extras.slot, text("value"), needs).unwrap_or_else(|| text("value"));
+        let known = fields.iter().map(|field| text(names::literal(field.wire.as_str())));
+        let parts = [
+            cat([text("key: "), held]),
+            text("for key, value in data.items()"),
+            cat([text("if key not in "), listed("{", known.collect(), "}")]),
+        ];
+        let others = cat([text("{"), nest(cat([soft(), join(&line(), parts)])), soft(), text("}")]);
+        arguments.push(cat([text(format!("{}=", extras.ident)), group(others)]));
+    }
     if arguments.is_empty() { text("cls()") } else { listed("cls(", arguments, ")") }
 }
 
 /// What a method returns: a dictionary, to which are added the fields that are there.
-fn written(plan: &Plan<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+fn written(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
     let converter = Converter { plan, way: Way::Out };
     let value = |field: &PlannedField<'_>, slot: &Slot, needs: &mut Needs| {
         let raw = || text(format!("self.{}", field.ident));
@@ -205,13 +243,18 @@ fn written(plan: &Plan<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> D
     };
     let (always, sometimes): (Vec<&PlannedField<'_>>, Vec<_>) =
         fields.iter().partition(|field| field.presence == Presence::Always || field.default.is_some());
-    let entries: Vec<Doc> = always
+    let mut entries: Vec<Doc> = always
         .iter()
         .map(|field| {
             let key = names::literal(field.wire.as_str());
             cat([text(format!("{key}: ")), value(field, field.slot, needs)])
         })
         .collect();
+    if let Some(extras) = &ty.extras {
+        let own = || text(format!("self.{}", extras.ident));
+        let others = converter.of(&extras.map, own(), needs).unwrap_or_else(own);
+        entries.push(cat([text("**"), others]));
+    }
     let dictionary = if entries.is_empty() { text("{}") } else { listed("{", entries, "}") };
     if sometimes.is_empty() {
         return cat([text("return "), dictionary]);

@@ -12,10 +12,11 @@ mod types;
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text,
 };
-use jar_sprout_model::{Docs, Fraction, Presence, Scalar, Slot, Type};
+use jar_sprout_model::{Docs, Fraction, Presence, Record, Scalar, Slot, Type};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
+use crate::extras::Extras;
 use crate::language::{About, Language, TimeKeeping};
 use crate::plan::{
     DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
@@ -171,6 +172,14 @@ impl Language for Python {
         (line.starts_with("from ") || line.starts_with("import ")).then_some(line)
     }
 
+    /// A dictionary has its keys as they came, but its type does not name others.
+    fn extras(&self, _: &Record, settings: &Settings) -> Extras {
+        match Types::of(settings) {
+            Types::Pydantic | Types::Dataclasses => Extras::Typed,
+            Types::TypedDicts => Extras::LeftOut,
+        }
+    }
+
     fn fills_in(&self, settings: &Settings) -> bool {
         Types::of(settings) != Types::TypedDicts
     }
@@ -196,6 +205,9 @@ fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], ne
         fields.iter().any(|other| is_key(other) && other.ident != field.ident)
     });
     let mut settings = Vec::new();
+    if ty.extras.is_some() {
+        settings.push("extra=\"allow\"");
+    }
     if has_alias && !is_ambiguous {
         settings.push("populate_by_name=True");
     }
@@ -207,8 +219,13 @@ fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], ne
         let config = format!("model_config = ConfigDict({})", settings.join(", "));
         cat([hard(), text(config), hard()])
     });
+    let extras = ty.extras.as_ref().map(|extras| {
+        needs.imports.insert("from pydantic import Field");
+        let map = types::slot(plan, &extras.map, Types::Pydantic, needs);
+        cat([hard(), text("__pydantic_extra__: "), map, text(" = Field(init=False)")])
+    });
     let fields = fields.iter().map(|one| cat([hard(), documented(field(plan, one, needs), one.docs)]));
-    let fields: Vec<Doc> = fields.collect();
+    let fields: Vec<Doc> = fields.chain(extras).collect();
     let comment = docstring(ty.docs);
     let body = match (fields.is_empty(), &comment) {
         (true, None) => cat([hard(), text("pass")]),

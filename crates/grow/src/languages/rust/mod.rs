@@ -9,14 +9,15 @@ mod times;
 mod types;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group_at_most, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Fraction, Numeral, Presence, Scalar, Slot, Type, WireName};
+use jar_sprout_model::{Fraction, Numeral, Presence, Record, Scalar, Slot, Type, WireName};
 
 use crate::code::{GrownFile, Helper, MARK, Needs};
 use crate::docs::{self, Comment};
+use crate::extras::Extras;
 use crate::language::{About, Language, TimeKeeping};
 use crate::plan::{
-    DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
-    PlannedUnionCase, small_words,
+    DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField, PlannedType,
+    PlannedUnion, PlannedUnionCase, small_words,
 };
 use crate::settings::Settings;
 use crate::trial::Trial;
@@ -100,6 +101,10 @@ impl Language for Rust {
         true
     }
 
+    fn extras(&self, _: &Record, _: &Settings) -> Extras {
+        Extras::Typed
+    }
+
     fn imported(&self, line: &'static str) -> Option<&'static str> {
         line.strip_prefix("use ")?.strip_suffix(';')
     }
@@ -165,8 +170,15 @@ fn record(
     if fields.is_empty() {
         return lines(attributes.chain([text(format!("pub struct {ident} {{}}"))]));
     }
-    let body = fields.iter().map(|one| cat([hard(), field(plan, ident, one, rule.is_some(), dates, needs)]));
-    let body = nest(cat(body.collect::<Vec<_>>()));
+    let members =
+        fields.iter().map(|one| cat([hard(), field(plan, ident, one, rule.is_some(), dates, needs)]));
+    let mut members: Vec<Doc> = members.collect();
+    if let Some(PlannedExtras { ident, map, slot: _ }) = &ty.extras {
+        let declared =
+            cat([text(format!("pub {ident}: ")), types::slot(plan, None, map, dates, needs), text(",")]);
+        members.push(cat([hard(), text("#[serde(flatten)]"), hard(), declared]));
+    }
+    let body = nest(cat(members));
     let declaration = cat([text(format!("pub struct {ident} {{")), body, hard(), text("}")]);
     let declaration = lines(attributes.chain([declaration]));
     match defaults(plan, ident, &fields, dates, needs) {

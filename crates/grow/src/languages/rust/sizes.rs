@@ -133,7 +133,7 @@ mod tests {
                 default: None,
                 docs: Docs::default(),
             };
-            Definition::Record(Record { fields: (0..*count).map(field).collect() })
+            Definition::Record(Record::of((0..*count).map(field).collect()))
         };
         let named = |at: usize| Slot::of(Type::Named(TypeId::from_index(at)));
         let case = |at: usize| UnionCase {

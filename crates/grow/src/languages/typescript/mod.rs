@@ -7,14 +7,15 @@ mod twins;
 mod types;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, text};
-use jar_sprout_model::{Presence, Slot};
+use jar_sprout_model::{Presence, Record, Slot};
 
 use crate::code::{GrownFile, MARK, Needs};
 use crate::docs::{self, Comment};
+use crate::extras::Extras;
 use crate::language::{About, Language};
 use crate::plan::{
-    Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase,
-    small_words,
+    Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField, PlannedType, PlannedUnion,
+    PlannedUnionCase, small_words,
 };
 use crate::settings::{Choice, Setting, Settings, TWINS, Values};
 use crate::trial::Trial;
@@ -123,7 +124,7 @@ impl Language for TypeScript {
         let form = Form::of(settings);
         let PlannedType { ident, definition, .. } = ty;
         let declaration = match definition {
-            PlannedDefinition::Record(fields) => record(plan, ident, fields, form),
+            PlannedDefinition::Record(fields) => record(plan, ty, fields, form),
             PlannedDefinition::Enumeration(cases) => enumeration(ident, cases, ty.is_closed),
             PlannedDefinition::Union(union) => self::union(plan, ident, union, form),
         };
@@ -173,6 +174,10 @@ impl Language for TypeScript {
         join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(declarations))
     }
 
+    fn extras(&self, _: &Record, _: &Settings) -> Extras {
+        Extras::Typed
+    }
+
     fn fills_in(&self, settings: &Settings) -> bool {
         Form::of(settings).reading != Reading::None
     }
@@ -190,12 +195,22 @@ impl Language for TypeScript {
 ///   id: number;
 /// }
 /// ```
-fn record(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], form: Form) -> Doc {
+fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], form: Form) -> Doc {
+    let ident = &ty.ident;
     if fields.is_empty() {
         return text(format!("export type {ident} = Record<string, unknown>;"));
     }
+    let extras = ty.extras.as_ref().map(|extras| cat([hard(), others(plan, fields, extras, form)]));
     let fields = fields.iter().map(|one| cat([hard(), field(plan, one, form)]));
-    cat([text(format!("export interface {ident} {{")), nest(cat(fields)), hard(), text("}")])
+    let body = nest(cat(fields.chain(extras)));
+    cat([text(format!("export interface {ident} {{")), body, hard(), text("}")])
+}
+
+/// `[key: string]: number;`, where each property is one of those; the language has it that they all must be.
+fn others(plan: &Plan<'_>, fields: &[PlannedField<'_>], extras: &PlannedExtras<'_>, form: Form) -> Doc {
+    let fits = |field: &PlannedField<'_>| field.slot == extras.slot && field.presence == Presence::Always;
+    let ty = if fields.iter().all(fits) { types::slot(plan, extras.slot, form) } else { text("unknown") };
+    cat([text(format!("{}[key: string]: ", form.hold.property())), ty, text(";")])
 }
 
 /// `note?: string | null;`

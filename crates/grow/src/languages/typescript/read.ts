@@ -145,6 +145,17 @@ function mapOf<T>(read: Read<T>): Read<Record<string, T>> {
   };
 }
 
+/** What stands under the keys that are none of those known. */
+function others<T>(
+  object: Record<string, unknown>,
+  known: readonly string[],
+  read: Read<T>,
+  path: string,
+): Record<string, T> {
+  const unknown = Object.entries(object).filter(([key]) => !known.includes(key));
+  return mapOf(read)(Object.fromEntries(unknown), path);
+}
+
 function field<T>(
   object: Record<string, unknown>,
   key: string,

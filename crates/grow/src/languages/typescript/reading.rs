@@ -70,7 +70,7 @@ fn need(name: &str, needs: &mut Needs) {
 pub(super) fn reader(plan: &Plan<'_>, ty: &PlannedType<'_>, form: Form, needs: &mut Needs) -> Vec<Doc> {
     let ident = &ty.ident;
     let body = match &ty.definition {
-        PlannedDefinition::Record(fields) => Some(record(plan, fields, form, needs)),
+        PlannedDefinition::Record(fields) => Some(record(plan, ty, fields, form, needs)),
         PlannedDefinition::Enumeration(cases) => ty.is_closed.then(|| one_of(cases, needs)),
         PlannedDefinition::Union(union) => Some(match union.tag {
             Some(tag) => by_tag(plan, ident, tag, union, form, needs),
@@ -175,7 +175,13 @@ fn call(name: &'static str, arguments: impl IntoIterator<Item = Doc>) -> Doc {
     group(cat([text(name), text("("), nest(cat([soft(), arguments, if_broken(",", "")])), soft(), text(")")]))
 }
 
-fn record(plan: &Plan<'_>, fields: &[PlannedField<'_>], form: Form, needs: &mut Needs) -> Vec<Doc> {
+fn record(
+    plan: &Plan<'_>,
+    ty: &PlannedType<'_>,
+    fields: &[PlannedField<'_>],
+    form: Form,
+    needs: &mut Needs,
+) -> Vec<Doc> {
     need("objectAt", needs);
     if fields.is_empty() {
         return vec![text("return objectAt(value, path);")];
@@ -209,7 +215,16 @@ fn record(plan: &Plan<'_>, fields: &[PlannedField<'_>], form: Form, needs: &mut 
             }
         }
     };
-    let entries: Vec<Doc> = fields.iter().map(|field| entry(field, needs)).collect();
+    let mut entries: Vec<Doc> = fields.iter().map(|field| entry(field, needs)).collect();
+    if let Some(extras) = &ty.extras {
+        need("others", needs);
+        let known = fields.iter().map(|field| text(names::LITERAL.of(field.wire.as_str())));
+        let known = join(&cat([text(","), line()]), known);
+        let known =
+            group(cat([text("["), nest(cat([soft(), known, if_broken(",", "")])), soft(), text("]")]));
+        let arguments = [text("object"), known, read(plan, extras.slot, form, needs), text("path")];
+        entries.insert(0, cat([hard(), text("..."), call("others", arguments), text(",")]));
+    }
     vec![
         text("const object = objectAt(value, path);"),
         cat([text("return {"), nest(cat(entries)), hard(), text("};")]),
