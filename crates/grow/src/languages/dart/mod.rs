@@ -2,6 +2,7 @@
 
 mod annotated;
 mod entry;
+mod extras;
 mod names;
 mod proof;
 mod settings;
@@ -13,10 +14,11 @@ mod values;
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
 };
-use jar_sprout_model::{Numeral, Presence, Scalar, Slot, Type};
+use jar_sprout_model::{Numeral, Presence, Record, Scalar, Slot, Type};
 
 use crate::code::{GrownFile, MARK, Needs};
 use crate::docs::{self, Comment};
+use crate::extras::Extras;
 use crate::language::{About, Language};
 use crate::plan::{
     DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, small_words,
@@ -119,6 +121,10 @@ impl Language for Dart {
         join(&cat([hard(), hard()]), mark.into_iter().chain(imports).chain(part).chain(declarations))
     }
 
+    fn extras(&self, _: &Record, settings: &Settings) -> Extras {
+        if Form::of(settings).is_annotated { Extras::LeftOut } else { Extras::Typed }
+    }
+
     fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
         proof::driver(trials)
     }
@@ -161,16 +167,17 @@ fn record(
     let to_json = if form.is_annotated && !fields.is_empty() {
         annotated::to_json(ident)
     } else {
-        to_json(plan, fields)
+        to_json(plan, ty, fields)
     };
     let to_json = lines(union.map(|_| text("@override")).into_iter().chain([to_json]));
     let mut values = Vec::new();
     if form.has_copy_with {
-        values.extend(values::copy_with(plan, ident, fields, needs));
+        values.extend(values::copy_with(plan, ty, fields, needs));
     }
     if form.has_equality {
-        let parts: Vec<(&str, &Type)> =
-            fields.iter().map(|field| (field.ident.as_str(), &field.slot.ty)).collect();
+        let extras = ty.extras.iter().map(|extras| (extras.ident.as_str(), &extras.map.ty));
+        let parts = fields.iter().map(|field| (field.ident.as_str(), &field.slot.ty));
+        let parts: Vec<(&str, &Type)> = parts.chain(extras).collect();
         values.extend(values::equality(ident.as_str(), &parts, needs));
     }
     if fields.is_empty() {
@@ -190,10 +197,14 @@ fn record(
         let key = form.is_annotated.then(|| annotated::key(field)).flatten();
         (ABOUT.comment.of(field.docs, 2), lines(deprecated.into_iter().chain(key).chain([declaration])))
     });
-    let declared = docs::spaced(declared.collect::<Vec<_>>());
-    let from_json =
-        if form.is_annotated { annotated::from_json(ident) } else { from_json(plan, ident, fields) };
-    let inside = [constructor(plan, ident, fields), from_json, declared, to_json].into_iter().chain(values);
+    let mut declared: Vec<(Option<Doc>, Doc)> = declared.collect();
+    if let Some(extras) = &ty.extras {
+        let map = types::slot(plan, &extras.map, needs);
+        declared.push((None, text(format!("final {map} {};", extras.ident))));
+    }
+    let declared = docs::spaced(declared);
+    let from_json = if form.is_annotated { annotated::from_json(ident) } else { from_json(plan, ty, fields) };
+    let inside = [constructor(plan, ty, fields), from_json, declared, to_json].into_iter().chain(values);
     let class = members(head, inside);
     if form.is_annotated { annotated::class(class, needs) } else { class }
 }
@@ -231,7 +242,7 @@ const DEFAULTS: DefaultSpelling = DefaultSpelling {
     },
 };
 
-fn constructor(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>]) -> Doc {
+fn constructor(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
     let parameter = |field: &PlannedField<'_>| {
         let name = &field.ident;
         if let Some(default) = field.default {
@@ -245,10 +256,12 @@ fn constructor(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>]) -> D
             (_, Presence::Sometimes) => format!("this.{name}"),
         })
     };
-    listed(format!("const {ident}({{"), fields.iter().map(parameter), "});")
+    let extras = ty.extras.iter().map(|extras| text(format!("this.{} = const {{}}", extras.ident)));
+    listed(format!("const {}({{", ty.ident), fields.iter().map(parameter).chain(extras), "});")
 }
 
-fn from_json(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>]) -> Doc {
+fn from_json(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
+    let ident = &ty.ident;
     let argument = |field: &PlannedField<'_>| {
         let json = format!("json[{}]", names::LITERAL.of(field.wire.as_str()));
         let value = types::read(plan, &field.slot.ty, may_be_null(field), Json::dynamic(&json), 0);
@@ -267,7 +280,8 @@ fn from_json(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>]) -> Doc
         cat([text(format!("{}: ", field.ident)), value])
     };
     let head = format!("factory {ident}.fromJson(Map<String, dynamic> json) =>");
-    let arguments = listed(format!("{ident}("), fields.iter().map(argument), ");");
+    let extras = ty.extras.iter().map(|extras| extras::read(plan, fields, extras));
+    let arguments = listed(format!("{ident}("), fields.iter().map(argument).chain(extras), ");");
     // Inside a class, a name and a bracket behind it.
     let is_narrow = 2 + head.len() + 1 + ident.as_str().len() < PAGE;
     if is_narrow {
@@ -276,11 +290,12 @@ fn from_json(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>]) -> Doc
     cat([text(head), nest(nest(cat([hard(), arguments])))])
 }
 
-fn to_json(plan: &Plan<'_>, fields: &[PlannedField<'_>]) -> Doc {
+fn to_json(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
     if fields.is_empty() {
         return text("Map<String, dynamic> toJson() => const {};");
     }
-    let entries = fields.iter().map(|field| entry(plan, field));
+    let extras = ty.extras.iter().map(|extras| extras::written(plan, extras));
+    let entries = fields.iter().map(|field| entry(plan, field)).chain(extras);
     listed("Map<String, dynamic> toJson() => {".to_owned(), entries, "};")
 }
 

@@ -53,9 +53,9 @@ fn record(
     });
     let factory = text(format!("factory {ident}.fromWire({} wire) => ", wire.ident));
     let factory = cat([factory, listed(format!("{ident}("), arguments, ");")]);
-    let mut inside = vec![constructor(plan, ident, fields), factory, declared];
+    let mut inside = vec![constructor(plan, twin, fields), factory, declared];
     if form.has_copy_with {
-        inside.extend(values::copy_with(plan, ident, fields, needs));
+        inside.extend(values::copy_with(plan, twin, fields, needs));
     }
     if form.has_equality {
         let parts: Vec<(&str, &Type)> =

@@ -176,7 +176,7 @@ pub(super) fn read_or(plan: &Plan<'_>, ty: &Type, json: &str, default: &str) -> 
 }
 
 /// What a list or a map holds.
-fn read_slot(plan: &Plan<'_>, ty: &Type, json: &str, depth: usize) -> Doc {
+pub(super) fn read_slot(plan: &Plan<'_>, ty: &Type, json: &str, depth: usize) -> Doc {
     let slot = held(ty);
     read(plan, &slot.ty, slot.nullable, Json::dynamic(json), depth + 1)
 }
@@ -222,7 +222,7 @@ pub(super) fn write(plan: &Plan<'_>, ty: &Type, value: &str, depth: usize) -> Op
     }
 }
 
-fn write_slot(plan: &Plan<'_>, ty: &Type, value: &str, depth: usize) -> Option<Doc> {
+pub(super) fn write_slot(plan: &Plan<'_>, ty: &Type, value: &str, depth: usize) -> Option<Doc> {
     write_held(plan, held(ty), value, depth)
 }
 

@@ -3,9 +3,9 @@
 use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, text};
 use jar_sprout_model::Type;
 
-use super::{field_type, listed, may_be_null};
+use super::{field_type, listed, may_be_null, types};
 use crate::code::{Helper, Needs};
-use crate::plan::{Ident, Plan, PlannedField};
+use crate::plan::{Plan, PlannedExtras, PlannedField, PlannedType};
 
 /// Compares lists and maps by what they hold.
 const DEEP: Helper = Helper { name: "deep", text: include_str!("deep.dart") };
@@ -13,10 +13,11 @@ const DEEP: Helper = Helper { name: "deep", text: include_str!("deep.dart") };
 /// `Hive copyWith({int? id}) => Hive(id: id ?? this.id);`
 pub(super) fn copy_with(
     plan: &Plan<'_>,
-    ident: &Ident,
+    ty: &PlannedType<'_>,
     fields: &[PlannedField<'_>],
     needs: &mut Needs,
 ) -> Option<Doc> {
+    let ident = &ty.ident;
     let fields: Vec<&PlannedField<'_>> =
         fields.iter().filter(|field| !matches!(field.slot.ty, Type::Constant(_))).collect();
     if fields.is_empty() {
@@ -36,9 +37,14 @@ pub(super) fn copy_with(
         };
         text(format!("{name}: {value}"))
     };
-    let parameters: Vec<Doc> = fields.iter().map(|field| parameter(field, needs)).collect();
+    let mut parameters: Vec<Doc> = fields.iter().map(|field| parameter(field, needs)).collect();
+    let mut arguments: Vec<Doc> = fields.iter().map(argument).collect();
+    if let Some(PlannedExtras { ident: name, slot: _, map }) = &ty.extras {
+        parameters.push(text(format!("{}? {name}", types::slot(plan, map, needs))));
+        arguments.push(text(format!("{name}: {name} ?? this.{name}")));
+    }
     let head = listed(format!("{ident} copyWith({{"), parameters.into_iter(), "})");
-    let made = listed(format!("{ident}("), fields.iter().map(argument), ");");
+    let made = listed(format!("{ident}("), arguments.into_iter(), ");");
     Some(cat([head, text(" => "), made]))
 }
 

@@ -4,8 +4,8 @@ use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, text};
 
 use super::settings::{Form, Library};
 use super::{
-    ABOUT, annotated, annotations, block, default_code, field_with_empty_key, leaves_out, members,
-    naming_annotation, naming_of_empty_key,
+    ABOUT, annotated, annotations, block, default_code, extras_declaration, field_with_empty_key, leaves_out,
+    members, naming_annotation, naming_of_empty_key, types,
 };
 use crate::code::Needs;
 use crate::plan::{Ident, Plan, PlannedField, PlannedType};
@@ -58,6 +58,14 @@ pub(super) fn bean(
             lines(comment.into_iter().chain(deprecated).chain([method]))
         };
         methods.extend([said(getter(&field.ident, &ty)), said(setter(&field.ident, &ty))]);
+    }
+    if let Some(extras) = &ty.extras {
+        needs.imports.insert("java.util.LinkedHashMap");
+        let (annotations, declaration) = extras_declaration(plan, extras, form, needs);
+        let value = nest(nest(cat([line(), text("new LinkedHashMap<>();")])));
+        inside.push(group(cat([text(format!("{annotations} private {declaration} =")), value])));
+        let ty = types::boxed(plan, &extras.map, form, needs);
+        methods.extend([getter(&extras.ident, &ty), setter(&extras.ident, &ty)]);
     }
     inside.extend(methods);
     if let Some(field) = field_with_empty_key(fields, form) {

@@ -11,12 +11,15 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, print, soft, text};
-use jar_sprout_model::{Fraction, Presence, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Fraction, Presence, Record, Scalar, Slot, Type, Width};
 
 use crate::code::{GrownFile, MARK, Needs, nested};
 use crate::docs::{self, Comment};
+use crate::extras::Extras;
 use crate::language::{About, Language, TimeKeeping};
-use crate::plan::{DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
+use crate::plan::{
+    DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField, PlannedType,
+};
 use crate::settings::Settings;
 use crate::trial::Trial;
 use settings::{Form, Library};
@@ -150,6 +153,13 @@ impl Language for Java {
         Form::of(settings).library == Library::Jackson
     }
 
+    fn extras(&self, _: &Record, settings: &Settings) -> Extras {
+        match Form::of(settings).library {
+            Library::Jackson => Extras::Typed,
+            Library::Gson => Extras::LeftOut,
+        }
+    }
+
     fn imported(&self, line: &'static str) -> Option<&'static str> {
         line.strip_prefix("import ")?.strip_suffix(';')
     }
@@ -182,8 +192,12 @@ fn record(
 ) -> Doc {
     let mut annotations = annotations(fields, form, needs);
     let leaves_out = leaves_out(fields, form);
-    let components: Vec<Doc> =
+    let mut components: Vec<Doc> =
         fields.iter().map(|one| component(plan, one, leaves_out, form, needs)).collect();
+    if let Some(extras) = &ty.extras {
+        let (annotations, declaration) = extras_declaration(plan, extras, form, needs);
+        components.push(group(cat([text(annotations), nest(nest(cat([line(), text(declaration)])))])));
+    }
     let naming = field_with_empty_key(fields, form).map(|field| {
         annotations.push(naming_annotation(&ty.ident, needs));
         naming_of_empty_key(&field.ident)
@@ -315,6 +329,21 @@ fn component(
         return declaration;
     }
     group(cat([text(annotations.join(" ")), nest(nest(cat([line(), declaration])))]))
+}
+
+/// What is said of the map of keys that are no fields, and its declaration.
+fn extras_declaration(
+    plan: &Plan<'_>,
+    extras: &PlannedExtras<'_>,
+    form: Form,
+    needs: &mut Needs,
+) -> (&'static str, String) {
+    needs.imports.extend([
+        "com.fasterxml.jackson.annotation.JsonAnyGetter",
+        "com.fasterxml.jackson.annotation.JsonAnySetter",
+    ]);
+    let map = types::boxed(plan, &extras.map, form, needs);
+    ("@JsonAnySetter @JsonAnyGetter", format!("{map} {}", extras.ident))
 }
 
 /// What is said of a field, and its type.

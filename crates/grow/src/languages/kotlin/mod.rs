@@ -2,6 +2,7 @@
 
 mod adapters;
 mod entry;
+mod extras;
 mod names;
 mod parcels;
 mod proof;
@@ -13,10 +14,11 @@ mod unions;
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
 };
-use jar_sprout_model::{Fraction, Presence, Scalar, Slot, Type};
+use jar_sprout_model::{Fraction, Presence, Record, Scalar, Slot, Type};
 
 use crate::code::{GrownFile, MARK, Needs, nested};
 use crate::docs::{self, Comment};
+use crate::extras::Extras;
 use crate::language::{About, Language, TimeKeeping};
 use crate::plan::{DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
 use crate::settings::{PLACE, Settings};
@@ -136,6 +138,13 @@ impl Language for Kotlin {
         form.library == Library::Kotlinx && !form.is_parcelable
     }
 
+    fn extras(&self, _: &Record, settings: &Settings) -> Extras {
+        match Form::of(settings).library {
+            Library::Kotlinx | Library::Jackson => Extras::Typed,
+            Library::Moshi | Library::Gson | Library::None => Extras::LeftOut,
+        }
+    }
+
     fn imported(&self, line: &'static str) -> Option<&'static str> {
         line.strip_prefix("import ")
     }
@@ -183,7 +192,9 @@ fn record(
 ) -> Doc {
     let ident = &ty.ident;
     let annotations = match form.library {
-        Library::Kotlinx => serializable(fields, needs),
+        Library::Kotlinx => {
+            extras::annotations(ty, form, needs).unwrap_or_else(|| serializable(fields, needs))
+        }
         Library::Moshi => adapters::of_moshi(needs),
         Library::Jackson => adapters::of_jackson(plan, ty, fields, needs),
         Library::Gson | Library::None => Vec::new(),
@@ -195,12 +206,18 @@ fn record(
         return lines(annotations.chain([cat([text(format!("class {ident}")), supers])]));
     }
     let parts = fields.iter().map(|one| cat([hard(), field(plan, one, form, needs)]));
-    let body = nest(cat(parts.collect::<Vec<_>>()));
+    let mut parts: Vec<Doc> = parts.collect();
+    if let Some(extras) = &ty.extras {
+        parts.push(cat([hard(), extras::property(plan, extras, form, needs)]));
+    }
+    let body = nest(cat(parts));
     let naming = match form.library {
         Library::Jackson => adapters::naming_of_empty_key(fields, needs),
         Library::Kotlinx | Library::Moshi | Library::Gson | Library::None => None,
     };
-    let inside: Vec<Doc> = naming.into_iter().chain(nested).collect();
+    let keeps_keys = form.library == Library::Kotlinx && ty.extras.is_some();
+    let serializer = keeps_keys.then(|| extras::serializer(ident, needs));
+    let inside: Vec<Doc> = naming.into_iter().chain(serializer).chain(nested).collect();
     let inside = if inside.is_empty() {
         Doc::Nil
     } else {

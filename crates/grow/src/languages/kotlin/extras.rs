@@ -1,0 +1,47 @@
+//! Keys beyond the properties of a class.
+
+use jar_sprout_layout::{Doc, cat, lines, text};
+
+use super::{Form, Library, types};
+use crate::code::{Helper, Needs};
+use crate::plan::{Ident, Plan, PlannedExtras, PlannedType};
+
+const SERIALIZER: Helper =
+    Helper { name: "OtherKeysSerializer", text: include_str!("kotlinx/OtherKeysSerializer.kt") };
+
+/// What is said of a class that keeps them, beside what is said of any.
+pub(super) fn annotations(ty: &PlannedType<'_>, form: Form, needs: &mut Needs) -> Option<Vec<String>> {
+    ty.extras.as_ref().filter(|_| form.library == Library::Kotlinx)?;
+    needs.imports.extend([
+        "kotlinx.serialization.ExperimentalSerializationApi",
+        "kotlinx.serialization.KeepGeneratedSerializer",
+        "kotlinx.serialization.Serializable",
+    ]);
+    Some(vec![
+        "@OptIn(ExperimentalSerializationApi::class)".to_owned(),
+        "@KeepGeneratedSerializer".to_owned(),
+        format!("@Serializable(with = {}.Serializer::class)", ty.ident),
+    ])
+}
+
+/// `val additionalProperties: Map<String, Long> = emptyMap(),`
+pub(super) fn property(plan: &Plan<'_>, extras: &PlannedExtras<'_>, form: Form, needs: &mut Needs) -> Doc {
+    let PlannedExtras { ident, slot: _, map } = extras;
+    let map = types::slot(plan, map, form, needs);
+    let property = cat([text(format!("{} {ident}: ", form.property)), map, text(" = emptyMap(),")]);
+    if form.library != Library::Jackson {
+        return property;
+    }
+    needs.imports.extend([
+        "com.fasterxml.jackson.annotation.JsonAnyGetter",
+        "com.fasterxml.jackson.annotation.JsonAnySetter",
+    ]);
+    lines([text("@JsonAnySetter"), text("@get:JsonAnyGetter"), property])
+}
+
+/// What reads and writes a class that keeps them, inside the class.
+pub(super) fn serializer(ident: &Ident, needs: &mut Needs) -> Doc {
+    needs.helpers.insert(SERIALIZER);
+    let base = format!("OtherKeysSerializer<{ident}>({ident}.generatedSerializer())");
+    text(format!("internal object Serializer : {base}"))
+}
