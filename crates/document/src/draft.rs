@@ -287,6 +287,10 @@ impl<'d> Drafter<'_, 'd> {
                     // What is said of a part that has no name stands at the field.
                     let docs = if name.is_some() { docs_of(schema) } else { Docs::default() };
                     self.draft.describe(id, name, docs);
+                    if let Some(base) = self.base_of(schema) {
+                        let base = self.place(&Spec::One(base));
+                        self.draft.extend(id, base);
+                    }
                 }
             }
             Made::SameAs(other, is_nullable) => {
@@ -296,6 +300,11 @@ impl<'d> Drafter<'_, 'd> {
         }
         self.filled.insert(id);
         self.apply_tag(id);
+    }
+
+    /// What a schema extends: the first part of its `allOf` that is a reference.
+    fn base_of(&self, schema: &'d Value) -> Option<&'d Value> {
+        schema.get("allOf")?.as_array()?.iter().find_map(|part| self.target(part))
     }
 
     /// A component with a discriminator that others extend is one of them.
@@ -477,6 +486,9 @@ impl<'d> Drafter<'_, 'd> {
                 let node = self.draft.node(target).clone();
                 self.draft.set(alias, node.kind, is_nullable);
                 self.draft.describe(alias, node.name, node.docs);
+                if let Some(base) = node.base {
+                    self.draft.extend(alias, base);
+                }
             }
         }
     }

@@ -240,6 +240,9 @@ fn spell_unit<'p>(
         types.reverse();
     }
     types.sort_by_key(|ty| language.rank(ty));
+    if language.declares_inside_out() {
+        types = plan.bases_first(types);
+    }
     let declared = each(types, |ty| {
         let mut needs = Needs::default();
         (declared(language, plan, ty, settings, &mut needs), needs)

@@ -68,7 +68,7 @@ fn with_twins(model: &Model, ending: &str, tags: Tags, has_defaults: bool) -> Tw
             }
             Definition::Enumeration(known) => Definition::Enumeration(known.clone()),
         };
-        twinned.push(NamedType { definition, ..ty.clone() });
+        twinned.push(NamedType { definition, base: None, ..ty.clone() });
     }
     for (wire, _) in &pairs {
         let ty = twinned.get_mut(*wire);

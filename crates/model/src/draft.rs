@@ -29,6 +29,8 @@ pub struct DraftNode {
     pub docs: Docs,
     /// Whether its type is sent to change a part of something.
     pub is_patch: bool,
+    /// The record that a document says it extends; it has all fields of that as well.
+    pub base: Option<DraftId>,
 }
 
 /// What stands at a position.
@@ -104,7 +106,14 @@ impl Draft {
     /// Beyond `u32::MAX` nodes, which the bounds of observation keep out of reach.
     pub fn add(&mut self, kind: DraftKind, nullable: bool) -> DraftId {
         let id = DraftId(u32::try_from(self.nodes.len()).expect("observation bounds the positions"));
-        self.nodes.push(DraftNode { kind, nullable, name: None, docs: Docs::default(), is_patch: false });
+        self.nodes.push(DraftNode {
+            kind,
+            nullable,
+            name: None,
+            docs: Docs::default(),
+            is_patch: false,
+            base: None,
+        });
         id
     }
 
@@ -125,6 +134,11 @@ impl Draft {
         let node = &mut self.nodes[id.index()];
         node.name = name;
         node.docs = docs;
+    }
+
+    /// Says which record a node's type extends.
+    pub fn extend(&mut self, id: DraftId, base: DraftId) {
+        self.nodes[id.index()].base = Some(base);
     }
 
     /// Says that a node's type is sent to change a part of something.

@@ -40,6 +40,8 @@ pub struct NamedType {
     pub docs: Docs,
     /// Whether it is sent to change a part of something: what is absent is left alone, and null is set.
     pub is_patch: bool,
+    /// The type that a document says it extends.
+    pub base: Option<TypeId>,
     /// What it is.
     pub definition: Definition,
 }
@@ -245,16 +247,49 @@ impl Model {
 
     /// Puts one type wherever another stands.
     pub fn replace(&mut self, gone: TypeId, kept: TypeId) {
-        self.rename(&|id| if id == gone { kept } else { id });
+        let to = |id| if id == gone { kept } else { id };
+        for ty in &mut self.types {
+            ty.base = ty.base.map(to);
+        }
+        self.rename(&to);
     }
 
-    /// Keeps the types of these old indexes, and gives every type in use its new id.
+    /// The record that a type extends: all of its fields are this type's as well, and are the same.
+    pub fn base(&self, id: TypeId) -> Option<TypeId> {
+        let ty = self.get(id);
+        let base = self.get(ty.base?);
+        let (Definition::Record(own), Definition::Record(theirs)) = (&ty.definition, &base.definition) else {
+            return None;
+        };
+        let is_same = |field: &Field, other: &Field| {
+            field.wire == other.wire
+                && field.presence == other.presence
+                && field.slot == other.slot
+                && field.default == other.default
+        };
+        let has = |field: &Field| own.fields.iter().any(|other| is_same(field, other));
+        let is_plain = |record: &Record| !record.has_tag() && record.extras.is_none();
+        // Of two that have the same fields, neither extends the other.
+        let has_more = !theirs.fields.is_empty() && own.fields.len() > theirs.fields.len();
+        let extends = has_more
+            && is_plain(own)
+            && is_plain(theirs)
+            && ty.is_patch == base.is_patch
+            && theirs.fields.iter().all(has);
+        extends.then_some(ty.base).flatten()
+    }
+
+    /// Keeps the types of these old indexes, in their order, and gives every type in use its new id.
     pub(crate) fn keep(&mut self, kept: &[usize], to: &dyn Fn(TypeId) -> TypeId) {
         let mut index = 0;
         self.types.retain(|_| {
             index += 1;
-            kept.contains(&(index - 1))
+            kept.binary_search(&(index - 1)).is_ok()
         });
+        for ty in &mut self.types {
+            // Whoever extends what is gone has its fields all the same.
+            ty.base = ty.base.filter(|base| kept.binary_search(&base.index()).is_ok()).map(to);
+        }
         self.rename(to);
     }
 
@@ -381,7 +416,14 @@ impl Record {
 impl NamedType {
     /// A type of which nothing is said.
     pub fn new(name: Words, definition: Definition) -> Self {
-        Self { name, alternatives: Vec::new(), docs: Docs::default(), is_patch: false, definition }
+        Self {
+            name,
+            alternatives: Vec::new(),
+            docs: Docs::default(),
+            is_patch: false,
+            base: None,
+            definition,
+        }
     }
 }
 

@@ -72,6 +72,7 @@ fn settle_roots(draft: &Draft, roots: &[(DraftId, RootName)], policies: &Policie
     let origins =
         builder.order.iter().map(|group| groups[*group].iter().map(|one| one.node).collect()).collect();
     let page_of = page_of(draft, roots[0].0, &roots[0].1.words);
+    builder.settle_bases();
     let mut model = Model::new(builder.types, root);
     model.more_roots = more_roots;
     Settled { model, origins, decided: BTreeSet::new(), page_of }
@@ -150,6 +151,8 @@ struct Builder<'d> {
     types: Vec<NamedType>,
     /// The group of each type.
     order: Vec<usize>,
+    /// The positions that types extend.
+    bases: Vec<(TypeId, DraftId)>,
     /// Whether default values of a document are those of the code as well.
     has_defaults: bool,
     /// How the times are written that stand at several positions of a type.
@@ -164,7 +167,15 @@ impl<'d> Builder<'d> {
             members.flat_map(|(group, uses)| uses.iter().map(move |one| (one.node, group))).collect();
         let names = names.into_iter().map(Some).collect();
         let (ids, types, order) = (FxHashMap::default(), Vec::new(), Vec::new());
-        Self { draft, groups, names, ids, types, order, has_defaults, time_forms }
+        Self { draft, groups, names, ids, types, order, bases: Vec::new(), has_defaults, time_forms }
+    }
+
+    /// Says what each type extends, where that is a type for its own sake.
+    fn settle_bases(&mut self) {
+        for (id, base) in &self.bases {
+            let base = self.groups.get(base).and_then(|group| self.ids.get(group));
+            self.types[id.index()].base = base.copied();
+        }
     }
 
     fn slot(&mut self, id: DraftId) -> Slot {
@@ -199,7 +210,8 @@ impl<'d> Builder<'d> {
         let definition = Definition::Record(Record::of(Vec::new()));
         let docs = self.draft.node(node).docs.clone();
         let is_patch = self.draft.node(node).is_patch;
-        self.types.push(NamedType { name, alternatives, docs, is_patch, definition });
+        self.types.push(NamedType { name, alternatives, docs, is_patch, base: None, definition });
+        self.bases.extend(self.draft.node(node).base.map(|base| (id, base)));
         let definition = self.definition(kind);
         self.types[id.index()].definition = definition;
         id

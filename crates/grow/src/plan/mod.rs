@@ -1,5 +1,6 @@
 //! The plan: a model with every name final in one language. Spelling only writes it down.
 
+mod bases;
 mod defaults;
 mod ident;
 mod kind;
@@ -126,6 +127,8 @@ pub struct Plan<'m> {
     writes_tag: Vec<bool>,
     /// By type, the unions that it is a tagged case of.
     unions: HashMap<TypeId, Vec<TypeId>>,
+    /// The records that others extend.
+    bases: HashSet<TypeId>,
     /// Whether integers were seen that a double does not keep.
     pub(crate) leaves_doubles: bool,
     /// What all of it is called.
@@ -176,6 +179,8 @@ pub struct PlannedType<'m> {
     pub(crate) extras: Option<PlannedExtras<'m>>,
     /// Whether it is an enum that has no values but those known.
     pub(crate) is_closed: bool,
+    /// The record that it extends, where a language has it so.
+    base: Option<TypeId>,
 }
 
 /// What a named type is.
@@ -281,7 +286,7 @@ impl<'m> Plan<'m> {
         let writes_tag = tags::writes_tag(&types, &roots);
         let unions = tags::unions(&types);
         let leaves_doubles = model.scalars().any(Scalar::leaves_doubles);
-        Self {
+        let mut plan = Self {
             model,
             ids,
             loops,
@@ -293,10 +298,13 @@ impl<'m> Plan<'m> {
             hosts,
             writes_tag,
             unions,
+            bases: HashSet::new(),
             leaves_doubles,
             title,
             times,
-        }
+        };
+        plan.bases = plan.find_bases();
+        plan
     }
 
     /// A type's identifier.
@@ -485,6 +493,7 @@ impl<'m> Planner<'m, '_, '_> {
             docs: &ty.docs,
             definition,
             extras: planned_extras,
+            base: self.model.base(id),
             is_closed,
         }
     }

@@ -226,16 +226,20 @@ fn record(
         Types::Records => "record",
         Types::Classes => "class",
     };
-    let base = unions::base(plan, ty.id, form);
+    let extended = plan.base_of(ty);
+    let own = Plan::own_fields(extended, fields);
+    let base = unions::base(plan, ty.id, form).or_else(|| extended.map(|base| &base.ident));
     // Records and classes do not derive from each other.
-    let kind = if base.is_some() && form.level >= Level::Twelve { "record" } else { kind };
+    let is_case = base.is_some() && extended.is_none();
+    let kind = if is_case && form.level >= Level::Twelve { "record" } else { kind };
     let base = base.map(|base| format!(" : {base}")).unwrap_or_default();
-    let head = text(format!("{} sealed {kind} {}{base}", form.access, ty.ident));
+    let sealed = if plan.is_base(ty) { "" } else { "sealed " };
+    let head = text(format!("{} {sealed}{kind} {}{base}", form.access, ty.ident));
     if fields.is_empty() {
         return cat([head, text(" { }")]);
     }
     let mut properties: Vec<Doc> =
-        fields.iter().map(|field| property(plan, field, fields, form, needs)).collect();
+        own.iter().map(|field| property(plan, field, fields, form, needs)).collect();
     properties.extend(ty.extras.as_ref().map(|extras| extension_data(plan, extras, form, needs)));
     members(head, properties)
 }

@@ -146,9 +146,12 @@ fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], ne
         let name = names::tag_name(field.wire.as_str()).map_or_else(|| "-".to_owned(), |name| name + option);
         vec![field.ident.to_string(), ty, format!("`json:\"{name}\"`")]
     };
-    let mut rows: Vec<(&Docs, Vec<String>)> =
-        fields.iter().map(|field| (field.docs, row(field, needs))).collect();
     let nothing = Docs::default();
+    let base = plan.base_of(ty).filter(|base| can_embed(base, fields));
+    let embedded = base.map(|base| (&nothing, vec![base.ident.to_string()]));
+    let own = Plan::own_fields(base, fields);
+    let own = own.iter().map(|field| (field.docs, row(field, needs)));
+    let mut rows: Vec<(&Docs, Vec<String>)> = embedded.into_iter().chain(own).collect();
     if let Some(PlannedExtras { ident, map, slot: _ }) = &ty.extras {
         rows.push((
             &nothing,
@@ -204,6 +207,15 @@ fn fill_in(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &
         &format!("({receiver} *{ident}) UnmarshalJSON(data []byte) error"),
         body,
     ))
+}
+
+/// Whether a record may stand in one that has all of these fields: methods of its own would be taken for those of the
+/// whole, and its name is that of a field.
+fn can_embed(base: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> bool {
+    fields.iter().all(|field| {
+        let has_tag = names::tag_name(field.wire.as_str()).is_some();
+        has_tag && field.default.is_none() && field.ident != base.ident
+    })
 }
 
 /// What reads and writes the keys that are no fields.

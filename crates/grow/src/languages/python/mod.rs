@@ -197,13 +197,18 @@ impl Language for Python {
 ///     id: int
 /// ```
 fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
-    needs.imports.insert("from pydantic import BaseModel");
-    let has_alias = fields.iter().any(|field| field.ident.as_str() != field.wire.as_str());
     // Where one field is called as another's key, a key must not be taken for a name.
     let is_ambiguous = fields.iter().any(|field| {
         let is_key = |other: &PlannedField<'_>| other.wire.as_str() == field.ident.as_str();
         fields.iter().any(|other| is_key(other) && other.ident != field.ident)
     });
+    // What is set of the base is set of all that extend it.
+    let base = plan.base_of(ty).filter(|_| !is_ambiguous);
+    if base.is_none() {
+        needs.imports.insert("from pydantic import BaseModel");
+    }
+    let own = Plan::own_fields(base, fields);
+    let has_alias = own.iter().any(|field| field.ident.as_str() != field.wire.as_str());
     let mut settings = Vec::new();
     if ty.extras.is_some() {
         settings.push("extra=\"allow\"");
@@ -211,7 +216,7 @@ fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], ne
     if has_alias && !is_ambiguous {
         settings.push("populate_by_name=True");
     }
-    if fields.iter().any(|field| PROTECTED.iter().any(|start| field.ident.as_str().starts_with(start))) {
+    if own.iter().any(|field| PROTECTED.iter().any(|start| field.ident.as_str().starts_with(start))) {
         settings.push("protected_namespaces=()");
     }
     let config = (!settings.is_empty()).then(|| {
@@ -224,7 +229,7 @@ fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], ne
         let map = types::slot(plan, &extras.map, Types::Pydantic, needs);
         cat([hard(), text("__pydantic_extra__: "), map, text(" = Field(init=False)")])
     });
-    let fields = fields.iter().map(|one| cat([hard(), documented(field(plan, one, needs), one.docs)]));
+    let fields = own.iter().map(|one| cat([hard(), documented(field(plan, one, needs), one.docs)]));
     let fields: Vec<Doc> = fields.chain(extras).collect();
     let comment = docstring(ty.docs);
     let body = match (fields.is_empty(), &comment) {
@@ -232,7 +237,8 @@ fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], ne
         _ => cat(fields),
     };
     let body = cat(comment.into_iter().chain(config).chain([body]));
-    cat([text(format!("class {}(BaseModel):", ty.ident)), nest(body)])
+    let base = base.map_or("BaseModel", |base| base.ident.as_str());
+    cat([text(format!("class {}({base}):", ty.ident)), nest(body)])
 }
 
 /// What is said of a class, the first thing in it, with a blank line behind.

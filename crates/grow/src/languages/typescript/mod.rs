@@ -201,9 +201,12 @@ fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], fo
         return text(format!("export type {ident} = Record<string, unknown>;"));
     }
     let extras = ty.extras.as_ref().map(|extras| cat([hard(), others(plan, fields, extras, form)]));
-    let fields = fields.iter().map(|one| cat([hard(), field(plan, one, form)]));
+    let base = plan.base_of(ty);
+    let own = Plan::own_fields(base, fields);
+    let fields = own.iter().map(|one| cat([hard(), field(plan, one, form)]));
     let body = nest(cat(fields.chain(extras)));
-    cat([text(format!("export interface {ident} {{")), body, hard(), text("}")])
+    let base = base.map(|base| format!(" extends {}", base.ident)).unwrap_or_default();
+    cat([text(format!("export interface {ident}{base} {{")), body, hard(), text("}")])
 }
 
 /// `[key: string]: number;`, where each property is one of those; the language has it that they all must be.
