@@ -50,6 +50,7 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
         waiting: Vec::new(),
         names: component_names(library),
         heirs: FxHashMap::default(),
+        bases: Vec::new(),
         sent: FxHashSet::default(),
     };
     drafter.find_heirs();
@@ -76,6 +77,7 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
         .collect();
     roots.extend(drafter.sent_variants(&sent));
     drafter.fill_all();
+    drafter.tell_bases();
     drafter.resolve_aliases();
     endless::cut(&mut drafter.draft);
     problems.extend(drafter.problems(source));
@@ -116,6 +118,8 @@ struct Drafter<'l, 'd> {
     names: FxHashMap<*const Value, String>,
     /// The components that are sent.
     sent: FxHashSet<*const Value>,
+    /// What schemas extend.
+    bases: Vec<(DraftId, &'d Value)>,
     /// The components that extend one with a discriminator.
     heirs: FxHashMap<*const Value, Vec<&'d Value>>,
 }
@@ -287,10 +291,7 @@ impl<'d> Drafter<'_, 'd> {
                     // What is said of a part that has no name stands at the field.
                     let docs = if name.is_some() { docs_of(schema) } else { Docs::default() };
                     self.draft.describe(id, name, docs);
-                    if let Some(base) = self.base_of(schema) {
-                        let base = self.place(&Spec::One(base));
-                        self.draft.extend(id, base);
-                    }
+                    self.bases.extend(self.base_of(schema).map(|base| (id, base)));
                 }
             }
             Made::SameAs(other, is_nullable) => {
@@ -305,6 +306,15 @@ impl<'d> Drafter<'_, 'd> {
     /// What a schema extends: the first part of its `allOf` that is a reference.
     fn base_of(&self, schema: &'d Value) -> Option<&'d Value> {
         schema.get("allOf")?.as_array()?.iter().find_map(|part| self.target(part))
+    }
+
+    /// Says which schemas extend one that has a place of its own.
+    fn tell_bases(&mut self) {
+        for (id, base) in &self.bases {
+            if let Some(base) = self.made.get(&Key::One(std::ptr::from_ref(*base))) {
+                self.draft.extend(*id, *base);
+            }
+        }
     }
 
     /// A component with a discriminator that others extend is one of them.
