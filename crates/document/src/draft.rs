@@ -3,7 +3,7 @@
 mod cases;
 mod endless;
 
-use std::collections::HashSet;
+use std::collections::{HashSet, VecDeque};
 
 use crate::value::{Object, Value};
 use indexmap::IndexMap;
@@ -47,7 +47,7 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
         aliases: Vec::new(),
         tags: FxHashMap::default(),
         filled: FxHashSet::default(),
-        waiting: Vec::new(),
+        waiting: VecDeque::new(),
         names: component_names(library),
         heirs: FxHashMap::default(),
         bases: Vec::new(),
@@ -114,7 +114,7 @@ struct Drafter<'l, 'd> {
     /// The tag of each record that is a union's case.
     tags: FxHashMap<DraftId, (String, String)>,
     filled: FxHashSet<DraftId>,
-    waiting: Vec<(DraftId, Spec<'d>)>,
+    waiting: VecDeque<(DraftId, Spec<'d>)>,
     names: FxHashMap<*const Value, String>,
     /// The components that are sent.
     sent: FxHashSet<*const Value>,
@@ -230,7 +230,7 @@ impl<'d> Drafter<'_, 'd> {
                 let id = self.draft.reserve();
                 self.made.insert(key, id);
                 // Not at once: schemas refer to each other in chains of any length.
-                self.waiting.push((id, spec));
+                self.waiting.push_back((id, spec));
                 id
             }
         };
@@ -270,7 +270,7 @@ impl<'d> Drafter<'_, 'd> {
     }
 
     fn fill_all(&mut self) {
-        while let Some((id, spec)) = self.waiting.pop() {
+        while let Some((id, spec)) = self.waiting.pop_front() {
             self.fill(id, &spec);
         }
     }
@@ -372,7 +372,10 @@ impl<'d> Drafter<'_, 'd> {
                 Value::Null | Value::String(_) | Value::Array(_) | Value::Object(_) => None,
             })
             .collect();
-        let Some(mut scalars) = scalars else { return Made::Kind(DraftKind::Any, is_nullable) };
+        let Some(mut scalars) = scalars else {
+            self.flattening.note(at, NoteKind::DeepValues);
+            return Made::Kind(DraftKind::Any, is_nullable);
+        };
         scalars.sort_unstable();
         scalars.dedup();
         if scalars.contains(&Scalar::Float) {

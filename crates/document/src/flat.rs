@@ -75,6 +75,7 @@ pub(crate) enum NoteKind {
     OpenTuple,
     OtherKeys,
     UnlikeValues,
+    DeepValues,
     Format,
 }
 
@@ -84,11 +85,11 @@ impl NoteKind {
             Self::Keyword(keyword) => {
                 format!("`{keyword}` does not decide a type, and is left to a validator")
             }
-            Self::Circular => "this `allOf` leads back to itself".to_owned(),
+            Self::Circular => "references and `allOf` lead from here back to here".to_owned(),
             Self::TooDeep => {
                 format!("`allOf` and references of more than {DEEPEST} levels: what is deeper is left out")
             }
-            Self::Never => "nothing can fit this schema; it becomes any value".to_owned(),
+            Self::Never => "nothing can fit this schema".to_owned(),
             Self::ManyGroups => "`oneOf` beside `anyOf`: the second one is left to a validator".to_owned(),
             Self::MergedObjects => {
                 "nothing tells these alternatives apart: they become one type with all their properties"
@@ -107,6 +108,7 @@ impl NoteKind {
             Self::UnlikeValues => {
                 "the values of this `enum` are of unlike kinds: they become their kinds".to_owned()
             }
+            Self::DeepValues => "a value with parts is no type: it becomes any value".to_owned(),
             Self::Format => "a time of day with an offset, or a duration, stays text".to_owned(),
         }
     }
@@ -237,7 +239,9 @@ impl<'d> Flattening<'_, 'd> {
         for unheard in &keywords.unheard {
             self.note(value, NoteKind::Keyword(unheard));
         }
-        keywords.add_types(flat);
+        if !keywords.add_types(flat) {
+            self.note(value, NoteKind::Never);
+        }
         keywords.add_object(flat);
         keywords.add_list(flat);
         let number = |value: Option<&Value>| value?.as_number()?.as_f64();
@@ -251,11 +255,15 @@ impl<'d> Flattening<'_, 'd> {
             (None, None) => None,
         };
         if let Some(values) = values {
-            flat.values = Some(match flat.values.take() {
+            let values = match flat.values.take() {
                 // What both say is what fits.
                 Some(known) => known.into_iter().filter(|value| values.contains(value)).collect(),
                 None => values,
-            });
+            };
+            if values.is_empty() {
+                self.note(value, NoteKind::Never);
+            }
+            flat.values = Some(values);
         }
         flat.discriminator = flat.discriminator.or(keywords.discriminator);
         for part in keywords.all_of.and_then(Value::as_array).into_iter().flatten() {
@@ -331,13 +339,13 @@ impl<'d> Keywords<'d> {
                     keywords.is_nullable |= value.is_true();
                     continue;
                 }
-                key if REFERENCES.contains(&key) => {
-                    keywords.has_reference |= value.is_string();
+                key if REFERENCES.contains(&key) && value.is_string() => {
+                    keywords.has_reference = true;
                     continue;
                 }
                 key => {
-                    let unheard = UNHEARD.iter().filter(|unheard| **unheard == key && !value.is_boolean());
-                    keywords.unheard.extend(unheard);
+                    let mut unheard = UNHEARD.iter().chain(REFERENCES);
+                    keywords.unheard.extend(unheard.find(|one| **one == key && !value.is_boolean()));
                     continue;
                 }
             };
@@ -346,7 +354,8 @@ impl<'d> Keywords<'d> {
         keywords
     }
 
-    fn add_types(&self, flat: &mut Flat<'d>) {
+    /// Adds the types that are allowed; whether any is left.
+    fn add_types(&self, flat: &mut Flat<'d>) -> bool {
         let names = match self.ty {
             Some(Value::Array(several)) => several,
             Some(one) => std::slice::from_ref(one),
@@ -356,15 +365,12 @@ impl<'d> Keywords<'d> {
         flat.is_nullable |= self.is_nullable || names().any(|name| name == "null");
         let kinds: BTreeSet<JsonKind> = names().filter_map(json_kind).collect();
         if kinds.is_empty() {
-            return;
+            return true;
         }
-        flat.kinds = Some(match flat.kinds.take() {
-            Some(known) => {
-                let both: BTreeSet<JsonKind> = known.intersection(&kinds).copied().collect();
-                if both.is_empty() { kinds } else { both }
-            }
-            None => kinds,
-        });
+        let both = flat.kinds.take().map(|known| in_both(&known, &kinds));
+        let is_any_left = both.as_ref().is_none_or(|both| !both.is_empty());
+        flat.kinds = Some(both.filter(|both| !both.is_empty()).unwrap_or(kinds));
+        is_any_left
     }
 
     fn add_object(&self, flat: &mut Flat<'d>) {
@@ -407,6 +413,15 @@ impl<'d> Keywords<'d> {
             || is_false(self.more_items)
             || most.is_some_and(|most| most <= flat.prefix.len() as u64);
     }
+}
+
+/// The kinds that two schemas allow; a whole number is a number.
+fn in_both(one: &BTreeSet<JsonKind>, other: &BTreeSet<JsonKind>) -> BTreeSet<JsonKind> {
+    let allows = |kinds: &BTreeSet<JsonKind>, kind: &JsonKind| {
+        kinds.contains(kind) || *kind == JsonKind::Integer && kinds.contains(&JsonKind::Number)
+    };
+    let both = one.iter().filter(|kind| allows(other, kind));
+    both.chain(other.iter().filter(|kind| allows(one, kind))).copied().collect()
 }
 
 fn json_kind(name: &str) -> Option<JsonKind> {

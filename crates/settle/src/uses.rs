@@ -129,7 +129,7 @@ impl Walk<'_> {
             }
             DraftKind::Record { fields, extras } => {
                 if let Some(extras) = extras {
-                    self.push_inside(id, *extras, item_trail(&trail));
+                    self.push_inside(id, *extras, entry_trail(&trail));
                 }
                 self.record(id, fields, trail);
             }
@@ -241,6 +241,13 @@ pub(crate) fn kind_word(draft: &Draft, id: DraftId) -> &'static str {
 /// `swarm` of `event` is a `swarm event`, `swarm_event` is one already.
 fn case_name(case: &Words, own: &Words) -> Words {
     if case.iter().any(|word| word == own.last()) { case.clone() } else { own.prefixed(case) }
+}
+
+/// The way to what stands under the other keys of a record.
+fn entry_trail(trail: &Chain<Words>) -> Chain<Words> {
+    let name =
+        |own: &Words| Some(singular(own)).filter(|one| one != own).unwrap_or_else(|| own.with_word("entry"));
+    trail.last().map_or_else(Chain::empty, |own| trail.with(name(own)))
 }
 
 fn item_trail(trail: &Chain<Words>) -> Chain<Words> {

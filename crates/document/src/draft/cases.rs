@@ -228,7 +228,7 @@ impl<'d> Drafter<'_, 'd> {
                 // The same record under two tags is two types.
                 Some(known) if *known != wanted => {
                     let copy = self.draft.reserve();
-                    self.waiting.push((copy, spec.clone()));
+                    self.waiting.push_back((copy, spec.clone()));
                     copy
                 }
                 Some(_) | None => node,

@@ -152,8 +152,8 @@ function others<T>(
   read: Read<T>,
   path: string,
 ): Record<string, T> {
-  const unknown = Object.entries(object).filter(([key]) => !known.includes(key));
-  return mapOf(read)(Object.fromEntries(unknown), path);
+  const rest = Object.entries(object).filter(([key]) => !known.includes(key));
+  return mapOf(read)(Object.fromEntries(rest), path);
 }
 
 function field<T>(
