@@ -62,8 +62,8 @@ pub(super) fn bean(
     if let Some(extras) = &ty.extras {
         needs.imports.insert("java.util.LinkedHashMap");
         let (annotations, declaration) = extras_declaration(plan, extras, form, needs);
-        let value = nest(nest(cat([line(), text("new LinkedHashMap<>();")])));
-        inside.push(group(cat([text(format!("{annotations} private {declaration} =")), value])));
+        let declaration = text(format!("private {declaration} = new LinkedHashMap<>();"));
+        inside.push(group(cat([text(annotations), line(), declaration])));
         let ty = types::boxed(plan, &extras.map, form, needs);
         methods.extend([getter(&extras.ident, &ty), setter(&extras.ident, &ty)]);
     }

@@ -16,8 +16,8 @@ abstract class OtherKeysSerializer<T : Any>(
     private val known = names.dropLast(1).toSet()
 
     override fun transformDeserialize(element: JsonElement): JsonElement {
-        val (own, others) = element.jsonObject.entries.partition { it.key in known }
-        return JsonObject(own.associate { it.toPair() } + (last to JsonObject(others.associate { it.toPair() })))
+        val (own, others) = element.jsonObject.toList().partition { (key, _) -> key in known }
+        return JsonObject(own.toMap() + (last to JsonObject(others.toMap())))
     }
 
     override fun transformSerialize(element: JsonElement): JsonElement {
