@@ -108,7 +108,7 @@ impl Endpoint {
         let types = model.types().count();
         let fields: usize = model.types().map(|(_, ty)| ty.definition.field_count()).sum();
         format!(
-            "  {name:<12} {gives:<26} {types} {}, {fields} fields",
+            "  {name:<12} {gives:<26}  {types:>2} {}, {fields} fields",
             if types == 1 { "type" } else { "types" }
         )
     }

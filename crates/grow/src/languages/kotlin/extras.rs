@@ -1,6 +1,6 @@
 //! Keys beyond the properties of a class.
 
-use jar_sprout_layout::{Doc, cat, lines, text};
+use jar_sprout_layout::{Doc, cat, group, if_broken, lines, nest, soft, text};
 
 use super::{Form, Library, types};
 use crate::code::{Helper, Needs};
@@ -42,6 +42,7 @@ pub(super) fn property(plan: &Plan<'_>, extras: &PlannedExtras<'_>, form: Form, 
 /// What reads and writes a class that keeps them, inside the class.
 pub(super) fn serializer(ident: &Ident, needs: &mut Needs) -> Doc {
     needs.helpers.insert(SERIALIZER);
-    let base = format!("OtherKeysSerializer<{ident}>({ident}.generatedSerializer())");
-    text(format!("internal object Serializer : {base}"))
+    let generated = text(format!("{ident}.generatedSerializer()"));
+    let arguments = group(cat([nest(cat([soft(), generated, if_broken(",", "")])), soft(), text(")")]));
+    cat([text(format!("internal object Serializer : OtherKeysSerializer<{ident}>(")), arguments])
 }
