@@ -1,12 +1,12 @@
 //! What an API description offers: its operations, and the schemas that it asks for.
 
-use crate::value::{Object, Value};
 use jar_sprout_model::Words;
 
 use crate::flat::pure_reference;
 use crate::library::{Library, References};
 use crate::names::component_name;
 use crate::read::Kind;
+use crate::value::{Object, Value};
 
 /// One operation of an API.
 #[derive(Debug, Clone, PartialEq, Eq)]

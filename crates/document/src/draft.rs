@@ -5,7 +5,6 @@ mod endless;
 
 use std::collections::{HashSet, VecDeque};
 
-use crate::value::{Object, Value};
 use indexmap::IndexMap;
 use jar_sprout_model::{
     Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Presence, Problem, Scalar, Spot,
@@ -19,6 +18,7 @@ use crate::library::Library;
 use crate::names::component_name;
 use crate::places::pointers_to;
 use crate::said::{default_of, docs_of, says};
+use crate::value::{Object, Value};
 
 /// A draft with what a document asks for.
 pub struct Drafted {

@@ -2,11 +2,11 @@
 
 use std::collections::BTreeSet;
 
-use crate::value::{Object, Value};
 use indexmap::{IndexMap, IndexSet};
 
 use crate::library::{REFERENCES, References};
 use crate::said::says;
+use crate::value::{Object, Value};
 
 /// A schema, or several taken together.
 #[derive(Debug, Clone)]

@@ -4,11 +4,11 @@ use std::borrow::Cow;
 use std::collections::{BTreeSet, HashMap, HashSet, VecDeque};
 use std::rc::Rc;
 
-use crate::value::{Object, Value};
 use rustc_hash::FxHashMap;
 use url::Url;
 
 use crate::read::{Fault, Kind, read_value, recognise};
+use crate::value::{Object, Value};
 
 /// Hands over the files that a document refers to.
 pub trait Files {

@@ -1,7 +1,8 @@
 //! Places: where in a document its parts stand.
 
-use crate::value::Value;
 use rustc_hash::{FxHashMap, FxHashSet};
+
+use crate::value::Value;
 
 /// The JSON Pointers (RFC 6901) to parts of a document, all found in one walk.
 pub(crate) fn pointers_to<'d>(

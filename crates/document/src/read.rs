@@ -82,22 +82,24 @@ fn as_json(value: yaml::Value) -> Result<Value, Fault> {
             Value::Array(items.into_iter().map(as_json).collect::<Result<_, _>>()?)
         }
         yaml::Value::Mapping(mapping) => {
-            let entry = |(key, value)| {
-                let key = match key {
-                    yaml::Value::Null => "null".into(),
-                    yaml::Value::Bool(flag) => flag.to_string().into(),
-                    yaml::Value::Number(number) => number.to_string().into(),
-                    yaml::Value::String(text) => text.into(),
-                    yaml::Value::Sequence(_) | yaml::Value::Mapping(_) | yaml::Value::Tagged(_) => {
-                        let message = "a key is a list or an object".to_owned();
-                        return Err(Fault { message, place: None, help: None });
-                    }
-                };
-                Ok((key, as_json(value)?))
-            };
+            let entry = |(key, value)| Ok((key_text(key)?, as_json(value)?));
             Value::Object(Object::new(mapping.into_iter().map(entry).collect::<Result<_, _>>()?))
         }
         yaml::Value::Tagged(tagged) => as_json(tagged.value)?,
+    })
+}
+
+fn key_text(key: yaml::Value) -> Result<Box<str>, Fault> {
+    Ok(match key {
+        yaml::Value::Null => "null".into(),
+        yaml::Value::Bool(flag) => flag.to_string().into(),
+        yaml::Value::Number(number) => number.to_string().into(),
+        yaml::Value::String(text) => text.into(),
+        yaml::Value::Tagged(tagged) => key_text(tagged.value)?,
+        yaml::Value::Sequence(_) | yaml::Value::Mapping(_) => {
+            let message = "a key is a list or an object".to_owned();
+            return Err(Fault { message, place: None, help: None });
+        }
     })
 }
 

@@ -2,12 +2,12 @@
 
 use std::collections::HashSet;
 
-use crate::value::Value;
 use indexmap::{IndexMap, IndexSet};
 use jar_sprout_model::{Docs, DraftCase, DraftField, DraftId, DraftKind, Presence, Scalar, Width, WireName};
 
 use super::{Drafter, Made, discriminator_key, first_of};
 use crate::flat::{Flat, JsonKind, NoteKind, Spec};
+use crate::value::Value;
 
 impl<'d> Drafter<'_, 'd> {
     pub(super) fn of_alternatives(&mut self, mut flat: Flat<'d>, at: &'d Value) -> Made {
