@@ -1,6 +1,7 @@
 //! Swift: structs that are Codable.
 
 mod entry;
+mod extras;
 mod names;
 mod proof;
 mod settings;
@@ -9,7 +10,7 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Presence, Slot, Words};
+use jar_sprout_model::{Presence, Record, Slot, Words};
 
 use crate::code::{GrownFile, Helper, MARK, Needs, nested};
 use crate::docs::{self, Comment};
@@ -19,6 +20,7 @@ use crate::plan::{
 };
 use crate::settings::Settings;
 use crate::trial::Trial;
+use extras::Extras;
 use settings::Form;
 
 /// Swift.
@@ -60,7 +62,7 @@ impl Language for Swift {
         match &ty.definition {
             PlannedDefinition::Record(fields) => {
                 let nested = nested(self, plan, ty, settings, needs);
-                record(plan, &ty.ident, fields, nested, &form, needs)
+                record(plan, ty, fields, nested, &form, needs)
             }
             PlannedDefinition::Enumeration(cases) if ty.is_closed => closed(&ty.ident, cases, &form),
             PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, &form),
@@ -150,6 +152,10 @@ impl Language for Swift {
         apart
     }
 
+    fn extras(&self, _: &Record, _: &Settings) -> crate::extras::Extras {
+        crate::extras::Extras::Typed
+    }
+
     fn tells_absence(&self, _: &Settings) -> bool {
         true
     }
@@ -170,12 +176,14 @@ impl Language for Swift {
 /// ```
 fn record(
     plan: &Plan<'_>,
-    ident: &Ident,
+    ty: &PlannedType<'_>,
     fields: &[PlannedField<'_>],
     nested: Vec<Doc>,
     form: &Form,
     needs: &mut Needs,
 ) -> Doc {
+    let ident = &ty.ident;
+    let extras = Extras::of(plan, ty, form, needs);
     let Form { indent, access, is_class, is_encoded, property, function: _ } = *form;
     let typed: Vec<(&PlannedField<'_>, String)> =
         fields.iter().map(|field| (field, types::field(plan, ident, field, form, needs))).collect();
@@ -190,20 +198,21 @@ fn record(
     let is_renamed = fields.iter().any(|field| bare(&field.ident) != field.wire.as_str());
     let mut inside = Vec::new();
     if !fields.is_empty() {
-        inside.push(docs::spaced(properties));
+        let extras = extras.iter().map(|extras| (None, extras.property(form)));
+        inside.push(docs::spaced(properties.chain(extras)));
     }
-    if is_renamed || writes_null || has_defaults {
-        inside.push(coding_keys(fields));
+    if is_renamed || writes_null || has_defaults || extras.is_some() {
+        inside.push(coding_keys(fields, extras.is_some()));
     }
     // Another initializer takes the place of the one that a struct has by itself.
-    if is_class || !access.is_empty() || has_defaults {
-        inside.push(initializer(plan, &typed, form));
+    if is_class || !access.is_empty() || has_defaults || extras.is_some() {
+        inside.push(initializer(plan, &typed, extras.as_ref(), form));
     }
-    if has_defaults {
-        inside.push(decode(plan, &typed, form));
+    if has_defaults || extras.is_some() {
+        inside.push(decode(plan, &typed, extras.as_ref(), form));
     }
-    if writes_null {
-        inside.push(encode(fields, form));
+    if writes_null || extras.is_some() && is_encoded {
+        inside.push(encode(fields, extras.as_ref(), form));
     }
     inside.extend(nested);
     let has_id = fields.iter().any(|field| {
@@ -219,7 +228,8 @@ fn bare(ident: &Ident) -> &str {
     ident.as_str().trim_matches('`')
 }
 
-fn coding_keys(fields: &[PlannedField<'_>]) -> Doc {
+/// `all` says that all of them are to be asked for.
+fn coding_keys(fields: &[PlannedField<'_>], all: bool) -> Doc {
     let key = |field: &PlannedField<'_>| {
         let PlannedField { ident, wire, presence: _, slot: _, docs: _, is_apart: _, default: _ } = field;
         text(if bare(ident) == wire.as_str() {
@@ -228,11 +238,17 @@ fn coding_keys(fields: &[PlannedField<'_>]) -> Doc {
             format!("case {ident} = {}", names::LITERAL.of(wire.as_str()))
         })
     };
-    block("private enum CodingKeys: String, CodingKey", fields.iter().map(key))
+    let more = if all { ", CaseIterable" } else { "" };
+    block(&format!("private enum CodingKeys: String, CodingKey{more}"), fields.iter().map(key))
 }
 
 /// `init(id: Int64, note: String? = nil)`
-fn initializer(plan: &Plan<'_>, fields: &[(&PlannedField<'_>, String)], form: &Form) -> Doc {
+fn initializer(
+    plan: &Plan<'_>,
+    fields: &[(&PlannedField<'_>, String)],
+    extras: Option<&Extras<'_>>,
+    form: &Form,
+) -> Doc {
     let parameter = |(field, ty): &(&PlannedField<'_>, String)| {
         let default = match (field.presence, field.default) {
             (_, Some(default)) => format!(" = {}", plan.default_code(default, &DEFAULTS)),
@@ -242,14 +258,16 @@ fn initializer(plan: &Plan<'_>, fields: &[(&PlannedField<'_>, String)], form: &F
         };
         text(format!("{}: {ty}{default}", field.ident))
     };
-    let parameters = join(&cat([text(","), line()]), fields.iter().map(parameter));
+    let parameters = fields.iter().map(parameter).chain(extras.map(Extras::parameter));
+    let parameters = join(&cat([text(","), line()]), parameters);
     let head = group(cat([
         text(format!("{}init(", form.access)),
         nest(cat([soft(), parameters])),
         soft(),
         text(")"),
     ]));
-    let set = fields.iter().map(|(field, _)| cat([hard(), text(format!("self.{0} = {0}", field.ident))]));
+    let idents = fields.iter().map(|(field, _)| &field.ident).chain(extras.map(|extras| extras.ident));
+    let set = idents.map(|ident| cat([hard(), text(format!("self.{ident} = {ident}"))]));
     if fields.is_empty() {
         return text(format!("{}init() {{}}", form.access));
     }
@@ -263,7 +281,12 @@ const DEFAULTS: DefaultSpelling = DefaultSpelling {
 };
 
 /// What the compiler would write, but that what is absent has its default value.
-fn decode(plan: &Plan<'_>, fields: &[(&PlannedField<'_>, String)], form: &Form) -> Doc {
+fn decode(
+    plan: &Plan<'_>,
+    fields: &[(&PlannedField<'_>, String)],
+    extras: Option<&Extras<'_>>,
+    form: &Form,
+) -> Doc {
     let one = |(field, ty): &(&PlannedField<'_>, String)| {
         let name = &field.ident;
         // The method has names of its own.
@@ -283,11 +306,11 @@ fn decode(plan: &Plan<'_>, fields: &[(&PlannedField<'_>, String)], form: &Form) 
     let container = text("let container = try decoder.container(keyedBy: CodingKeys.self)");
     block(
         &format!("{}init(from decoder: any Decoder) throws", form.access),
-        [container].into_iter().chain(fields.iter().map(one)),
+        [container].into_iter().chain(fields.iter().map(one)).chain(extras.map(Extras::decoded)),
     )
 }
 
-fn encode(fields: &[PlannedField<'_>], form: &Form) -> Doc {
+fn encode(fields: &[PlannedField<'_>], extras: Option<&Extras<'_>>, form: &Form) -> Doc {
     let one = |field: &PlannedField<'_>| {
         let method = match field.presence {
             Presence::Sometimes if !field.is_apart && field.default.is_none() => "encodeIfPresent",
@@ -301,7 +324,7 @@ fn encode(fields: &[PlannedField<'_>], form: &Form) -> Doc {
     let container = text("var container = encoder.container(keyedBy: CodingKeys.self)");
     block(
         &format!("{}func encode(to encoder: any Encoder) throws", form.access),
-        [container].into_iter().chain(fields.iter().map(one)),
+        [container].into_iter().chain(fields.iter().map(one)).chain(extras.map(Extras::encoded)),
     )
 }
 

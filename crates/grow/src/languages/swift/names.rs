@@ -183,6 +183,7 @@ const TAKEN_TYPES: &[&str] = &[
     "Operation",
     "OptionSet",
     "Optional",
+    "OtherKey",
     "Path",
     "Process",
     "ProcessInfo",

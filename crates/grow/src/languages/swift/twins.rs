@@ -44,7 +44,7 @@ fn record(
     if !fields.is_empty() {
         inside.push(docs::spaced(properties));
     }
-    inside.push(initializer(plan, &typed, form));
+    inside.push(initializer(plan, &typed, None, form));
     inside.push(from_wire(plan, wire, &twins::pairs(fields, sources).collect::<Vec<_>>(), is_class, form));
     let (kind, protocols) = match (is_class, property) {
         (true, "let") => ("final class", ": Sendable"),

@@ -1,0 +1,25 @@
+/// A key that an object has no property for.
+struct OtherKey: CodingKey {
+    let stringValue: String
+
+    var intValue: Int? { nil }
+
+    init(stringValue: String) {
+        self.stringValue = stringValue
+    }
+
+    init?(intValue: Int) {
+        return nil
+    }
+
+    /// What stands under the keys that are none of those known.
+    static func decode<Known: CodingKey & CaseIterable, Value: Decodable>(
+        from decoder: any Decoder, without known: Known.Type
+    ) throws -> [String: Value] {
+        let names = Set(known.allCases.map(\.stringValue))
+        let container = try decoder.container(keyedBy: OtherKey.self)
+        let others = container.allKeys.filter { !names.contains($0.stringValue) }
+        let pairs = try others.map { ($0.stringValue, try container.decode(Value.self, forKey: $0)) }
+        return Dictionary(uniqueKeysWithValues: pairs)
+    }
+}
