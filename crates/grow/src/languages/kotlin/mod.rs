@@ -199,7 +199,9 @@ fn record(
         Library::Jackson => adapters::of_jackson(plan, ty, fields, needs),
         Library::Gson | Library::None => Vec::new(),
     };
-    let parcels = parcels::annotations(fields.iter().map(|field| &field.slot.ty), form, needs);
+    let extras = ty.extras.iter().map(|extras| &extras.map.ty);
+    let parts = fields.iter().map(|field| &field.slot.ty).chain(extras);
+    let parcels = parcels::annotations(parts, form, needs);
     let annotations = annotations.into_iter().map(text).chain(parcels);
     let supers = supertypes(plan, ty, form, needs);
     if fields.is_empty() {
