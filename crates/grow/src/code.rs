@@ -5,8 +5,8 @@ use std::collections::BTreeSet;
 
 use jar_sprout_layout::{Doc, lines, print, text};
 use jar_sprout_model::{Model, OnWire, Scalar};
-use rayon::iter::{IntoParallelIterator, ParallelIterator};
 
+use crate::each::each;
 use crate::extras::with_kept_extras;
 use crate::language::Language;
 use crate::plan::{Absence, Ident, Plan, PlannedRoot, PlannedType, Wanted};
@@ -87,17 +87,6 @@ pub fn grow(
         spelled.iter_mut().for_each(|unit| unit.needs.is_whole = true);
     }
     each(spelled, |unit| unit.print(language, settings))
-}
-
-/// What becomes of each, in their order; of many, on all cores.
-fn each<T: Send, R: Send>(items: Vec<T>, make: impl Fn(T) -> R + Sync + Send) -> Vec<R> {
-    /// From here on it is worth waking other threads.
-    const MANY: usize = 200;
-    if items.len() < MANY {
-        items.into_iter().map(make).collect()
-    } else {
-        items.into_par_iter().map(make).collect()
-    }
 }
 
 /// The model with what a language holds in place of what it does not.

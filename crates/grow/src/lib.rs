@@ -7,6 +7,7 @@
 
 mod code;
 mod docs;
+mod each;
 mod extras;
 mod json_schema;
 mod language;

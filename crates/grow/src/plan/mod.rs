@@ -25,6 +25,7 @@ pub(crate) use ident::{
 pub(crate) use kind::Kind;
 use scope::Scope;
 
+use crate::each::each;
 use crate::times::Times;
 
 /// How a language makes identifiers.
@@ -273,8 +274,11 @@ impl<'m> Plan<'m> {
             .map(|(_, NamedType { name, alternatives, .. })| scope.declare_type(name, alternatives))
             .collect();
         let mut planner = Planner { model, naming, package: scope, idents: &idents, wanted };
+        let named: Vec<_> = model.types().zip(&idents).map(|((id, ty), ident)| (id, ty, ident)).collect();
+        // A record's names are its own; those of cases may stand beside all types.
+        let records = each(named.clone(), |(id, ty, ident)| planner.plan_record(id, ty, ident));
         let types: Vec<_> =
-            model.types().zip(&idents).map(|((id, ty), ident)| planner.plan_type(id, ty, ident)).collect();
+            named.into_iter().zip(records).map(|(ty, record)| planner.plan_type(ty, record)).collect();
         let entry = wanted.has_entry.then(|| plan_entry(&mut planner, title.as_ref(), &roots));
         let parts: Vec<Vec<usize>> = types
             .iter()
@@ -464,38 +468,47 @@ struct Planner<'m, 'n, 'i> {
 }
 
 impl<'m> Planner<'m, '_, '_> {
-    fn plan_type(&mut self, id: TypeId, ty: &'m NamedType, ident: &Ident) -> PlannedType<'m> {
-        let mut planned_extras = None;
-        let definition = match &ty.definition {
-            Definition::Record(Record { fields, extras }) => {
-                let absence = self.wanted.absence;
-                let is_told = absence == Absence::Told || (absence == Absence::ToldInPatches && ty.is_patch);
-                let has_defaults = self.wanted.has_defaults && !ty.is_patch;
-                let is_twin = id.index() >= self.wanted.first_twin;
-                let mut scope = Scope::of_members(self.naming, ident, is_twin);
-                let fields = self.plan_fields(fields, &mut scope, is_told, has_defaults);
-                planned_extras = extras.as_ref().map(|slot| PlannedExtras {
-                    ident: scope.declare_member(&WireName::new(EXTRAS), &Words::split(EXTRAS)),
-                    slot,
-                    map: Slot::of(Type::Map(Box::new(slot.clone()))),
-                });
-                PlannedDefinition::Record(fields)
+    /// A record with its fields; none of a type of another kind.
+    fn plan_record(
+        &self,
+        id: TypeId,
+        ty: &'m NamedType,
+        ident: &Ident,
+    ) -> Option<(PlannedDefinition<'m>, Option<PlannedExtras<'m>>)> {
+        let Definition::Record(Record { fields, extras }) = &ty.definition else { return None };
+        let absence = self.wanted.absence;
+        let is_told = absence == Absence::Told || (absence == Absence::ToldInPatches && ty.is_patch);
+        let has_defaults = self.wanted.has_defaults && !ty.is_patch;
+        let is_twin = id.index() >= self.wanted.first_twin;
+        let mut scope = Scope::of_members(self.naming, ident, is_twin);
+        let fields = self.plan_fields(fields, &mut scope, is_told, has_defaults);
+        let extras = extras.as_ref().map(|slot| PlannedExtras {
+            ident: scope.declare_member(&WireName::new(EXTRAS), &Words::split(EXTRAS)),
+            slot,
+            map: Slot::of(Type::Map(Box::new(slot.clone()))),
+        });
+        Some((PlannedDefinition::Record(fields), extras))
+    }
+
+    /// A type whose record, if it is one, is planned already.
+    fn plan_type(
+        &mut self,
+        (id, ty, ident): (TypeId, &'m NamedType, &Ident),
+        record: Option<(PlannedDefinition<'m>, Option<PlannedExtras<'m>>)>,
+    ) -> PlannedType<'m> {
+        let (definition, extras) = match (record, &ty.definition) {
+            (Some(record), _) => record,
+            (None, Definition::Enumeration(Enumeration { cases, is_closed: _ })) => {
+                (PlannedDefinition::Enumeration(self.plan_cases(cases, ident)), None)
             }
-            Definition::Enumeration(Enumeration { cases, is_closed: _ }) => {
-                PlannedDefinition::Enumeration(self.plan_cases(cases, ident))
+            (None, Definition::Union(union)) => {
+                (PlannedDefinition::Union(self.plan_union(union, ident)), None)
             }
-            Definition::Union(union) => PlannedDefinition::Union(self.plan_union(union, ident)),
+            (None, Definition::Record(_)) => unreachable!("all records are planned"),
         };
         let is_closed = matches!(&ty.definition, Definition::Enumeration(known) if known.is_closed);
-        PlannedType {
-            id,
-            ident: ident.clone(),
-            docs: &ty.docs,
-            definition,
-            extras: planned_extras,
-            base: self.model.base(id),
-            is_closed,
-        }
+        let base = self.model.base(id);
+        PlannedType { id, ident: ident.clone(), docs: &ty.docs, definition, extras, base, is_closed }
     }
 
     /// A field whose name is its key has it before one that needs a mapping all the same.

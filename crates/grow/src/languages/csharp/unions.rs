@@ -112,16 +112,20 @@ fn read_by_tag(
             Library::SystemTextJson => format!("element.Deserialize<{ty}>(options){sure}"),
             Library::Newtonsoft => format!("token.ToObject<{ty}>(serializer){sure}"),
         };
-        let value =
-            if is_direct(plan, union, case, form) { value } else { format!("new {}({value})", case.ident) };
+        let value = if is_direct(plan, union, case, form) {
+            text(value)
+        } else {
+            let argument = cat([nest(cat([soft(), text(value)])), soft(), text(")")]);
+            cat([text(format!("new {}(", case.ident)), group(argument)])
+        };
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
-        branches.push(branch(&format!("case {tag}:"), &value));
+        branches.push(branch(&format!("case {tag}:"), value));
     }
     let whole = match form.library {
         Library::SystemTextJson => "element",
         Library::Newtonsoft => "token",
     };
-    branches.push(branch("default:", &format!("new {UNKNOWN}({whole})")));
+    branches.push(branch("default:", text(format!("new {UNKNOWN}({whole})"))));
     body.push(block(text(format!("switch ({subject})")), branches));
     body
 }
@@ -190,8 +194,9 @@ fn tokens(kind: Kind, has_integers: bool, library: Library) -> &'static [&'stati
     }
 }
 
-fn branch(label: &str, value: &str) -> Doc {
-    cat([text(label.to_owned()), nest(cat([hard(), text(format!("return {value};"))]))])
+fn branch(label: &str, value: Doc) -> Doc {
+    let returned = cat([text("return "), value, text(";")]);
+    cat([text(label.to_owned()), nest(cat([hard(), returned]))])
 }
 
 /// Writes what the case holds.
