@@ -103,3 +103,25 @@ fn a_chain_of_all_of_is_cut() {
     let problems: Vec<&str> = drafted.problems.iter().map(|problem| problem.message.as_str()).collect();
     assert!(problems.iter().any(|problem| problem.contains("more than 256 levels")), "{problems:?}");
 }
+
+/// Records that hold each other further than calls within calls can go.
+#[test]
+fn a_chain_of_records_grows() {
+    const LINKS: usize = 20_000;
+    let link = |at: usize| {
+        let next = json!({"$ref": format!("#/$defs/Link{}", at + 1)});
+        (format!("Link{at}"), json!({"type": "object", "properties": {"next": next}}))
+    };
+    let mut definitions: Map<String, Value> = (0..LINKS).map(link).collect();
+    definitions.insert(format!("Link{LINKS}"), json!({"type": "string"}));
+    let document = json!({"$ref": "#/$defs/Link0", "$defs": definitions});
+    let library = Library::of("chain.json", Kind::Schema, document, &NoFiles);
+    let Drafted { draft, roots, title, .. } =
+        draft_document(&library, "chain.json", None, &Words::split("chain"));
+    let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
+    assert_eq!(model.types().count(), LINKS);
+    for language in LANGUAGES {
+        let files = grow(*language, &model, &Settings::default(), Arrangement::Together);
+        assert!(files[0].text.contains(&format!("Link{}", LINKS - 1)), "{}", language.title());
+    }
+}

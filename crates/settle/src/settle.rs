@@ -58,22 +58,21 @@ fn settle_roots(draft: &Draft, roots: &[(DraftId, RootName)], policies: &Policie
     let groups = group_types(draft, &uses);
     let names =
         name_types(&groups).into_iter().map(|named| prefixed(named, policies.prefix.as_ref())).collect();
-    let mut builder = Builder::new(draft, &groups, names, policies.defaults);
+    let builder = Builder::new(draft, &groups, names, policies.defaults, roots.iter().map(|(root, _)| *root));
     let mut settled_roots = roots.iter().map(|(root, root_name)| {
         let slot = builder.slot(*root);
         let name = match &slot.ty {
-            Type::Named(id) => builder.types[id.index()].name.clone(),
+            Type::Named(id) => builder.name(*id).clone(),
             ty => with_prefix(&list_name(ty, &root_name.words), policies.prefix.as_ref()),
         };
         Root { name, slot }
     });
     let root = settled_roots.next().expect("there is a root");
     let more_roots: Vec<Root> = settled_roots.collect();
-    let origins =
-        builder.order.iter().map(|group| groups[*group].iter().map(|one| one.node).collect()).collect();
+    let origins = builder.order.iter().map(|(group, _)| groups[*group].iter().map(|one| one.node).collect());
+    let origins = origins.collect();
     let page_of = page_of(draft, roots[0].0, &roots[0].1.words);
-    builder.settle_bases();
-    let mut model = Model::new(builder.types, root);
+    let mut model = Model::new(builder.types(), root);
     model.more_roots = more_roots;
     Settled { model, origins, decided: BTreeSet::new(), page_of }
 }
@@ -145,14 +144,12 @@ struct Builder<'d> {
     draft: &'d Draft,
     /// The group of each position with a name.
     groups: FxHashMap<DraftId, usize>,
-    names: Vec<Option<Named>>,
-    /// The type of each group, once it is reached.
+    /// By group.
+    names: Vec<Named>,
+    /// The type of each group that is needed.
     ids: FxHashMap<usize, TypeId>,
-    types: Vec<NamedType>,
-    /// The group of each type.
-    order: Vec<usize>,
-    /// The positions that types extend.
-    bases: Vec<(TypeId, DraftId)>,
+    /// The group of each type, and the position that gives it its fields.
+    order: Vec<(usize, DraftId)>,
     /// Whether default values of a document are those of the code as well.
     has_defaults: bool,
     /// How the times are written that stand at several positions of a type.
@@ -160,25 +157,80 @@ struct Builder<'d> {
 }
 
 impl<'d> Builder<'d> {
-    fn new(draft: &'d Draft, groups: &[Vec<&Use>], names: Vec<Named>, has_defaults: bool) -> Self {
+    fn new(
+        draft: &'d Draft,
+        groups: &[Vec<&Use>],
+        names: Vec<Named>,
+        has_defaults: bool,
+        roots: impl DoubleEndedIterator<Item = DraftId>,
+    ) -> Self {
         let time_forms = time_forms(draft, groups);
         let members = groups.iter().enumerate();
         let groups =
             members.flat_map(|(group, uses)| uses.iter().map(move |one| (one.node, group))).collect();
-        let names = names.into_iter().map(Some).collect();
-        let (ids, types, order) = (FxHashMap::default(), Vec::new(), Vec::new());
-        Self { draft, groups, names, ids, types, order, bases: Vec::new(), has_defaults, time_forms }
+        let (ids, order) = (FxHashMap::default(), Vec::new());
+        let mut builder = Self { draft, groups, names, ids, order, has_defaults, time_forms };
+        builder.find_types(roots);
+        builder
     }
 
-    /// Says what each type extends, where that is a type for its own sake.
-    fn settle_bases(&mut self) {
-        for (id, base) in &self.bases {
-            let base = self.groups.get(base).and_then(|group| self.ids.get(group));
-            self.types[id.index()].base = base.copied();
+    /// Finds the types depth first; not by calls in calls, since they may need each other in chains of any length.
+    fn find_types(&mut self, roots: impl DoubleEndedIterator<Item = DraftId>) {
+        let mut open: Vec<DraftId> = roots.rev().collect();
+        while let Some(node) = open.pop() {
+            let first = open.len();
+            match &self.draft.node(node).kind {
+                DraftKind::Any | DraftKind::Scalar(_) | DraftKind::Constant(_) => {}
+                DraftKind::List(part) | DraftKind::Map(part) => open.push(*part),
+                DraftKind::Tuple(parts) => open.extend(parts),
+                DraftKind::Record { .. } | DraftKind::Enumeration(_) | DraftKind::Union { .. }
+                    if !self.add_type(node) => {}
+                DraftKind::Enumeration(_) => {}
+                DraftKind::Record { fields, extras } => {
+                    open.extend(fields.iter().map(|field| field.node).chain(*extras));
+                }
+                DraftKind::Union { cases, .. } => open.extend(cases.iter().map(|case| case.node)),
+            }
+            // What comes first is found first.
+            open[first..].reverse();
         }
     }
 
-    fn slot(&mut self, id: DraftId) -> Slot {
+    /// Gives the group of a position its type; whether it has none yet.
+    fn add_type(&mut self, node: DraftId) -> bool {
+        let group = self.groups[&node];
+        let id = TypeId::from_index(self.order.len());
+        let is_new = !self.ids.contains_key(&group);
+        if is_new {
+            self.ids.insert(group, id);
+            self.order.push((group, node));
+        }
+        is_new
+    }
+
+    /// The type of a position, if it is needed.
+    fn id(&self, node: DraftId) -> Option<TypeId> {
+        self.ids.get(self.groups.get(&node)?).copied()
+    }
+
+    fn name(&self, id: TypeId) -> &Words {
+        let (group, _) = self.order[id.index()];
+        &self.names[group].name
+    }
+
+    fn types(&self) -> Vec<NamedType> {
+        let ty = |(group, node): &(usize, DraftId)| {
+            let Named { name, alternatives } = self.names[*group].clone();
+            let node = self.draft.node(*node);
+            // What is only extended is no type for its own sake.
+            let base = node.base.and_then(|base| self.id(base));
+            let (docs, is_patch) = (node.docs.clone(), node.is_patch);
+            NamedType { name, alternatives, docs, is_patch, base, definition: self.definition(&node.kind) }
+        };
+        self.order.iter().map(ty).collect()
+    }
+
+    fn slot(&self, id: DraftId) -> Slot {
         let node = self.draft.node(id);
         let ty = match &node.kind {
             DraftKind::Any => Type::Any,
@@ -191,33 +243,13 @@ impl<'d> Builder<'d> {
             DraftKind::Map(values) => Type::Map(Box::new(self.slot(*values))),
             DraftKind::Tuple(items) => Type::Tuple(items.iter().map(|item| self.slot(*item)).collect()),
             DraftKind::Record { .. } | DraftKind::Enumeration(_) | DraftKind::Union { .. } => {
-                Type::Named(self.named(id, &node.kind))
+                Type::Named(self.id(id).expect("what is needed was found"))
             }
         };
         Slot { ty, nullable: node.nullable }
     }
 
-    fn named(&mut self, node: DraftId, kind: &'d DraftKind) -> TypeId {
-        let group = self.groups[&node];
-        if let Some(id) = self.ids.get(&group) {
-            return *id;
-        }
-        let id = TypeId::from_index(self.types.len());
-        self.ids.insert(group, id);
-        self.order.push(group);
-        let Named { name, alternatives } = self.names[group].take().expect("a group becomes one type");
-        // What it is follows: a type may need itself.
-        let definition = Definition::Record(Record::of(Vec::new()));
-        let docs = self.draft.node(node).docs.clone();
-        let is_patch = self.draft.node(node).is_patch;
-        self.types.push(NamedType { name, alternatives, docs, is_patch, base: None, definition });
-        self.bases.extend(self.draft.node(node).base.map(|base| (id, base)));
-        let definition = self.definition(kind);
-        self.types[id.index()].definition = definition;
-        id
-    }
-
-    fn definition(&mut self, kind: &DraftKind) -> Definition {
+    fn definition(&self, kind: &DraftKind) -> Definition {
         match kind {
             DraftKind::Enumeration(known) => {
                 let cases = known.iter().cloned().map(Case::new).collect();
@@ -240,13 +272,13 @@ impl<'d> Builder<'d> {
         }
     }
 
-    fn case(&mut self, case: &DraftCase) -> UnionCase {
+    fn case(&self, case: &DraftCase) -> UnionCase {
         let DraftCase { tag, node } = case;
         let word = tag.as_ref().map_or_else(|| kind_word(self.draft, *node), WireName::as_str);
         UnionCase { name: Words::split(word), tag: tag.clone(), slot: self.slot(*node) }
     }
 
-    fn field(&mut self, field: &DraftField) -> Field {
+    fn field(&self, field: &DraftField) -> Field {
         let DraftField { wire, presence, node, default, docs } = field;
         Field {
             wire: wire.clone(),
