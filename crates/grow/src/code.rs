@@ -4,9 +4,8 @@ use std::borrow::Cow;
 use std::collections::BTreeSet;
 
 use jar_sprout_layout::{Doc, lines, print, text};
-use jar_sprout_model::{Model, OnWire, Scalar};
+use jar_sprout_model::{Model, OnWire, Scalar, each};
 
-use crate::each::each;
 use crate::extras::with_kept_extras;
 use crate::language::Language;
 use crate::plan::{Absence, Ident, Plan, PlannedRoot, PlannedType, Wanted};

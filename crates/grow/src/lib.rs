@@ -7,7 +7,6 @@
 
 mod code;
 mod docs;
-mod each;
 mod extras;
 mod json_schema;
 mod language;

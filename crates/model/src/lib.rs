@@ -1,9 +1,10 @@
 //! Plain data shared by every stage: names, drafts, models and problems.
 //!
 //! Nothing here computes more than its own invariants, and nothing knows where the data came from or
-//! which language it will become.
+//! which language it will become; and `each`, for stages that do the same with many of these.
 
 mod draft;
+mod each;
 mod model;
 mod problem;
 mod reach;
@@ -12,6 +13,7 @@ mod wire;
 mod words;
 
 pub use draft::{Draft, DraftCase, DraftField, DraftId, DraftKind, DraftNode, DraftRoot};
+pub use each::each;
 pub use model::{
     Case, DefaultValue, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, OnWire, Record,
     Root, Scalar, Slot, Type, TypeId, Union, UnionCase, Width,

@@ -5,7 +5,7 @@ use std::collections::BTreeSet;
 use indexmap::IndexMap;
 use jar_sprout_model::{
     Case, Definition, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Enumeration, Field, Model,
-    NamedType, Record, Root, Slot, TimeForms, Type, TypeId, Union, UnionCase, WireName, Words,
+    NamedType, Record, Root, Slot, TimeForms, Type, TypeId, Union, UnionCase, WireName, Words, each,
 };
 use rustc_hash::FxHashMap;
 
@@ -219,15 +219,15 @@ impl<'d> Builder<'d> {
     }
 
     fn types(&self) -> Vec<NamedType> {
-        let ty = |(group, node): &(usize, DraftId)| {
-            let Named { name, alternatives } = self.names[*group].clone();
-            let node = self.draft.node(*node);
+        let ty = |(group, node): (usize, DraftId)| {
+            let Named { name, alternatives } = self.names[group].clone();
+            let node = self.draft.node(node);
             // What is only extended is no type for its own sake.
             let base = node.base.and_then(|base| self.id(base));
             let (docs, is_patch) = (node.docs.clone(), node.is_patch);
             NamedType { name, alternatives, docs, is_patch, base, definition: self.definition(&node.kind) }
         };
-        self.order.iter().map(ty).collect()
+        each(self.order.clone(), ty)
     }
 
     fn slot(&self, id: DraftId) -> Slot {

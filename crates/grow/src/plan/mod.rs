@@ -13,7 +13,7 @@ use std::collections::{HashMap, HashSet};
 
 use jar_sprout_model::{
     Case, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, Presence, Record, Root, Scalar,
-    Slot, Type, TypeId, Union, UnionCase, WireName, Words,
+    Slot, Type, TypeId, Union, UnionCase, WireName, Words, each,
 };
 
 pub(crate) use defaults::{DefaultSpelling, PlannedDefault};
@@ -25,7 +25,6 @@ pub(crate) use ident::{
 pub(crate) use kind::Kind;
 use scope::Scope;
 
-use crate::each::each;
 use crate::times::Times;
 
 /// How a language makes identifiers.

@@ -3,7 +3,7 @@
 use rayon::iter::{IntoParallelIterator, ParallelIterator};
 
 /// What becomes of each, in their order; of many, on all cores.
-pub(crate) fn each<T: Send, R: Send>(items: Vec<T>, make: impl Fn(T) -> R + Sync + Send) -> Vec<R> {
+pub fn each<T: Send, R: Send>(items: Vec<T>, make: impl Fn(T) -> R + Sync + Send) -> Vec<R> {
     /// From here on it is worth waking other threads.
     const MANY: usize = 200;
     if items.len() < MANY {
