@@ -1,6 +1,6 @@
 //! The class that reads and writes whole responses in C#.
 
-use jar_sprout_layout::{Doc, cat, text};
+use jar_sprout_layout::{Doc, text};
 
 use super::settings::Form;
 use super::{arrow, call, members, read, result, types, write};
@@ -18,9 +18,7 @@ pub(super) fn class(plan: &Plan<'_>, form: &Form<'_>, needs: &mut Needs) -> Doc 
             }
             PlannedRoot::Named { .. } => (read(&asked, form, "text", needs), call(write(form), &["value"])),
         };
-        // The formatter breaks the parameters before the type.
-        let head = cat([text(format!("public static {ty} ")), call(decode.as_str(), &["string text"])]);
-        inside.push(arrow(head, read));
+        inside.push(arrow(call(format!("public static {ty} {decode}"), &["string text"]), read));
         let value = format!("{ty} value");
         inside.push(arrow(call(format!("public static string {encode}"), &[&value]), write));
     }

@@ -46,6 +46,12 @@ pub(super) fn doc(name: &str) -> Doc {
             parts.last_mut().expect("there is one from the start").push(character);
         }
     }
+    if let [one] = &parts[..]
+        && !one.contains('<')
+    {
+        // One name stays where it is.
+        return text(name.to_owned());
+    }
     let arguments = join(&cat([text(","), line()]), parts.iter().map(|part| doc(part.trim())));
     let arguments = cat([text("<"), nest(cat([soft(), arguments])), soft(), text(">")]);
     cat([text(head.to_owned()), group(arguments), text(tail.to_owned())])
