@@ -44,18 +44,18 @@ struct Range<'d>(Option<&'d Number>, Option<&'d Number>);
 
 impl<'d> Bounds<'d> {
     fn add(&mut self, key: &str, value: &'d Value) {
-        let number = || value.as_number();
+        let number = value.as_number();
         let is_true = value.is_true();
         match key {
-            "minimum" => self.values.0 = number(),
-            "maximum" => self.values.1 = number(),
-            "minLength" => self.lengths.0 = number(),
-            "maxLength" => self.lengths.1 = number(),
-            "minItems" => self.items.0 = number(),
-            "maxItems" => self.items.1 = number(),
-            "exclusiveMinimum" => self.above = number(),
-            "exclusiveMaximum" => self.below = number(),
-            "multipleOf" => self.step = number(),
+            "minimum" => self.values.0 = number,
+            "maximum" => self.values.1 = number,
+            "minLength" => self.lengths.0 = number,
+            "maxLength" => self.lengths.1 = number,
+            "minItems" => self.items.0 = number,
+            "maxItems" => self.items.1 = number,
+            "exclusiveMinimum" => self.above = number,
+            "exclusiveMaximum" => self.below = number,
+            "multipleOf" => self.step = number,
             "default" if !value.is_array() && !value.is_object() => self.default = Some(value),
             "uniqueItems" => self.has_no_item_twice = is_true,
             "readOnly" => self.is_read_only = is_true,

@@ -247,11 +247,7 @@ impl Model {
 
     /// Puts one type wherever another stands.
     pub fn replace(&mut self, gone: TypeId, kept: TypeId) {
-        let to = |id| if id == gone { kept } else { id };
-        for ty in &mut self.types {
-            ty.base = ty.base.map(to);
-        }
-        self.rename(&to);
+        self.rename(&|id| if id == gone { kept } else { id });
     }
 
     /// The record that a type extends: all of its fields are this type's as well, and are the same.
@@ -288,12 +284,15 @@ impl Model {
         });
         for ty in &mut self.types {
             // Whoever extends what is gone has its fields all the same.
-            ty.base = ty.base.filter(|base| kept.binary_search(&base.index()).is_ok()).map(to);
+            ty.base = ty.base.filter(|base| kept.binary_search(&base.index()).is_ok());
         }
         self.rename(to);
     }
 
     fn rename(&mut self, to: &dyn Fn(TypeId) -> TypeId) {
+        for ty in &mut self.types {
+            ty.base = ty.base.map(to);
+        }
         self.change_types(&|ty| ty.rename(to));
     }
 
@@ -396,6 +395,11 @@ impl Record {
     /// A record whose keys are those of its fields.
     pub fn of(fields: Vec<Field>) -> Self {
         Self { fields, extras: None }
+    }
+
+    /// Whether a key is that of a field.
+    pub fn has_key(&self, key: &str) -> bool {
+        self.fields.iter().any(|field| field.wire.as_str() == key)
     }
 
     /// Whether a tagged union has it as a case, or may have.

@@ -83,18 +83,9 @@ impl Words {
 
     /// The longest run of words that both names end in.
     pub fn common_end(&self, other: &Self) -> Option<Self> {
-        let shared: Vec<&str> = self
-            .iter()
-            .rev()
-            .zip(other.iter().rev())
-            .take_while(|(a, b)| a == b)
-            .map(|(word, _)| word)
-            .collect();
-        if shared.is_empty() {
-            return None;
-        }
-        let shared: Vec<&str> = shared.into_iter().rev().collect();
-        Some(Self(shared.join(" ").into()))
+        let shared = self.iter().rev().zip(other.iter().rev()).take_while(|(a, b)| a == b).count();
+        let end: Vec<&str> = self.iter().skip(self.count() - shared).collect();
+        (shared > 0).then(|| Self(end.join(" ").into()))
     }
 }
 

@@ -56,10 +56,9 @@ fn prune(model: &Model, slot: &Slot, value: &mut Value) -> bool {
         (Type::Named(id), value) => match (&model.get(*id).definition, value) {
             (Definition::Record(record), Value::Object(object)) => {
                 let before = object.len();
-                let is_field = |key: &str| record.fields.iter().any(|field| field.wire.as_str() == key);
-                object.retain(|key, _| record.extras.is_some() || is_field(key));
+                object.retain(|key, _| record.extras.is_some() || record.has_key(key));
                 is_pruned = object.len() < before;
-                for (_, value) in object.iter_mut().filter(|(key, _)| !is_field(key)) {
+                for (_, value) in object.iter_mut().filter(|(key, _)| !record.has_key(key)) {
                     is_pruned |= record.extras.as_ref().is_some_and(|extras| prune(model, extras, value));
                 }
                 for field in &record.fields {

@@ -103,7 +103,7 @@ impl Comparison<'_> {
         path: &str,
     ) -> Option<String> {
         let extras = record.extras.as_ref()?;
-        let is_extra = |key: &&String| !record.fields.iter().any(|field| field.wire.as_str() == **key);
+        let is_extra = |key: &&String| !record.has_key(key);
         let keys = |value: &Value| -> Vec<String> {
             value.as_object().into_iter().flat_map(|object| object.keys()).filter(is_extra).cloned().collect()
         };

@@ -121,10 +121,8 @@ impl Fitting<'_> {
             }
         }
         let Some(extras) = &record.extras else { return };
-        for (key, value) in object {
-            if !record.fields.iter().any(|field| field.wire.as_str() == key) {
-                self.inside(Part::Key(key.clone()), |fitting| fitting.slot(extras, value));
-            }
+        for (key, value) in object.iter().filter(|(key, _)| !record.has_key(key)) {
+            self.inside(Part::Key(key.clone()), |fitting| fitting.slot(extras, value));
         }
     }
 

@@ -21,7 +21,7 @@ use crate::jar::{FILE, Jar, JarLanguage, Models, Opened, enter_jar, nearest_jar,
 use crate::modelling::{Home, model, show_misfits, show_questions};
 use crate::report;
 use crate::sources::{SourceNames, gather};
-use crate::wording::{counted, quoted_with};
+use crate::wording::{counted, listed, quoted_with};
 
 pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
     if args.source.sources.is_empty() {
@@ -67,17 +67,21 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
     Ok(Exit::Well)
 }
 
+/// The most types that a warning names.
+const FEW_TYPES: usize = 3;
+
 /// Says which types have keys beyond their fields that the code of a language does not keep.
 fn tell_left_out(language: &dyn Language, model: &Model, settings: &Settings, spot: &Spot) {
     let types = types_without_extras(language, model, settings);
-    let names: Vec<String> = types.map(|ty| format!("`{}`", ty.name.in_capitals())).collect();
+    let mut names: Vec<String> = types.map(|ty| format!("`{}`", ty.name.in_capitals())).collect();
     if names.is_empty() {
         return;
     }
-    let more = names.len().saturating_sub(3);
-    let shown = names[..names.len() - more].join(", ");
-    let shown = if more > 0 { format!("{shown} and {more} more") } else { shown };
-    let message = format!("{}: keys beyond the fields of {shown} are not kept", language.title());
+    let more = names.len().saturating_sub(FEW_TYPES);
+    names.truncate(FEW_TYPES);
+    names.extend((more > 0).then(|| format!("{more} more")));
+    let names = listed(&names.iter().map(String::as_str).collect::<Vec<_>>());
+    let message = format!("{}: keys beyond the fields of {names} are not kept", language.title());
     report::problem(&Problem::warning(message, spot.clone()), &SourceNames::default());
 }
 

@@ -7,19 +7,9 @@ use jar_sprout_model::TypeId;
 use super::{Plan, PlannedDefinition, PlannedField, PlannedType};
 
 impl<'m> Plan<'m> {
-    /// The record that another one extends, if their fields have the same names.
+    /// The record that another one extends.
     pub(crate) fn base_of(&self, ty: &PlannedType<'m>) -> Option<&PlannedType<'m>> {
-        let base = self.get(ty.base?);
-        let (PlannedDefinition::Record(own), PlannedDefinition::Record(theirs)) =
-            (&ty.definition, &base.definition)
-        else {
-            return None;
-        };
-        let is_same = |a: &PlannedField<'_>, b: &PlannedField<'_>| {
-            a.wire == b.wire && a.ident == b.ident && a.is_apart == b.is_apart
-        };
-        let is_there = |field: &PlannedField<'_>| own.iter().any(|other| is_same(field, other));
-        theirs.iter().all(is_there).then_some(base)
+        ty.base.map(|base| self.get(base))
     }
 
     /// Whether another record extends this one.
@@ -40,11 +30,6 @@ impl<'m> Plan<'m> {
         fields.iter().filter(is_own).collect()
     }
 
-    /// All that some record extends.
-    pub(super) fn find_bases(&self) -> HashSet<TypeId> {
-        self.types.iter().filter_map(|ty| self.base_of(ty)).map(|base| base.id).collect()
-    }
-
     /// The same types, none before the one that it extends.
     pub(crate) fn bases_first<'p>(&'p self, types: Vec<&'p PlannedType<'m>>) -> Vec<&'p PlannedType<'m>> {
         if self.bases.is_empty() {
@@ -63,4 +48,24 @@ impl<'m> Plan<'m> {
         }
         ordered
     }
+}
+
+/// Forgets bases whose fields have other names in what extends them. Answers all that are extended.
+pub(super) fn keep_bases(types: &mut [PlannedType<'_>]) -> HashSet<TypeId> {
+    let is_kept = |ty: &PlannedType<'_>| ty.base.is_some_and(|base| has_fields_of(ty, &types[base.index()]));
+    let kept: Vec<bool> = types.iter().map(is_kept).collect();
+    types.iter_mut().zip(kept).filter(|(_, is_kept)| !is_kept).for_each(|(ty, _)| ty.base = None);
+    types.iter().filter_map(|ty| ty.base).collect()
+}
+
+fn has_fields_of(ty: &PlannedType<'_>, base: &PlannedType<'_>) -> bool {
+    let (PlannedDefinition::Record(own), PlannedDefinition::Record(theirs)) =
+        (&ty.definition, &base.definition)
+    else {
+        return false;
+    };
+    let is_same = |a: &PlannedField<'_>, b: &PlannedField<'_>| {
+        a.wire == b.wire && a.ident == b.ident && a.is_apart == b.is_apart
+    };
+    theirs.iter().all(|field| own.iter().any(|other| is_same(field, other)))
 }

@@ -276,7 +276,7 @@ impl<'m> Plan<'m> {
         let named: Vec<_> = model.types().zip(&idents).map(|((id, ty), ident)| (id, ty, ident)).collect();
         // A record's names are its own; those of cases may stand beside all types.
         let records = each(named.clone(), |(id, ty, ident)| planner.plan_record(id, ty, ident));
-        let types: Vec<_> =
+        let mut types: Vec<_> =
             named.into_iter().zip(records).map(|(ty, record)| planner.plan_type(ty, record)).collect();
         let entry = wanted.has_entry.then(|| plan_entry(&mut planner, title.as_ref(), &roots));
         let parts: Vec<Vec<usize>> = types
@@ -288,8 +288,9 @@ impl<'m> Plan<'m> {
         let (hosts, twins, wires) = (Vec::new(), HashMap::new(), HashMap::new());
         let writes_tag = tags::writes_tag(&types, &roots);
         let unions = tags::unions(&types);
+        let bases = bases::keep_bases(&mut types);
         let leaves_doubles = model.scalars().any(Scalar::leaves_doubles);
-        let mut plan = Self {
+        Self {
             model,
             ids,
             loops,
@@ -301,13 +302,11 @@ impl<'m> Plan<'m> {
             hosts,
             writes_tag,
             unions,
-            bases: HashSet::new(),
+            bases,
             leaves_doubles,
             title,
             times,
-        };
-        plan.bases = plan.find_bases();
-        plan
+        }
     }
 
     /// A type's identifier.

@@ -4,14 +4,21 @@ use jar_sprout_layout::{Doc, cat, group, if_broken, lines, nest, soft, text};
 
 use super::{Form, Library, types};
 use crate::code::{Helper, Needs};
-use crate::plan::{Ident, Plan, PlannedExtras, PlannedType};
+use crate::plan::{Plan, PlannedExtras, PlannedType};
 
 const SERIALIZER: Helper =
     Helper { name: "OtherKeysSerializer", text: include_str!("kotlinx/OtherKeysSerializer.kt") };
 
+/// Whether it takes a serializer to keep them.
+fn has_serializer(ty: &PlannedType<'_>, form: Form) -> bool {
+    form.library == Library::Kotlinx && ty.extras.is_some()
+}
+
 /// What is said of a class that keeps them, beside what is said of any.
 pub(super) fn annotations(ty: &PlannedType<'_>, form: Form, needs: &mut Needs) -> Option<Vec<String>> {
-    ty.extras.as_ref().filter(|_| form.library == Library::Kotlinx)?;
+    if !has_serializer(ty, form) {
+        return None;
+    }
     needs.imports.extend([
         "kotlinx.serialization.ExperimentalSerializationApi",
         "kotlinx.serialization.KeepGeneratedSerializer",
@@ -40,9 +47,10 @@ pub(super) fn property(plan: &Plan<'_>, extras: &PlannedExtras<'_>, form: Form, 
 }
 
 /// What reads and writes a class that keeps them, inside the class.
-pub(super) fn serializer(ident: &Ident, needs: &mut Needs) -> Doc {
+pub(super) fn serializer(ty: &PlannedType<'_>, form: Form, needs: &mut Needs) -> Option<Doc> {
+    let ident = has_serializer(ty, form).then_some(&ty.ident)?;
     needs.helpers.insert(SERIALIZER);
     let generated = text(format!("{ident}.generatedSerializer()"));
     let arguments = group(cat([nest(cat([soft(), generated, if_broken(",", "")])), soft(), text(")")]));
-    cat([text(format!("internal object Serializer : OtherKeysSerializer<{ident}>(")), arguments])
+    Some(cat([text(format!("internal object Serializer : OtherKeysSerializer<{ident}>(")), arguments]))
 }

@@ -217,8 +217,7 @@ fn record(
         Library::Jackson => adapters::naming_of_empty_key(fields, needs),
         Library::Kotlinx | Library::Moshi | Library::Gson | Library::None => None,
     };
-    let keeps_keys = form.library == Library::Kotlinx && ty.extras.is_some();
-    let serializer = keeps_keys.then(|| extras::serializer(ident, needs));
+    let serializer = extras::serializer(ty, form, needs);
     let inside: Vec<Doc> = naming.into_iter().chain(serializer).chain(nested).collect();
     let inside = if inside.is_empty() {
         Doc::Nil
