@@ -276,7 +276,7 @@ impl<'d> Asked<'_, 'd> {
                 None => schema
                     .get("format")
                     .and_then(Value::as_str)
-                    .map_or_else(|| ty.to_string(), |f| format!("{ty} {f}")),
+                    .map_or_else(|| ty.to_string(), |f| format!("{} {f}", &**ty)),
             },
             _ => "any".to_owned(),
         }

@@ -3,6 +3,7 @@
 mod cases;
 mod endless;
 
+use std::collections::hash_map::Entry;
 use std::collections::{HashSet, VecDeque};
 
 use indexmap::IndexMap;
@@ -13,11 +14,13 @@ use jar_sprout_model::{
 use rustc_hash::{FxHashMap, FxHashSet};
 
 use crate::api::{self, Operation, Sent, Wanted};
-use crate::flat::{Flat, Flattening, JsonKind, NoteKind, Spec, pure_reference, says_nullable};
+use crate::flat::{Flat, Flattening, NoteKind, Spec, is_plain, pure_reference, says_nullable};
+use crate::kinds::JsonKind;
 use crate::library::Library;
 use crate::names::component_name;
-use crate::places::pointers_to;
+use crate::places::places_of;
 use crate::said::{default_of, docs_of, says};
+use crate::text::Word;
 use crate::value::{Object, Value};
 
 /// A draft with what a document asks for.
@@ -45,8 +48,7 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
         draft: Draft::default(),
         made: FxHashMap::default(),
         aliases: Vec::new(),
-        tags: FxHashMap::default(),
-        filled: FxHashSet::default(),
+        tags: IndexMap::new(),
         waiting: VecDeque::new(),
         names: component_names(library),
         heirs: FxHashMap::default(),
@@ -77,6 +79,7 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
         .collect();
     roots.extend(drafter.sent_variants(&sent));
     drafter.fill_all();
+    drafter.apply_tags();
     drafter.tell_bases();
     drafter.resolve_aliases();
     endless::cut(&mut drafter.draft);
@@ -112,8 +115,7 @@ struct Drafter<'l, 'd> {
     /// Nodes that are what another node is, though null may stand there.
     aliases: Vec<(DraftId, DraftId)>,
     /// The tag of each record that is a union's case.
-    tags: FxHashMap<DraftId, (String, String)>,
-    filled: FxHashSet<DraftId>,
+    tags: IndexMap<DraftId, (String, String)>,
     waiting: VecDeque<(DraftId, Spec<'d>)>,
     names: FxHashMap<*const Value, String>,
     /// The components that are sent.
@@ -158,7 +160,7 @@ impl<'d> Drafter<'_, 'd> {
             }
             let mut flat = self.flattening.flat(&Spec::One(target));
             let known = flat.properties.len();
-            flat.properties.retain(|_, spec| !says(first_of(spec), "readOnly"));
+            flat.properties.retain(|_, spec| !says(first_of(spec), Word::ReadOnly));
             flat.required.retain(|key| flat.properties.contains_key(key));
             let differs = flat.properties.len() < known || (*is_update && !flat.required.is_empty());
             let Some(name) = self.name_of(target).filter(|_| differs && !flat.properties.is_empty()) else {
@@ -213,7 +215,7 @@ impl<'d> Drafter<'_, 'd> {
         if let Some(name) = self.names.get(&std::ptr::from_ref(schema)) {
             return Some(component_name(name));
         }
-        let title = schema.get("title").and_then(Value::as_str)?;
+        let title = schema.said(Word::Title).and_then(Value::as_str)?;
         let words = Words::split(title);
         let is_name = title.len() <= 40 && words.count() <= 4 && !title.contains(['.', ':', '/']);
         is_name.then_some(words)
@@ -222,17 +224,9 @@ impl<'d> Drafter<'_, 'd> {
     /// The node of a schema, made where it is not there yet.
     fn place(&mut self, spec: &Spec<'d>) -> DraftId {
         let (spec, is_nullable) = self.resolved(spec);
-        let key = self.key(&spec);
-        let id = match self.made.get(&key) {
-            Some(id) => *id,
-            None => {
-                // Before its parts: a schema may contain itself.
-                let id = self.draft.reserve();
-                self.made.insert(key, id);
-                // Not at once: schemas refer to each other in chains of any length.
-                self.waiting.push_back((id, spec));
-                id
-            }
+        let id = match self.plain(&spec) {
+            Some(id) => id,
+            None => self.place_resolved(spec),
         };
         if !is_nullable {
             return id;
@@ -240,6 +234,30 @@ impl<'d> Drafter<'_, 'd> {
         let alias = self.draft.add(DraftKind::Any, true);
         self.aliases.push((alias, id));
         alias
+    }
+
+    fn place_resolved(&mut self, spec: Spec<'d>) -> DraftId {
+        match self.made.entry(self.key(&spec)) {
+            Entry::Occupied(made) => *made.get(),
+            Entry::Vacant(free) => {
+                // Before its parts: a schema may contain itself.
+                let id = *free.insert(self.draft.reserve());
+                // Not at once: schemas refer to each other in chains of any length.
+                self.waiting.push_back((id, spec));
+                id
+            }
+        }
+    }
+
+    /// The node of a schema without parts and without a name, as most are: it is no matter whether it stands twice.
+    fn plain(&mut self, spec: &Spec<'d>) -> Option<DraftId> {
+        let Spec::One(schema) = spec else { return None };
+        if !is_plain(schema) {
+            return None;
+        }
+        let flat = self.flattening.flat(spec);
+        let kind = self.of_kind(flat.likely_kinds().only()?, &flat, schema);
+        Some(self.draft.add(kind, flat.is_nullable))
     }
 
     /// A schema that is a reference and no more is what it leads to.
@@ -299,13 +317,11 @@ impl<'d> Drafter<'_, 'd> {
                 self.aliases.push((id, other));
             }
         }
-        self.filled.insert(id);
-        self.apply_tag(id);
     }
 
     /// What a schema extends: the first part of its `allOf` that is a reference.
     fn base_of(&self, schema: &'d Value) -> Option<&'d Value> {
-        schema.get("allOf")?.as_array()?.iter().find_map(|part| self.target(part))
+        schema.said(Word::AllOf)?.as_array()?.iter().find_map(|part| self.target(part))
     }
 
     /// Says which schemas extend one that has a place of its own.
@@ -336,7 +352,7 @@ impl<'d> Drafter<'_, 'd> {
             return self.of_alternatives(flat, at);
         }
         let is_nullable = flat.is_nullable;
-        let kinds: Vec<JsonKind> = flat.likely_kinds().into_iter().collect();
+        let kinds: Vec<JsonKind> = flat.likely_kinds().iter().collect();
         let kind = match kinds[..] {
             // Anything is null as well.
             [] => DraftKind::Any,
@@ -445,7 +461,7 @@ impl<'d> Drafter<'_, 'd> {
         let mut fields: Vec<DraftField> = flat
             .properties
             .iter()
-            .filter(|(_, spec)| !(is_sent && says(first_of(spec), "writeOnly")))
+            .filter(|(_, spec)| !(is_sent && says(first_of(spec), Word::WriteOnly)))
             .map(|(key, spec)| {
                 let presence =
                     if flat.required.contains(*key) { Presence::Always } else { Presence::Sometimes };
@@ -506,14 +522,25 @@ impl<'d> Drafter<'_, 'd> {
         }
     }
 
-    /// What was noted, once per kind; what cannot be followed, each.
+    /// What was noted, once per kind; what cannot be followed, each: in the order of the document.
     fn problems(&self, source: &str) -> Vec<Problem> {
         let Flattening { broken, notes, references: _ } = &self.flattening;
-        let mut told = HashSet::new();
-        let broken = broken
-            .iter()
-            .filter(|(_, message, _)| told.insert(message))
-            .map(|(at, message, help)| (*at, format!("{message}: it becomes any value"), help.as_ref()));
+        let noted = broken.iter().map(|(at, ..)| *at).chain(notes.iter().map(|note| note.at));
+        let places = places_of(self.library.root(), noted);
+        // What stands in another file comes last.
+        let place = |at: &Value| places.get(&std::ptr::from_ref(at));
+        let order = |at: &Value| place(at).map_or(usize::MAX, |place| place.order);
+        let mut told: Vec<(&Value, String, Option<&String>)> = Vec::new();
+        let mut broken: Vec<_> = broken.iter().collect();
+        broken.sort_by_key(|(at, ..)| order(at));
+        let mut seen = HashSet::new();
+        for (at, message, help) in broken {
+            if seen.insert(message) {
+                told.push((at, format!("{message}: it becomes any value"), help.as_ref()));
+            }
+        }
+        let mut notes: Vec<_> = notes.iter().collect();
+        notes.sort_by_key(|note| order(note.at));
         let mut counts: IndexMap<NoteKind, (usize, &Value)> = IndexMap::new();
         let mut seen = FxHashSet::default();
         for note in notes {
@@ -521,15 +548,14 @@ impl<'d> Drafter<'_, 'd> {
                 counts.entry(note.what).or_insert((0, note.at)).0 += 1;
             }
         }
-        let notes = counts.into_iter().map(|(what, (count, at))| {
+        for (what, (count, at)) in counts {
             let more =
                 if count > 1 { format!(" ({count} times, the first one here)") } else { String::new() };
-            (at, what.text() + &more, None)
-        });
-        let told: Vec<(&Value, String, Option<&String>)> = broken.chain(notes).collect();
-        let places = pointers_to(self.library.root(), told.iter().map(|(at, ..)| *at));
+            told.push((at, what.text() + &more, None));
+        }
+        told.sort_by_key(|(at, ..)| order(at));
         let problem = |(at, message, help): (&Value, String, Option<&String>)| {
-            let pointer = places.get(&std::ptr::from_ref(at)).map_or("", String::as_str);
+            let pointer = place(at).map_or("", |place| &place.pointer);
             let problem = Problem::warning(message, Spot::Path(format!("{source}#{pointer}")));
             match help {
                 Some(help) => problem.with_help(help.clone()),

@@ -1,11 +1,12 @@
 //! Flat schemas: what a schema says when its references and `allOf` are followed.
 
-use std::collections::BTreeSet;
-
+use foldhash::fast::RandomState;
 use indexmap::{IndexMap, IndexSet};
 
-use crate::library::{REFERENCES, References};
+use crate::kinds::{JsonKind, JsonKinds};
+use crate::library::References;
 use crate::said::says;
+use crate::text::{Text, Word};
 use crate::value::{Object, Value};
 
 /// A schema, or several taken together.
@@ -21,25 +22,17 @@ pub(crate) enum Spec<'d> {
     Any(Vec<Spec<'d>>),
 }
 
-/// What kind of JSON value a schema allows, null aside.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
-pub(crate) enum JsonKind {
-    Object,
-    List,
-    Text,
-    Boolean,
-    Integer,
-    Number,
-}
+/// The properties of a schema by key, in their order.
+pub(crate) type Properties<'d> = IndexMap<&'d str, Spec<'d>, RandomState>;
 
 /// What a schema says.
 #[derive(Debug, Clone, Default)]
 pub(crate) struct Flat<'d> {
     /// The kinds that `type` allows; none where it does not say.
-    pub(crate) kinds: Option<BTreeSet<JsonKind>>,
+    pub(crate) kinds: Option<JsonKinds>,
     pub(crate) is_nullable: bool,
-    pub(crate) properties: IndexMap<&'d str, Spec<'d>>,
-    pub(crate) required: IndexSet<&'d str>,
+    pub(crate) properties: Properties<'d>,
+    pub(crate) required: IndexSet<&'d str, RandomState>,
     pub(crate) additional: Option<&'d Value>,
     pub(crate) patterns: Vec<&'d Value>,
     pub(crate) items: Option<Spec<'d>>,
@@ -65,7 +58,7 @@ pub(crate) struct Note<'d> {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub(crate) enum NoteKind {
     /// A keyword that does not become a part of a model.
-    Keyword(&'static str),
+    Keyword(Word),
     Circular,
     TooDeep,
     Never,
@@ -83,6 +76,7 @@ impl NoteKind {
     pub(crate) fn text(self) -> String {
         match self {
             Self::Keyword(keyword) => {
+                let keyword = keyword.as_str();
                 format!("`{keyword}` does not decide a type, and is left to a validator")
             }
             Self::Circular => "references and `allOf` lead from here back to here".to_owned(),
@@ -117,63 +111,96 @@ impl NoteKind {
 /// The most schemas that follow each other by reference and `allOf`: each is a call within the one before.
 const DEEPEST: usize = 256;
 
-/// Keywords that bear on no type.
-const UNHEARD: &[&str] = &[
-    "not",
-    "if",
-    "dependentSchemas",
-    "dependentRequired",
-    "dependencies",
-    "propertyNames",
-    "contains",
-    "unevaluatedProperties",
-    "unevaluatedItems",
-];
-
-/// Keys that say something about a schema, not what fits it.
-const ANNOTATIONS: &[&str] = &[
-    "title",
-    "description",
-    "summary",
-    "deprecated",
-    "default",
-    "example",
-    "examples",
-    "readOnly",
-    "writeOnly",
-    "externalDocs",
-    "xml",
-    "$comment",
-    "nullable",
-    "$id",
-    "$schema",
-    "$anchor",
-    "$defs",
-    "definitions",
-    "id",
-];
-
-fn is_annotation(key: &str) -> bool {
-    ANNOTATIONS.contains(&key) || key.starts_with("x-")
+/// Whether a key says something about a schema, not what fits it.
+fn is_annotation(key: &Text) -> bool {
+    match key {
+        Text::Known(word) => matches!(
+            word,
+            Word::Title
+                | Word::Description
+                | Word::Summary
+                | Word::Deprecated
+                | Word::XDeprecated
+                | Word::Default
+                | Word::Example
+                | Word::Examples
+                | Word::ReadOnly
+                | Word::WriteOnly
+                | Word::ExternalDocs
+                | Word::Xml
+                | Word::Comment
+                | Word::Nullable
+                | Word::XNullable
+                | Word::Id
+                | Word::OldId
+                | Word::Schema
+                | Word::Anchor
+                | Word::Defs
+                | Word::Definitions
+        ),
+        Text::Other(key) => key.starts_with("x-"),
+    }
 }
 
 /// The object with the reference, where a schema is a reference and no more; a lone one in `allOf` counts.
 pub(crate) fn pure_reference(schema: &Value) -> Option<&Value> {
-    let mut telling = schema.as_object()?.iter().filter(|(key, _)| !is_annotation(key));
+    let mut telling = schema.as_object()?.entries().iter().filter(|(key, _)| !is_annotation(key));
     let ((key, value), None) = (telling.next()?, telling.next()) else { return None };
-    match key {
-        key if REFERENCES.contains(&key) => value.is_string().then_some(schema),
-        "allOf" | "oneOf" | "anyOf" => match value.as_array()? {
+    match key.word()? {
+        Word::AllOf | Word::OneOf | Word::AnyOf => match value.as_array()? {
             [one] => pure_reference(one),
             _ => None,
         },
-        _ => None,
+        word => (word.is_reference() && value.is_string()).then_some(schema),
     }
 }
 
 /// Whether a schema says of itself that null fits it.
 pub(crate) fn says_nullable(schema: &Value) -> bool {
-    says(schema, "nullable") || says(schema, "x-nullable")
+    says(schema, Word::Nullable) || says(schema, Word::XNullable)
+}
+
+/// Whether a keyword says what fits a schema, but bears on no type.
+fn is_unheard(word: Word) -> bool {
+    matches!(
+        word,
+        Word::Not
+            | Word::If
+            | Word::DependentSchemas
+            | Word::DependentRequired
+            | Word::Dependencies
+            | Word::PropertyNames
+            | Word::Contains
+            | Word::UnevaluatedProperties
+            | Word::UnevaluatedItems
+    )
+}
+
+/// Whether a schema says a kind of value, and nothing that has parts, a name or few values.
+pub(crate) fn is_plain(schema: &Value) -> bool {
+    let has_parts = |word: Word| {
+        word.is_reference()
+            || matches!(
+                word,
+                Word::Properties
+                    | Word::Required
+                    | Word::AdditionalProperties
+                    | Word::PatternProperties
+                    | Word::Items
+                    | Word::AdditionalItems
+                    | Word::PrefixItems
+                    | Word::Const
+                    | Word::Enum
+                    | Word::Discriminator
+                    | Word::AllOf
+                    | Word::OneOf
+                    | Word::AnyOf
+            )
+    };
+    let is_scalar = |word: Word| !matches!(word, Word::Object | Word::Array);
+    let ty = schema.said(Word::Type);
+    let is_scalar = matches!(ty, Some(Value::String(Text::Known(word))) if is_scalar(*word));
+    is_scalar && schema.as_object().is_some_and(|object| !object.words().any(|(word, _)| has_parts(word)))
 }
 
 /// Follows references and `allOf`.
@@ -237,7 +264,7 @@ impl<'d> Flattening<'_, 'd> {
         on_the_way: &mut Vec<*const Value>,
     ) {
         for unheard in &keywords.unheard {
-            self.note(value, NoteKind::Keyword(unheard));
+            self.note(value, NoteKind::Keyword(*unheard));
         }
         if !keywords.add_types(flat) {
             self.note(value, NoteKind::Never);
@@ -307,45 +334,46 @@ struct Keywords<'d> {
     one_of: Option<&'d Value>,
     any_of: Option<&'d Value>,
     /// Those that bear on no type, and say more than yes or no.
-    unheard: Vec<&'static str>,
+    unheard: Vec<Word>,
 }
 
 impl<'d> Keywords<'d> {
     fn of(object: &'d Object) -> Self {
         let mut keywords = Self::default();
-        for (key, value) in object {
-            let place = match key {
-                "type" => &mut keywords.ty,
-                "properties" => &mut keywords.properties,
-                "required" => &mut keywords.required,
-                "additionalProperties" => &mut keywords.additional,
-                "patternProperties" => &mut keywords.patterns,
-                "items" => &mut keywords.items,
-                "additionalItems" => &mut keywords.more_items,
-                "prefixItems" => &mut keywords.prefix,
-                "maxItems" => &mut keywords.most_items,
-                "minimum" => &mut keywords.minimum,
-                "exclusiveMinimum" => &mut keywords.above,
-                "maximum" => &mut keywords.maximum,
-                "exclusiveMaximum" => &mut keywords.below,
-                "format" => &mut keywords.format,
-                "const" => &mut keywords.constant,
-                "enum" => &mut keywords.values,
-                "discriminator" => &mut keywords.discriminator,
-                "allOf" => &mut keywords.all_of,
-                "oneOf" => &mut keywords.one_of,
-                "anyOf" => &mut keywords.any_of,
-                "nullable" | "x-nullable" => {
+        for (word, value) in object.words() {
+            let place = match word {
+                Word::Type => &mut keywords.ty,
+                Word::Properties => &mut keywords.properties,
+                Word::Required => &mut keywords.required,
+                Word::AdditionalProperties => &mut keywords.additional,
+                Word::PatternProperties => &mut keywords.patterns,
+                Word::Items => &mut keywords.items,
+                Word::AdditionalItems => &mut keywords.more_items,
+                Word::PrefixItems => &mut keywords.prefix,
+                Word::MaxItems => &mut keywords.most_items,
+                Word::Minimum => &mut keywords.minimum,
+                Word::ExclusiveMinimum => &mut keywords.above,
+                Word::Maximum => &mut keywords.maximum,
+                Word::ExclusiveMaximum => &mut keywords.below,
+                Word::Format => &mut keywords.format,
+                Word::Const => &mut keywords.constant,
+                Word::Enum => &mut keywords.values,
+                Word::Discriminator => &mut keywords.discriminator,
+                Word::AllOf => &mut keywords.all_of,
+                Word::OneOf => &mut keywords.one_of,
+                Word::AnyOf => &mut keywords.any_of,
+                Word::Nullable | Word::XNullable => {
                     keywords.is_nullable |= value.is_true();
                     continue;
                 }
-                key if REFERENCES.contains(&key) && value.is_string() => {
+                word if word.is_reference() && value.is_string() => {
                     keywords.has_reference = true;
                     continue;
                 }
-                key => {
-                    let mut unheard = UNHEARD.iter().chain(REFERENCES);
-                    keywords.unheard.extend(unheard.find(|one| **one == key && !value.is_boolean()));
+                word => {
+                    if (is_unheard(word) || word.is_reference()) && !value.is_boolean() {
+                        keywords.unheard.push(word);
+                    }
                     continue;
                 }
             };
@@ -363,12 +391,12 @@ impl<'d> Keywords<'d> {
         };
         let names = || names.iter().filter_map(Value::as_str);
         flat.is_nullable |= self.is_nullable || names().any(|name| name == "null");
-        let kinds: BTreeSet<JsonKind> = names().filter_map(json_kind).collect();
+        let kinds: JsonKinds = names().filter_map(json_kind).collect();
         if kinds.is_empty() {
             return true;
         }
-        let both = flat.kinds.take().map(|known| in_both(&known, &kinds));
-        let is_any_left = both.as_ref().is_none_or(|both| !both.is_empty());
+        let both = flat.kinds.map(|known| known.in_both(kinds));
+        let is_any_left = both.is_none_or(|both| !both.is_empty());
         flat.kinds = Some(both.filter(|both| !both.is_empty()).unwrap_or(kinds));
         is_any_left
     }
@@ -415,15 +443,6 @@ impl<'d> Keywords<'d> {
     }
 }
 
-/// The kinds that two schemas allow; a whole number is a number.
-fn in_both(one: &BTreeSet<JsonKind>, other: &BTreeSet<JsonKind>) -> BTreeSet<JsonKind> {
-    let allows = |kinds: &BTreeSet<JsonKind>, kind: &JsonKind| {
-        kinds.contains(kind) || *kind == JsonKind::Integer && kinds.contains(&JsonKind::Number)
-    };
-    let both = one.iter().filter(|kind| allows(other, kind));
-    both.chain(other.iter().filter(|kind| allows(one, kind))).copied().collect()
-}
-
 fn json_kind(name: &str) -> Option<JsonKind> {
     match name {
         "object" => Some(JsonKind::Object),
@@ -438,15 +457,14 @@ fn json_kind(name: &str) -> Option<JsonKind> {
 
 impl Flat<'_> {
     /// The kinds that fit: those that are said, else those that the keywords speak of.
-    pub(crate) fn likely_kinds(&self) -> BTreeSet<JsonKind> {
-        if let Some(kinds) = &self.kinds {
-            let mut kinds = kinds.clone();
-            if kinds.contains(&JsonKind::Number) {
-                kinds.remove(&JsonKind::Integer);
+    pub(crate) fn likely_kinds(&self) -> JsonKinds {
+        if let Some(mut kinds) = self.kinds {
+            if kinds.contains(JsonKind::Number) {
+                kinds.remove(JsonKind::Integer);
             }
             return kinds;
         }
-        let mut kinds = BTreeSet::new();
+        let mut kinds = JsonKinds::default();
         if !self.properties.is_empty()
             || self.additional.is_some_and(Value::is_object)
             || !self.patterns.is_empty()
@@ -458,9 +476,9 @@ impl Flat<'_> {
         }
         if kinds.is_empty() {
             match self.format {
-                Some("int32" | "int64") => drop(kinds.insert(JsonKind::Integer)),
-                Some("float" | "double") => drop(kinds.insert(JsonKind::Number)),
-                Some(_) => drop(kinds.insert(JsonKind::Text)),
+                Some("int32" | "int64") => kinds.insert(JsonKind::Integer),
+                Some("float" | "double") => kinds.insert(JsonKind::Number),
+                Some(_) => kinds.insert(JsonKind::Text),
                 None => {}
             }
         }

@@ -10,15 +10,18 @@
 mod api;
 mod draft;
 mod flat;
+mod kinds;
 mod library;
 mod names;
 mod places;
 mod read;
 mod said;
+mod text;
 mod value;
 
 pub use api::{Carried, Operation};
 pub use draft::{Drafted, draft_document};
 pub use library::{Files, Library, NoFiles};
 pub use read::{Fault, Kind, read_value, recognise, recognise_text};
+pub use text::{Text, Word};
 pub use value::{Object, Value};

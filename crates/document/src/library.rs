@@ -1,13 +1,15 @@
 //! The library: a document with all that its references lead to.
 
 use std::borrow::Cow;
-use std::collections::{BTreeSet, HashMap, HashSet, VecDeque};
+use std::collections::{BTreeSet, HashMap, HashSet};
 use std::rc::Rc;
 
+use foldhash::fast::RandomState;
 use rustc_hash::FxHashMap;
 use url::Url;
 
 use crate::read::{Fault, Kind, read_value, recognise};
+use crate::text::Word;
 use crate::value::{Object, Value};
 
 /// Hands over the files that a document refers to.
@@ -27,9 +29,6 @@ impl Files for NoFiles {
         Err((format!("no {path}"), None))
     }
 }
-
-/// The keys whose text refers to another schema.
-pub(crate) const REFERENCES: &[&str] = &["$ref", "$dynamicRef", "$recursiveRef"];
 
 /// A document and the files it refers to, all references indexed.
 pub struct Library {
@@ -94,19 +93,16 @@ impl Library {
 
     fn files_referred_to(&self, document: usize) -> BTreeSet<String> {
         let Held { url, value, .. } = &self.documents[document];
-        let mut own = HashSet::from([url.as_str().to_owned()]);
-        let mut targets = BTreeSet::new();
-        for_each_object(value, url, &mut |met| {
-            own.extend(met.id.map(Url::to_string));
-            // A fragment alone leads to no other file.
-            if let Some(reference) = met.reference.filter(|reference| !reference.starts_with('#'))
-                && let Ok(target) = met.base.join(reference)
-            {
-                targets.insert(without_fragment(target.as_str()).to_owned());
-            }
-        });
-        targets.retain(|target| target.starts_with(HOME) && !own.contains(target));
+        let Index { ids, references } = Index::of(value, url);
+        let mut own: HashSet<&str> = ids.iter().map(|(address, ..)| &**address).collect();
+        own.insert(url.as_str());
+        // A fragment alone leads to no other file.
+        let others = references.iter().filter(|(_, _, reference)| !reference.starts_with('#'));
+        let targets = others.filter_map(|(_, base, reference)| base.join(reference).ok());
         targets
+            .map(|target| without_fragment(target.as_str()).to_owned())
+            .filter(|target| target.starts_with(HOME) && !own.contains(&**target))
+            .collect()
     }
 
     fn load(&mut self, target: &str, files: &dyn Files) {
@@ -137,26 +133,19 @@ impl Library {
 
     /// Where every reference leads.
     pub(crate) fn references(&self) -> References<'_> {
-        let mut ids = HashMap::new();
-        let mut targets = FxHashMap::default();
+        let mut all_ids = HashMap::new();
+        let mut all_references = Vec::new();
         for Held { url, value, name: _ } in &self.documents {
-            for_each_object(value, url, &mut |met| {
-                if let Some(id) = met.id {
-                    ids.entry(id.as_str().trim_end_matches('#').to_owned()).or_insert(met.holder);
-                }
-                for anchor in met.anchors.into_iter().flatten() {
-                    let address = format!("{}#{anchor}", without_fragment(met.base.as_str()));
-                    ids.entry(address).or_insert(met.holder);
-                }
-                if let Some(reference) = met.reference {
-                    targets.insert(std::ptr::from_ref(met.holder), (Rc::clone(met.base), reference));
-                }
-            });
+            let Index { ids, references } = Index::of(value, url);
+            for (address, holder) in ids {
+                all_ids.entry(address).or_insert(holder);
+            }
+            all_references.extend(references);
         }
         let documents = self.documents.iter().map(|held| (held.url.as_str().to_owned(), &held.value));
-        let mut references =
-            References { ids, documents: documents.collect(), targets, known: FxHashMap::default() };
-        references.follow_pointers();
+        let (targets, known) = (FxHashMap::default(), FxHashMap::default());
+        let mut references = References { ids: all_ids, documents: documents.collect(), targets, known };
+        references.follow_pointers(all_references);
         references
     }
 }
@@ -165,23 +154,64 @@ fn without_fragment(target: &str) -> &str {
     target.split('#').next().unwrap_or_default()
 }
 
-/// An object of a document.
-struct Met<'d, 'm> {
-    holder: &'d Value,
-    /// What its reference is relative to.
-    base: &'m Rc<Url>,
-    /// The address that it gives itself, which is the base as well.
-    id: Option<&'m Url>,
-    /// `$anchor` and `$dynamicAnchor`.
-    anchors: [Option<&'d str>; 2],
-    /// The reference that it holds.
-    reference: Option<&'d str>,
+/// A reference: the object that holds it, what it is relative to, and its text.
+type Reference<'d> = (&'d Value, Rc<Url>, &'d str);
+
+/// What the objects of a document say of where they are, and of where others are.
+struct Index<'d> {
+    /// Addresses, by `$id` and by anchor: those of shallow objects first.
+    ids: Vec<(String, &'d Value)>,
+    references: Vec<Reference<'d>>,
+}
+
+impl<'d> Index<'d> {
+    fn of(document: &'d Value, url: &Url) -> Self {
+        let mut walk = Walk { ids: Vec::new(), references: Vec::new(), depth: 0 };
+        walk.visit(document, &Rc::new(url.clone()));
+        let Walk { mut ids, references, depth: _ } = walk;
+        ids.sort_by_key(|(depth, ..)| *depth);
+        Self { ids: ids.into_iter().map(|(_, address, holder)| (address, holder)).collect(), references }
+    }
+}
+
+struct Walk<'d> {
+    /// With the depth of their holders.
+    ids: Vec<(usize, String, &'d Value)>,
+    references: Vec<Reference<'d>>,
+    depth: usize,
+}
+
+impl<'d> Walk<'d> {
+    /// Looks at a value and all in it; parsers bound how deep it is.
+    fn visit(&mut self, holder: &'d Value, base: &Rc<Url>) {
+        self.depth += 1;
+        match holder {
+            Value::Array(items) => items.iter().for_each(|item| self.visit(item, base)),
+            Value::Object(object) => {
+                let said = Said::of(object);
+                let own = said.id.and_then(|id| base.join(id).ok()).map(Rc::new);
+                let base = own.as_ref().unwrap_or(base);
+                if own.is_some() {
+                    self.ids.push((self.depth, base.as_str().trim_end_matches('#').to_owned(), holder));
+                }
+                for anchor in said.anchors.into_iter().flatten() {
+                    let address = format!("{}#{anchor}", without_fragment(base.as_str()));
+                    self.ids.push((self.depth, address, holder));
+                }
+                self.references.extend(said.reference.map(|reference| (holder, Rc::clone(base), reference)));
+                object.values().for_each(|inner| self.visit(inner, base));
+            }
+            Value::Null | Value::Bool(_) | Value::Number(_) | Value::String(_) => {}
+        }
+        self.depth -= 1;
+    }
 }
 
 /// What an object says of where it is, and of where another is.
 #[derive(Default)]
 struct Said<'d> {
     id: Option<&'d str>,
+    /// `$anchor` and `$dynamicAnchor`.
     anchors: [Option<&'d str>; 2],
     reference: Option<&'d str>,
 }
@@ -189,48 +219,19 @@ struct Said<'d> {
 impl<'d> Said<'d> {
     fn of(object: &'d Object) -> Self {
         let mut said = Self::default();
-        let is_telling = |key: &str| key.starts_with('$') || key == "id";
-        for (key, value) in object.iter().filter(|(key, _)| is_telling(key)) {
+        for (word, value) in object.words() {
             let Some(text) = value.as_str() else { continue };
-            match key {
-                "$id" => said.id = Some(text),
+            match word {
+                Word::Id => said.id = Some(text),
                 // Draft 4 says `id`, which elsewhere is a key like any other.
-                "id" if is_address(text) => said.id = said.id.or(Some(text)),
-                "$anchor" => said.anchors[0] = Some(text),
-                "$dynamicAnchor" => said.anchors[1] = Some(text),
-                key if REFERENCES.contains(&key) => said.reference = said.reference.or(Some(text)),
+                Word::OldId if is_address(text) => said.id = said.id.or(Some(text)),
+                Word::Anchor => said.anchors[0] = Some(text),
+                Word::DynamicAnchor => said.anchors[1] = Some(text),
+                word if word.is_reference() => said.reference = said.reference.or(Some(text)),
                 _ => {}
             }
         }
         said
-    }
-}
-
-/// Meets all objects of a document, the shallow ones first.
-fn for_each_object<'d>(document: &'d Value, base: &Url, meet: &mut dyn FnMut(Met<'d, '_>)) {
-    let mut queue = VecDeque::from([(document, Rc::new(base.clone()))]);
-    let has_parts = |value: &&Value| value.is_object() || value.is_array();
-    while let Some((holder, base)) = queue.pop_front() {
-        match holder {
-            Value::Array(items) => {
-                queue.extend(items.iter().filter(has_parts).map(|item| (item, Rc::clone(&base))));
-            }
-            Value::Object(object) => {
-                let said = Said::of(object);
-                let own = said.id.and_then(|id| base.join(id).ok()).map(Rc::new);
-                let has_id = own.is_some();
-                let base = own.unwrap_or(base);
-                meet(Met {
-                    holder,
-                    base: &base,
-                    id: has_id.then_some(&*base),
-                    anchors: said.anchors,
-                    reference: said.reference,
-                });
-                queue.extend(object.values().filter(has_parts).map(|inner| (inner, Rc::clone(&base))));
-            }
-            Value::Null | Value::Bool(_) | Value::Number(_) | Value::String(_) => {}
-        }
     }
 }
 
@@ -244,25 +245,27 @@ pub(crate) struct References<'d> {
     ids: HashMap<String, &'d Value>,
     /// Whole documents by their address.
     documents: HashMap<String, &'d Value>,
-    /// By object with a reference, what it is relative to, and the reference.
+    /// By object with any other reference, what it is relative to, and the reference.
     targets: FxHashMap<*const Value, (Rc<Url>, &'d str)>,
     /// By object with a reference, what that leads to, where a pointer into what is around it says so.
     known: FxHashMap<*const Value, &'d Value>,
 }
 
 impl<'d> References<'d> {
-    /// Follows all references of the form `#/…`, as nearly all are.
-    fn follow_pointers(&mut self) {
-        let mut found: HashMap<(*const Url, &str), Option<&'d Value>> = HashMap::new();
-        for (holder, (base, reference)) in &self.targets {
-            let Some(pointer) = reference.strip_prefix('#').filter(|pointer| pointer.starts_with('/')) else {
-                continue;
+    /// Follows those of the form `#/…`, as nearly all are; keeps the others as they stand.
+    fn follow_pointers(&mut self, references: Vec<Reference<'d>>) {
+        let mut found: HashMap<(*const Url, &str), Option<&'d Value>, RandomState> = HashMap::default();
+        for (holder, base, reference) in references {
+            let address = std::ptr::from_ref(holder);
+            let mut follow = |pointer| {
+                *found.entry((Rc::as_ptr(&base), pointer)).or_insert_with(|| {
+                    self.whole(without_fragment(base.as_str()))?.pointer(&percent_decoded(pointer))
+                })
             };
-            let target = *found.entry((Rc::as_ptr(base), pointer)).or_insert_with(|| {
-                self.whole(without_fragment(base.as_str()))?.pointer(&percent_decoded(pointer))
-            });
-            if let Some(target) = target {
-                self.known.insert(*holder, target);
+            let pointer = reference.strip_prefix('#').filter(|pointer| pointer.starts_with('/'));
+            match pointer.and_then(&mut follow) {
+                Some(target) => drop(self.known.insert(address, target)),
+                None => drop(self.targets.insert(address, (base, reference))),
             }
         }
     }
@@ -278,9 +281,9 @@ impl<'d> References<'d> {
         if let Some(target) = self.known.get(&address) {
             return Ok(target);
         }
-        let written = REFERENCES.iter().find_map(|key| holder.get(key)?.as_str()).unwrap_or_default();
-        let target = self.targets.get(&address).and_then(|(base, reference)| base.join(reference).ok());
-        let Some(target) = target else {
+        let reference = self.targets.get(&address);
+        let written = reference.map_or("", |(_, reference)| reference);
+        let Some(target) = reference.and_then(|(base, reference)| base.join(reference).ok()) else {
             return Err((format!("`{written}` is no reference"), None));
         };
         let target = target.as_str();

@@ -4,11 +4,19 @@ use rustc_hash::{FxHashMap, FxHashSet};
 
 use crate::value::Value;
 
-/// The JSON Pointers (RFC 6901) to parts of a document, all found in one walk.
-pub(crate) fn pointers_to<'d>(
+/// Where a part of a document stands.
+pub(crate) struct Place {
+    /// A number that grows from place to place as the document is read.
+    pub(crate) order: usize,
+    /// The JSON Pointer (RFC 6901) to it.
+    pub(crate) pointer: String,
+}
+
+/// Where parts of a document stand, all found in one walk.
+pub(crate) fn places_of<'d>(
     whole: &'d Value,
     parts: impl Iterator<Item = &'d Value>,
-) -> FxHashMap<*const Value, String> {
+) -> FxHashMap<*const Value, Place> {
     let mut walk = Walk {
         wanted: parts.map(std::ptr::from_ref).collect(),
         found: FxHashMap::default(),
@@ -20,7 +28,7 @@ pub(crate) fn pointers_to<'d>(
 
 struct Walk {
     wanted: FxHashSet<*const Value>,
-    found: FxHashMap<*const Value, String>,
+    found: FxHashMap<*const Value, Place>,
     /// Where the visited part stands.
     pointer: String,
 }
@@ -33,7 +41,7 @@ impl Walk {
         }
         let address = std::ptr::from_ref(value);
         if self.wanted.contains(&address) {
-            self.found.insert(address, self.pointer.clone());
+            self.found.insert(address, Place { order: self.found.len(), pointer: self.pointer.clone() });
         }
         match value {
             Value::Object(object) => {
@@ -71,10 +79,12 @@ mod tests {
         let pointers = ["", "/a~1b/0/~0", "/c/d", "/a~1b/0"];
         let parts: Vec<&Value> = pointers.iter().map(|pointer| whole.pointer(pointer).unwrap()).collect();
         let elsewhere = Value::from(json!(1));
-        let found = pointers_to(&whole, parts.iter().copied().chain([&elsewhere]));
+        let found = places_of(&whole, parts.iter().copied().chain([&elsewhere]));
         assert_eq!(found.len(), pointers.len());
-        for (part, pointer) in parts.into_iter().zip(pointers) {
-            assert_eq!(found[&std::ptr::from_ref(part)], pointer);
+        let order = |at: usize| found[&std::ptr::from_ref(parts[at])].order;
+        assert_eq!([0, 3, 1, 2].map(order), [0, 1, 2, 3], "as the document is read");
+        for (part, pointer) in parts.iter().copied().zip(pointers) {
+            assert_eq!(found[&std::ptr::from_ref(part)].pointer, pointer);
         }
     }
 }

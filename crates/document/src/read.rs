@@ -5,6 +5,7 @@ use serde_json::Number;
 use serde_json::value::RawValue;
 use serde_yaml_ng as yaml;
 
+use crate::text::Text;
 use crate::value::{Object, Value};
 
 /// Why a text is neither JSON nor YAML.
@@ -89,7 +90,7 @@ fn as_json(value: yaml::Value) -> Result<Value, Fault> {
     })
 }
 
-fn key_text(key: yaml::Value) -> Result<Box<str>, Fault> {
+fn key_text(key: yaml::Value) -> Result<Text, Fault> {
     Ok(match key {
         yaml::Value::Null => "null".into(),
         yaml::Value::Bool(flag) => flag.to_string().into(),
@@ -119,17 +120,17 @@ fn outline(text: &str, levels: usize) -> Option<Value> {
     if !text.trim_start().starts_with('{') {
         return None;
     }
-    let parts: IndexMap<Box<str>, &RawValue> = serde_json::from_str(text).ok()?;
-    let part = |(key, raw): (Box<str>, &RawValue)| {
+    let parts: IndexMap<String, &RawValue> = serde_json::from_str(text).ok()?;
+    let part = |(key, raw): (String, &RawValue)| {
         let raw = raw.get();
         let value = match raw.as_bytes().first() {
             Some(b'{') if levels > 1 => outline(raw, levels - 1).unwrap_or(Value::Null),
             Some(b'{') => Value::Object(Object::new(Vec::new())),
-            Some(b'[') if *key == *"type" => serde_json::from_str(raw).unwrap_or(Value::Null),
+            Some(b'[') if key == "type" => serde_json::from_str(raw).unwrap_or(Value::Null),
             Some(b'[') => Value::Array(Box::default()),
             _ => serde_json::from_str(raw).unwrap_or(Value::Null),
         };
-        (key, value)
+        (key.into(), value)
     };
     Some(Value::Object(Object::new(parts.into_iter().map(part).collect())))
 }

@@ -3,6 +3,7 @@
 use jar_sprout_model::{DefaultValue, Docs};
 use serde_json::Number;
 
+use crate::text::Word;
 use crate::value::Value;
 
 /// What a schema says of itself, with the bounds it sets.
@@ -11,21 +12,25 @@ pub(crate) fn docs_of(schema: &Value) -> Docs {
     let mut description = "";
     let mut is_deprecated = false;
     let mut bounds = Bounds::default();
-    for (key, value) in object {
-        match key {
-            "description" => description = value.as_str().unwrap_or_default().trim(),
-            "deprecated" | "x-deprecated" => is_deprecated |= value.is_true(),
-            key => bounds.add(key, value),
+    for (word, value) in object.words() {
+        match word {
+            Word::Description => description = value.as_str().unwrap_or_default().trim(),
+            Word::Deprecated | Word::XDeprecated => is_deprecated |= value.is_true(),
+            word => bounds.add(word, value),
         }
     }
-    let bounds = bounds.text();
-    let gap = if description.is_empty() || bounds.is_empty() { "" } else { "\n\n" };
-    Docs { text: format!("{description}{gap}{bounds}"), is_deprecated }
+    let mut text = description.to_owned();
+    if bounds.has_any {
+        text.push_str(if description.is_empty() { "" } else { "\n\n" });
+        text.push_str(&bounds.text());
+    }
+    Docs { text, is_deprecated }
 }
 
 /// What a schema says of what fits it that no type can hold.
 #[derive(Default)]
 struct Bounds<'d> {
+    has_any: bool,
     values: Range<'d>,
     lengths: Range<'d>,
     items: Range<'d>,
@@ -43,25 +48,26 @@ struct Bounds<'d> {
 struct Range<'d>(Option<&'d Number>, Option<&'d Number>);
 
 impl<'d> Bounds<'d> {
-    fn add(&mut self, key: &str, value: &'d Value) {
+    fn add(&mut self, word: Word, value: &'d Value) {
         let number = value.as_number();
         let is_true = value.is_true();
-        match key {
-            "minimum" => self.values.0 = number,
-            "maximum" => self.values.1 = number,
-            "minLength" => self.lengths.0 = number,
-            "maxLength" => self.lengths.1 = number,
-            "minItems" => self.items.0 = number,
-            "maxItems" => self.items.1 = number,
-            "exclusiveMinimum" => self.above = number,
-            "exclusiveMaximum" => self.below = number,
-            "multipleOf" => self.step = number,
-            "default" if !value.is_array() && !value.is_object() => self.default = Some(value),
-            "uniqueItems" => self.has_no_item_twice = is_true,
-            "readOnly" => self.is_read_only = is_true,
-            "writeOnly" => self.is_write_only = is_true,
-            _ => {}
+        match word {
+            Word::Minimum => self.values.0 = number,
+            Word::Maximum => self.values.1 = number,
+            Word::MinLength => self.lengths.0 = number,
+            Word::MaxLength => self.lengths.1 = number,
+            Word::MinItems => self.items.0 = number,
+            Word::MaxItems => self.items.1 = number,
+            Word::ExclusiveMinimum => self.above = number,
+            Word::ExclusiveMaximum => self.below = number,
+            Word::MultipleOf => self.step = number,
+            Word::Default if !value.is_array() && !value.is_object() => self.default = Some(value),
+            Word::UniqueItems => self.has_no_item_twice = is_true,
+            Word::ReadOnly => self.is_read_only = is_true,
+            Word::WriteOnly => self.is_write_only = is_true,
+            _ => return,
         }
+        self.has_any = true;
     }
 
     /// `At least 0, at most 10. Read-only.`
@@ -99,7 +105,7 @@ impl<'d> Bounds<'d> {
 
 /// The default value that a schema states, where it is one that code can have.
 pub(crate) fn default_of(schema: &Value) -> Option<DefaultValue> {
-    match schema.get("default")? {
+    match schema.said(Word::Default)? {
         Value::Bool(flag) => Some(DefaultValue::Boolean(*flag)),
         Value::Number(number) => Some(DefaultValue::Number(number.to_string())),
         Value::String(text) => Some(DefaultValue::Text(text.to_string())),
@@ -113,6 +119,6 @@ fn capitalised(text: &str) -> String {
 }
 
 /// Whether a schema says `true` of itself.
-pub(crate) fn says(schema: &Value, key: &str) -> bool {
-    schema.get(key).is_some_and(Value::is_true)
+pub(crate) fn says(schema: &Value, word: Word) -> bool {
+    schema.said(word).is_some_and(Value::is_true)
 }

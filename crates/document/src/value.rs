@@ -8,6 +8,8 @@ use serde::de::{Deserialize, Deserializer, Error, MapAccess, SeqAccess, Visitor}
 use serde::ser::{Serialize, Serializer};
 use serde_json::Number;
 
+use crate::text::{Text, Word};
+
 /// A JSON value.
 #[derive(Debug, Clone, PartialEq)]
 pub enum Value {
@@ -18,14 +20,14 @@ pub enum Value {
     /// `17`, `8.4`
     Number(Number),
     /// `"Alder Bank"`
-    String(Box<str>),
+    String(Text),
     /// `[…]`
     Array(Box<[Value]>),
     /// `{…}`
     Object(Object),
 }
 
-type Entry = (Box<str>, Value);
+type Entry = (Text, Value);
 
 /// A JSON object: its keys in their order, each once.
 #[derive(Debug, Clone)]
@@ -52,20 +54,20 @@ impl Object {
             }
             return Self { entries: entries.into(), sorted: None };
         }
-        let mut places: HashMap<Box<str>, usize> = HashMap::with_capacity(entries.len());
+        let mut places: HashMap<String, usize> = HashMap::with_capacity(entries.len());
         let mut distinct: Vec<Entry> = Vec::with_capacity(entries.len());
         for (key, value) in entries {
-            match places.get(&key) {
+            match places.get(&*key) {
                 Some(place) => distinct[*place].1 = value,
                 None => {
-                    places.insert(key.clone(), distinct.len());
+                    places.insert(key.to_string(), distinct.len());
                     distinct.push((key, value));
                 }
             }
         }
         let last = u32::try_from(distinct.len()).expect("a text of 4 GB is not read at once");
         let mut sorted: Vec<u32> = (0..last).collect();
-        sorted.sort_unstable_by_key(|at| &distinct[*at as usize].0);
+        sorted.sort_unstable_by_key(|at| &*distinct[*at as usize].0);
         Self { entries: distinct.into(), sorted: Some(Box::new(sorted)) }
     }
 
@@ -84,7 +86,23 @@ impl Object {
 
     /// The keys with what stands under them, in their order.
     pub(crate) fn iter(&self) -> Entries<'_> {
-        self.entries.iter().map(|(key, value)| (key, value))
+        self.entries.iter().map(|(key, value)| (&**key, value))
+    }
+
+    /// The same, each key as it is held.
+    pub(crate) fn entries(&self) -> &[Entry] {
+        &self.entries
+    }
+
+    /// What stands under a word, looked for in an object that has few keys.
+    #[inline]
+    pub(crate) fn said(&self, word: Word) -> Option<&Value> {
+        self.entries.iter().find(|(key, _)| key.word() == Some(word)).map(|(_, value)| value)
+    }
+
+    /// The keys that are words with what stands under them, in their order.
+    pub(crate) fn words(&self) -> impl Iterator<Item = (Word, &Value)> {
+        self.entries.iter().filter_map(|(key, value)| Some((key.word()?, value)))
     }
 
     pub(crate) fn keys(&self) -> impl Iterator<Item = &str> {
@@ -125,6 +143,12 @@ impl Value {
     #[inline]
     pub(crate) fn get(&self, key: &str) -> Option<&Self> {
         self.as_object()?.get(key)
+    }
+
+    /// What stands under a word, in a schema that has it.
+    #[inline]
+    pub(crate) fn said(&self, word: Word) -> Option<&Self> {
+        self.as_object()?.said(word)
     }
 
     pub(crate) fn as_object(&self) -> Option<&Object> {
@@ -222,6 +246,26 @@ impl fmt::Display for Value {
     }
 }
 
+impl<'de> Deserialize<'de> for Text {
+    fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
+        deserializer.deserialize_str(AnyText)
+    }
+}
+
+struct AnyText;
+
+impl Visitor<'_> for AnyText {
+    type Value = Text;
+
+    fn expecting(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.write_str("a text")
+    }
+
+    fn visit_str<E: Error>(self, text: &str) -> Result<Text, E> {
+        Ok(text.into())
+    }
+}
+
 impl<'de> Deserialize<'de> for Value {
     fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
         deserializer.deserialize_any(AnyValue)
@@ -258,6 +302,10 @@ impl<'de> Visitor<'de> for AnyValue {
     }
 
     fn visit_str<E: Error>(self, text: &str) -> Result<Value, E> {
+        Ok(Value::String(text.into()))
+    }
+
+    fn visit_string<E: Error>(self, text: String) -> Result<Value, E> {
         Ok(Value::String(text.into()))
     }
 

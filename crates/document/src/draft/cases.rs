@@ -6,7 +6,8 @@ use indexmap::{IndexMap, IndexSet};
 use jar_sprout_model::{Docs, DraftCase, DraftField, DraftId, DraftKind, Presence, Scalar, Width, WireName};
 
 use super::{Drafter, Made, discriminator_key, first_of};
-use crate::flat::{Flat, JsonKind, NoteKind, Spec};
+use crate::flat::{Flat, NoteKind, Properties, Spec};
+use crate::kinds::{JsonKind, JsonKinds};
 use crate::value::Value;
 
 impl<'d> Drafter<'_, 'd> {
@@ -82,7 +83,7 @@ impl<'d> Drafter<'_, 'd> {
         }
         let are_objects = cases.iter().all(|(_, flat)| {
             flat.values.is_none()
-                && flat.likely_kinds().iter().eq([&JsonKind::Object])
+                && flat.likely_kinds().only() == Some(JsonKind::Object)
                 && !flat.properties.is_empty()
         });
         if are_objects && let Some((tag, tags)) = self.tags_of(&cases, discriminator) {
@@ -99,7 +100,7 @@ impl<'d> Drafter<'_, 'd> {
             if kinds.is_empty() {
                 return Made::Kind(DraftKind::Any, is_nullable);
             }
-            for kind in kinds {
+            for kind in kinds.iter() {
                 // Whole numbers are numbers.
                 let kind = if kind == JsonKind::Integer { JsonKind::Number } else { kind };
                 by_kind.entry(kind).or_default().push((spec.clone(), flat.clone()));
@@ -108,7 +109,7 @@ impl<'d> Drafter<'_, 'd> {
         let mut made: Vec<DraftId> = Vec::new();
         for (kind, cases) in by_kind {
             made.push(match &cases[..] {
-                [(spec, flat)] if kinds_of(flat).len() == 1 => {
+                [(spec, flat)] if kinds_of(flat).only().is_some() => {
                     let spec = spec.clone();
                     self.place(&spec)
                 }
@@ -133,7 +134,7 @@ impl<'d> Drafter<'_, 'd> {
             JsonKind::Boolean => DraftKind::Scalar(Scalar::Boolean),
             JsonKind::Integer | JsonKind::Number => {
                 let is_whole = cases.iter().all(|(_, flat)| {
-                    kinds_of(flat).contains(&JsonKind::Integer) && !kinds_of(flat).contains(&JsonKind::Number)
+                    kinds_of(flat).contains(JsonKind::Integer) && !kinds_of(flat).contains(JsonKind::Number)
                 });
                 DraftKind::Scalar(if is_whole { Scalar::Integer(Width::Wide) } else { Scalar::Float })
             }
@@ -234,17 +235,19 @@ impl<'d> Drafter<'_, 'd> {
                 Some(_) | None => node,
             };
             self.tags.insert(node, wanted);
-            if self.filled.contains(&node) {
-                self.apply_tag(node);
-            }
             cases.push(DraftCase { tag: Some(WireName::new(tag)), node });
         }
         DraftKind::Union { tag: Some(WireName::new(key)), cases }
     }
 
     /// The tag of a case is always the same text.
-    pub(super) fn apply_tag(&mut self, id: DraftId) {
-        let Some((key, tag)) = self.tags.get(&id).cloned() else { return };
+    pub(super) fn apply_tags(&mut self) {
+        for (id, (key, tag)) in std::mem::take(&mut self.tags) {
+            self.apply_tag(id, key, tag);
+        }
+    }
+
+    fn apply_tag(&mut self, id: DraftId, key: String, tag: String) {
         let DraftKind::Record { mut fields, extras } = self.draft.node(id).kind.clone() else { return };
         let constant = self.draft.add(DraftKind::Constant(WireName::new(tag)), false);
         let wire = WireName::new(key);
@@ -275,9 +278,9 @@ fn is_null(flat: &Flat<'_>) -> bool {
 }
 
 /// The kinds of value that fit a flat schema.
-fn kinds_of(flat: &Flat<'_>) -> Vec<JsonKind> {
-    let Some(values) = &flat.values else { return flat.likely_kinds().into_iter().collect() };
-    let mut kinds: Vec<JsonKind> = values
+fn kinds_of(flat: &Flat<'_>) -> JsonKinds {
+    let Some(values) = &flat.values else { return flat.likely_kinds() };
+    values
         .iter()
         .filter_map(|value| match value {
             Value::Null => None,
@@ -288,10 +291,7 @@ fn kinds_of(flat: &Flat<'_>) -> Vec<JsonKind> {
             Value::Array(_) => Some(JsonKind::List),
             Value::Object(_) => Some(JsonKind::Object),
         })
-        .collect();
-    kinds.sort_unstable();
-    kinds.dedup();
-    kinds
+        .collect()
 }
 
 /// All properties of several objects; what not all require may be missing.
@@ -302,14 +302,17 @@ fn merged<'d>(cases: &[(Spec<'d>, Flat<'d>)]) -> Flat<'d> {
             properties.entry(*key).or_default().push(spec.clone());
         }
     }
-    let properties = properties.into_iter().map(|(key, mut specs)| {
-        let spec = if specs.len() == 1 { specs.remove(0) } else { Spec::Any(specs) };
-        (key, spec)
-    });
+    let properties: Properties<'d> = properties
+        .into_iter()
+        .map(|(key, mut specs)| {
+            let spec = if specs.len() == 1 { specs.remove(0) } else { Spec::Any(specs) };
+            (key, spec)
+        })
+        .collect();
     let is_required = |key: &&&str| cases.iter().all(|(_, flat)| flat.required.contains(**key));
     let required = cases.first().map(|(_, flat)| flat.required.iter().filter(is_required).copied().collect());
     Flat {
-        properties: properties.collect(),
+        properties,
         required: required.unwrap_or_default(),
         additional: cases.iter().find_map(|(_, flat)| flat.additional),
         ..Flat::default()
