@@ -3,7 +3,7 @@
 use std::borrow::Cow;
 use std::collections::BTreeSet;
 
-use jar_sprout_layout::{Doc, lines, print, text};
+use jar_sprout_layout::{Doc, cat, hard, lines, print_out, text};
 use jar_sprout_model::{Model, OnWire, Scalar, each};
 
 use crate::extras::with_kept_extras;
@@ -300,7 +300,7 @@ impl Unit {
         }
         let name = language.file_name(&name, settings);
         let doc = language.assemble(&name, settings, &needs, declarations);
-        GrownFile { name, text: print(&doc, &language.about().style) + "\n" }
+        GrownFile { name, text: print_out(cat([doc, hard()]), &language.about().style) }
     }
 }
 

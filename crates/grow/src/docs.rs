@@ -1,5 +1,7 @@
 //! Documentation comments: what a document says, wrapped, and unable to end the comment it stands in.
 
+use std::borrow::Cow;
+
 use jar_sprout_layout::{Doc, cat, hard, lines, text};
 use jar_sprout_model::Docs;
 
@@ -12,7 +14,7 @@ pub(crate) struct Comment {
     /// Columns of a line, indentation counted.
     pub(crate) width: usize,
     /// Makes a line of text harmless.
-    pub(crate) escape: fn(&str) -> String,
+    pub(crate) escape: fn(&str) -> Cow<'_, str>,
     /// What is said where something should not be used any more and no annotation says so.
     pub(crate) deprecated: Option<&'static str>,
 }
@@ -24,6 +26,8 @@ pub(crate) enum Form {
     Lines(&'static str),
     /// `/** One line, or several with a star before each. */`
     Stars,
+    /// The same, with a tag before each paragraph but the first: its formatter and its linter want them told apart.
+    Javadoc,
     /// `/// <summary>One line, or several.</summary>`
     Summary,
     /// `"""One line, or several."""`
@@ -39,10 +43,11 @@ impl Comment {
     /// The same, with paragraphs behind it that are tags of their own.
     pub(crate) fn with_tags(&self, docs: &Docs, indent: usize, tags: &[String]) -> Option<Doc> {
         let room = self.width.saturating_sub(indent + self.prefix().len()).max(20);
-        let mut said: Vec<String> =
-            paragraphs(&docs.text).iter().map(|paragraph| (self.escape)(paragraph)).collect();
+        let paragraphs = paragraphs(&docs.text);
+        let mut said: Vec<Cow<'_, str>> =
+            paragraphs.iter().map(|paragraph| (self.escape)(paragraph)).collect();
         if docs.is_deprecated {
-            said.extend(self.deprecated.map(str::to_owned));
+            said.extend(self.deprecated.map(Cow::Borrowed));
         }
         let mut wrapped = self.wrapped(&said, room);
         if !wrapped.is_empty() && !tags.is_empty() {
@@ -55,16 +60,18 @@ impl Comment {
     }
 
     /// The lines of paragraphs, an empty one between two.
-    fn wrapped(&self, said: &[String], room: usize) -> Vec<String> {
+    fn wrapped(&self, said: &[Cow<'_, str>], room: usize) -> Vec<String> {
         let mut wrapped = Vec::new();
         for paragraph in said {
-            if !wrapped.is_empty() && (self.is_javadoc() || !is_item(paragraph)) {
+            let is_javadoc = matches!(self.form, Form::Javadoc);
+            let is_first = wrapped.is_empty();
+            if !is_first && (is_javadoc || !is_item(paragraph)) {
                 wrapped.push(String::new());
             }
-            let paragraph = match self.form {
-                // Its formatter and its linter want paragraphs told apart.
-                Form::Stars if self.is_javadoc() && !wrapped.is_empty() => format!("<p>{paragraph}"),
-                Form::Stars | Form::Lines(_) | Form::Summary | Form::Quotes => paragraph.clone(),
+            let paragraph = if is_javadoc && !is_first {
+                Cow::Owned(format!("<p>{paragraph}"))
+            } else {
+                Cow::Borrowed(&**paragraph)
             };
             // All on one line, its quotes stand there as well.
             let is_alone = said.len() == 1 && matches!(self.form, Form::Quotes);
@@ -75,14 +82,10 @@ impl Comment {
         wrapped
     }
 
-    fn is_javadoc(&self) -> bool {
-        matches!(self.form, Form::Stars) && (self.escape)("<") != "<"
-    }
-
     fn prefix(&self) -> &'static str {
         match self.form {
             Form::Lines(prefix) => prefix,
-            Form::Stars => " * ",
+            Form::Stars | Form::Javadoc => " * ",
             Form::Summary => "/// ",
             Form::Quotes => "",
         }
@@ -90,7 +93,10 @@ impl Comment {
 
     fn framed(&self, wrapped: Vec<String>, room: usize) -> Doc {
         let prefix = self.prefix();
-        let line = |line: &String| text(format!("{prefix}{line}").trim_end().to_owned());
+        let line = |line: &String| match line.as_str() {
+            "" => text(prefix.trim_end()),
+            line => text([prefix, line].concat()),
+        };
         let is_one = wrapped.len() == 1;
         let length = wrapped[0].chars().count();
         let framed = |open: &'static str, close: &'static str| {
@@ -100,10 +106,10 @@ impl Comment {
         match self.form {
             Form::Lines(_) => lines(wrapped.iter().map(line)),
             // Two signs more than a line in the middle has: `/**` and ` */`.
-            Form::Stars if is_one && length + 4 <= room && !wrapped[0].starts_with("@p") => {
+            Form::Stars | Form::Javadoc if is_one && length + 4 <= room && !wrapped[0].starts_with("@p") => {
                 text(format!("/** {} */", wrapped[0]))
             }
-            Form::Stars => framed("/**", " */"),
+            Form::Stars | Form::Javadoc => framed("/**", " */"),
             Form::Summary if is_one && length + "<summary></summary>".len() <= room => {
                 text(format!("/// <summary>{}</summary>", wrapped[0]))
             }
@@ -119,27 +125,41 @@ impl Comment {
 }
 
 /// Lines that belong together, joined; an item of a list is a paragraph of its own.
-fn paragraphs(said: &str) -> Vec<String> {
-    let mut paragraphs: Vec<String> = Vec::new();
+fn paragraphs(said: &str) -> Vec<Cow<'_, str>> {
+    let mut paragraphs: Vec<Cow<'_, str>> = Vec::new();
     let mut is_open = false;
     for line in said.lines() {
-        let line: String = line.chars().map(|c| if is_unsafe(c) { ' ' } else { c }).collect();
-        let words = line.split_whitespace().collect::<Vec<_>>().join(" ");
+        let words = tidy(line);
         // A bare sign would be a heading or a rule.
-        let words = words.trim_start_matches(['#', '=', '~']).trim_start();
+        let sign = words.len() - words.trim_start_matches(['#', '=', '~']).trim_start().len();
+        let words = match words {
+            Cow::Borrowed(words) => Cow::Borrowed(&words[sign..]),
+            Cow::Owned(words) => Cow::Owned(words[sign..].to_owned()),
+        };
         match paragraphs.last_mut() {
             _ if words.is_empty() => is_open = false,
-            Some(last) if is_open && !is_item(words) => {
+            Some(last) if is_open && !is_item(&words) => {
+                let last = last.to_mut();
                 last.push(' ');
-                last.push_str(words);
+                last.push_str(&words);
             }
             Some(_) | None => {
-                paragraphs.push(words.to_owned());
+                paragraphs.push(words);
                 is_open = true;
             }
         }
     }
     paragraphs
+}
+
+/// The words of a line with one blank between, and nothing that cannot be seen.
+fn tidy(line: &str) -> Cow<'_, str> {
+    let is_plain = line.bytes().all(|byte| matches!(byte, b' '..=b'~')) && !line.contains("  ");
+    if is_plain {
+        return Cow::Borrowed(line.trim());
+    }
+    let line: String = line.chars().map(|c| if is_unsafe(c) { ' ' } else { c }).collect();
+    Cow::Owned(line.split_whitespace().collect::<Vec<_>>().join(" "))
 }
 
 /// `- Alder Bank`
@@ -149,17 +169,26 @@ fn is_item(line: &str) -> bool {
 
 /// Breaks a text at blanks; a word that is too long has a line of its own.
 fn wrap(text: &str, room: usize, indent: &str) -> Vec<String> {
+    // No character is shorter than a byte.
+    if text.len() <= room && !text.starts_with(' ') {
+        return vec![text.to_owned()];
+    }
     let mut wrapped: Vec<String> = Vec::new();
-    let mut line = String::new();
+    let (mut line, mut length) = (String::new(), 0);
+    let mut has_words = false;
     for word in text.split(' ') {
-        let is_full = line.chars().count() + 1 + word.chars().count() > room;
-        if is_full && !line.trim().is_empty() {
+        let count = word.chars().count();
+        if has_words && length + 1 + count > room {
             wrapped.push(std::mem::replace(&mut line, indent.to_owned()));
+            (length, has_words) = (indent.len(), false);
         }
-        if !line.trim().is_empty() {
+        if has_words {
             line.push(' ');
+            length += 1;
         }
         line.push_str(word);
+        length += count;
+        has_words |= !word.is_empty();
     }
     wrapped.push(line);
     wrapped
@@ -179,7 +208,7 @@ pub(crate) fn spaced(members: impl IntoIterator<Item = (Option<Doc>, Doc)>) -> D
 }
 
 /// All that is said, on one line.
-pub(crate) fn in_one_line(said: &str, escape: fn(&str) -> String) -> String {
+pub(crate) fn in_one_line(said: &str, escape: fn(&str) -> Cow<'_, str>) -> String {
     paragraphs(said).iter().map(|paragraph| escape(paragraph)).collect::<Vec<_>>().join(" ")
 }
 
@@ -187,47 +216,47 @@ pub(crate) fn in_one_line(said: &str, escape: fn(&str) -> String) -> String {
 pub(crate) const WARNING: &str = "The API is going to drop it.";
 
 /// Nothing to be done.
-pub(crate) fn as_it_is(line: &str) -> String {
-    line.to_owned()
+pub(crate) fn as_it_is(line: &str) -> Cow<'_, str> {
+    Cow::Borrowed(line)
+}
+
+/// A line with what is dangerous in it replaced; most have nothing.
+fn escaped<'l>(line: &'l str, dangerous: &[char], escape: impl FnOnce(&str) -> String) -> Cow<'l, str> {
+    if line.contains(dangerous) { Cow::Owned(escape(line)) } else { Cow::Borrowed(line) }
 }
 
 /// What opens or closes a comment between `/*` and `*/`; a tag of its own would be `@`.
-pub(crate) fn in_stars(line: &str) -> String {
-    line.replace("*/", "*&#47;").replace("/*", "/&#42;")
+pub(crate) fn in_stars(line: &str) -> Cow<'_, str> {
+    escaped(line, &['*'], |line| line.replace("*/", "*&#47;").replace("/*", "/&#42;"))
 }
 
 /// The signs of markup, and with them the tags of a comment.
-pub(crate) fn in_markup(line: &str) -> String {
-    let mut out = String::with_capacity(line.len());
-    for character in line.chars() {
-        match character {
-            '<' => out.push_str("&lt;"),
-            '>' => out.push_str("&gt;"),
-            '&' => out.push_str("&amp;"),
-            other => out.push(other),
-        }
-    }
-    out
+pub(crate) fn in_markup(line: &str) -> Cow<'_, str> {
+    escaped(line, &['<', '>', '&'], |line| {
+        line.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;")
+    })
 }
 
 /// Javadoc: markup, tags, and escapes that the compiler reads even in a comment.
-pub(crate) fn in_javadoc(line: &str) -> String {
-    in_markup(line)
-        .replace('@', "&#64;")
-        .replace('\\', "&#92;")
-        .replace("*/", "*&#47;")
-        .replace('{', "&#123;")
-        .replace('}', "&#125;")
+pub(crate) fn in_javadoc(line: &str) -> Cow<'_, str> {
+    escaped(line, &['<', '>', '&', '@', '\\', '*', '{', '}'], |line| {
+        in_markup(line)
+            .replace('@', "&#64;")
+            .replace('\\', "&#92;")
+            .replace("*/", "*&#47;")
+            .replace('{', "&#123;")
+            .replace('}', "&#125;")
+    })
 }
 
 /// Between three quotes.
-pub(crate) fn in_quotes(line: &str) -> String {
-    line.replace('\\', "\\\\").replace('"', "\\\"")
+pub(crate) fn in_quotes(line: &str) -> Cow<'_, str> {
+    escaped(line, &['\\', '"'], |line| line.replace('\\', "\\\\").replace('"', "\\\""))
 }
 
 /// Where a fence of code would be compiled.
-pub(crate) fn without_fences(line: &str) -> String {
-    line.replace("```", "\\`\\`\\`").replace("~~~", "\\~~~")
+pub(crate) fn without_fences(line: &str) -> Cow<'_, str> {
+    escaped(line, &['`', '~'], |line| line.replace("```", "\\`\\`\\`").replace("~~~", "\\~~~"))
 }
 
 #[cfg(test)]
@@ -237,7 +266,7 @@ mod tests {
     use super::*;
 
     #[track_caller]
-    fn check(form: Form, escape: fn(&str) -> String, said: &str, expected: &str) {
+    fn check(form: Form, escape: fn(&str) -> Cow<'_, str>, said: &str, expected: &str) {
         let comment = Comment { form, width: 40, escape, deprecated: Some("Deprecated.") };
         let docs = Docs { text: said.to_owned(), is_deprecated: false };
         let printed = comment.of(&docs, 0).map(|doc| print(&doc, &Style::default()));
@@ -268,7 +297,7 @@ mod tests {
     #[test]
     fn nothing_ends_a_comment() {
         check(Form::Stars, in_stars, "a */ b /* c", "/** a *&#47; b /&#42; c */");
-        check(Form::Stars, in_javadoc, "\\u002a/ {@x}", "/** &#92;u002a/ &#123;&#64;x&#125; */");
+        check(Form::Javadoc, in_javadoc, "\\u002a/ {@x}", "/** &#92;u002a/ &#123;&#64;x&#125; */");
         check(Form::Quotes, in_quotes, "\"\"\" + x\\", "\"\"\"\\\"\\\"\\\" + x\\\\\"\"\"");
         check(Form::Lines("// "), as_it_is, "a\u{2028}b\u{202E}c\rd", "// a b c d");
     }

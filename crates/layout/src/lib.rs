@@ -9,4 +9,4 @@ mod print;
 
 pub use build::{cat, group, group_at_most, hard, if_broken, join, line, lines, nest, soft, table, text};
 pub use doc::{Doc, Fit};
-pub use print::{Indent, Style, print};
+pub use print::{Indent, Style, print, print_out};

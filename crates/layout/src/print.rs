@@ -2,6 +2,7 @@
 
 use std::borrow::Cow;
 
+use rayon::iter::{IntoParallelIterator, ParallelIterator};
 use unicode_width::UnicodeWidthStr;
 
 use crate::doc::{Doc, Fit};
@@ -36,12 +37,50 @@ impl Default for Style {
 
 /// Prints a document. There is no white space at the end of a line.
 pub fn print(doc: &Doc, style: &Style) -> String {
+    print_all(std::slice::from_ref(doc), style)
+}
+
+/// Prints a document and forgets it, on all cores where it is long.
+pub fn print_out(doc: Doc, style: &Style) -> String {
+    let parts = parts_of(doc);
+    let last = parts.len() - 1;
+    let printed: Vec<String> = parts.into_par_iter().map(|part| print_all(&part, style)).collect();
+    let mut out = String::with_capacity(printed.iter().map(|part| part.len() + 1).sum());
+    for (at, part) in printed.iter().enumerate() {
+        // As before any newline.
+        out.push_str(if at < last { part.trim_end_matches(' ') } else { part });
+        out.push_str(if at < last { "\n" } else { "" });
+    }
+    out
+}
+
+fn print_all(docs: &[Doc], style: &Style) -> String {
     let mut printer = Printer { style: *style, out: String::new(), column: 0, pending: None };
-    let mut stack = vec![Item { level: 0, mode: Mode::Broken, doc }];
+    let mut stack: Vec<Item<'_>> =
+        docs.iter().rev().map(|doc| Item { level: 0, mode: Mode::Broken, doc }).collect();
     while let Some(item) = stack.pop() {
         printer.step(item, &mut stack);
     }
     printer.out
+}
+
+/// A document in parts, with a hard newline at the margin between any two: none looks beyond that.
+fn parts_of(doc: Doc) -> Vec<Vec<Doc>> {
+    /// So many pieces are worth the attention of another core.
+    const MANY: usize = 256;
+    let mut parts = Vec::new();
+    let mut part = Vec::new();
+    let mut open = vec![vec![doc].into_iter()];
+    while let Some(docs) = open.last_mut() {
+        match docs.next() {
+            Some(Doc::Cat(docs)) => open.push(docs.into_iter()),
+            Some(Doc::Hard) if part.len() >= MANY => parts.push(std::mem::take(&mut part)),
+            Some(doc) => part.push(doc),
+            None => drop(open.pop()),
+        }
+    }
+    parts.push(part);
+    parts
 }
 
 #[derive(Clone, Copy, PartialEq)]
@@ -290,6 +329,13 @@ mod tests {
                 print(&doc, &style).chars().filter(|c| c.is_alphanumeric()).collect()
             };
             prop_assert_eq!(letters(a), letters(b));
+        }
+
+        #[test]
+        fn parts_are_printed_as_the_whole(docs in prop::collection::vec(any_doc(), 0..400), width in 0_usize..40) {
+            let style = Style { width, ..Style::default() };
+            let doc = cat([lines(docs), text("end")]);
+            prop_assert_eq!(print_out(doc.clone(), &style), print(&doc, &style));
         }
 
         #[test]
