@@ -467,19 +467,13 @@ impl<'d> Drafter<'_, 'd> {
                     if flat.required.contains(*key) { Presence::Always } else { Presence::Sometimes };
                 let node = self.place(spec);
                 let (default, docs) = (default_of(first_of(spec)), docs_of(first_of(spec)));
-                DraftField { wire: WireName::new(*key), presence, node, default, docs }
+                DraftField { default, docs, ..DraftField::new(WireName::new(*key), presence, node) }
             })
             .collect();
         let unsaid = flat.required.iter().filter(|key| !flat.properties.contains_key(**key));
         for key in unsaid {
             let node = self.draft.add(DraftKind::Any, false);
-            fields.push(DraftField {
-                wire: WireName::new(*key),
-                presence: Presence::Always,
-                node,
-                default: None,
-                docs: Docs::default(),
-            });
+            fields.push(DraftField::new(WireName::new(*key), Presence::Always, node));
         }
         DraftKind::Record { fields, extras }
     }

@@ -89,6 +89,8 @@ pub struct DraftRoot {
 pub struct DraftField {
     /// The key.
     pub wire: WireName,
+    /// The key in words.
+    pub name: Words,
     /// Whether the key is always there.
     pub presence: Presence,
     /// What stands there.
@@ -97,6 +99,14 @@ pub struct DraftField {
     pub default: Option<DefaultValue>,
     /// What a document says of it.
     pub docs: Docs,
+}
+
+impl DraftField {
+    /// A field of which nothing is said.
+    pub fn new(wire: WireName, presence: Presence, node: DraftId) -> Self {
+        let name = Words::split(wire.as_str());
+        Self { wire, name, presence, node, default: None, docs: Docs::default() }
+    }
 }
 
 impl Draft {

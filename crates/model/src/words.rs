@@ -56,20 +56,20 @@ impl Words {
     /// These words after those of `front`.
     #[must_use]
     pub fn prefixed(&self, front: &Self) -> Self {
-        Self(format!("{front}{GAP}{self}").into())
+        Self([&front.0, " ", &self.0].concat().into())
     }
 
     /// These words with one more behind.
     #[must_use]
     pub fn with_word(&self, word: &str) -> Self {
-        Self(format!("{self}{GAP}{}", word.to_lowercase()).into())
+        Self([&self.0, " ", &word.to_lowercase()].concat().into())
     }
 
     /// These words with another last one.
     #[must_use]
     pub fn with_last(&self, word: &str) -> Self {
         let front = &self.0[..self.0.len() - self.last().len()];
-        Self(format!("{front}{word}").into())
+        Self([front, word].concat().into())
     }
 
     /// `HivePage`: each word with a capital, as people name a type whatever its language.
@@ -83,9 +83,18 @@ impl Words {
 
     /// The longest run of words that both names end in.
     pub fn common_end(&self, other: &Self) -> Option<Self> {
-        let shared = self.iter().rev().zip(other.iter().rev()).take_while(|(a, b)| a == b).count();
-        let end: Vec<&str> = self.iter().skip(self.count() - shared).collect();
-        (shared > 0).then(|| Self(end.join(" ").into()))
+        if self == other {
+            return Some(self.clone());
+        }
+        let shared = self.iter().rev().zip(other.iter().rev()).take_while(|(a, b)| a == b);
+        let length: usize = shared.map(|(word, _)| word.len() + GAP.len_utf8()).sum();
+        let end = &self.0[self.0.len().saturating_sub(length.saturating_sub(GAP.len_utf8()))..];
+        (length > 0).then(|| Self(end.into()))
+    }
+
+    /// Whether these words end in those of another name.
+    pub fn ends_in(&self, end: &Self) -> bool {
+        self.0.strip_suffix(&*end.0).is_some_and(|front| front.is_empty() || front.ends_with(GAP))
     }
 }
 
@@ -98,17 +107,22 @@ impl fmt::Display for Words {
 /// The words of a name in small letters and digits of ASCII with `_` or `-` between, as most keys are: each of its
 /// parts is a word.
 fn plain_words(name: &str) -> Option<Words> {
-    let is_gap = |byte: u8| matches!(byte, b'_' | b'-');
-    let is_plain = |byte: u8| byte.is_ascii_lowercase() || byte.is_ascii_digit() || is_gap(byte);
-    let bytes = name.as_bytes();
-    let has_ends = bytes.first().is_some_and(|byte| !is_gap(*byte)) && !is_gap(*bytes.last()?);
-    if !has_ends || !bytes.iter().all(|byte| is_plain(*byte)) {
-        return None;
+    /// Longer ones are so few that it does not matter.
+    const LONGEST: usize = 64;
+    let mut joined = [0; LONGEST];
+    let joined = joined.get_mut(..name.len())?;
+    let mut is_gap = true;
+    for (byte, to) in name.bytes().zip(&mut *joined) {
+        let was_gap = is_gap;
+        is_gap = matches!(byte, b'_' | b'-');
+        let is_plain = byte.is_ascii_lowercase() || byte.is_ascii_digit() || is_gap && !was_gap;
+        if !is_plain {
+            return None;
+        }
+        *to = if is_gap { b' ' } else { byte };
     }
-    if bytes.windows(2).any(|pair| is_gap(pair[0]) && is_gap(pair[1])) {
-        return None;
-    }
-    Some(Words(name.replace(['_', '-'], " ").into()))
+    // Nor may it end in a gap, or be one.
+    if is_gap { None } else { str::from_utf8(joined).ok().map(|joined| Words(joined.into())) }
 }
 
 /// `+1` and `-1` are different names.
@@ -267,6 +281,11 @@ mod tests {
         let end = |a, b| Words::split(a).common_end(&Words::split(b)).map(|w| w.to_string());
         assert_eq!(end("home_address", "work_address"), Some("address".to_owned()));
         assert_eq!(end("origin", "location"), None);
+        assert_eq!(end("hive", "hive"), Some("hive".to_owned()));
+        assert_eq!(end("hive", "old_hive"), Some("hive".to_owned()));
+        let ends_in = |words, end| Words::split(words).ends_in(&Words::split(end));
+        assert!(ends_in("old_hive", "hive") && ends_in("hive", "hive"));
+        assert!(!ends_in("beehive", "hive") && !ends_in("hive", "old_hive"));
     }
 
     proptest! {

@@ -239,22 +239,17 @@ impl Drafter<'_> {
             let node = self.draft.add(DraftKind::Constant(WireName::new(constant.tag)), false);
             let seen = evidence(self.graph.node(field.node), 0, Choice::Tagged(key.to_owned()));
             self.evidence.insert(node, seen);
-            return DraftField {
-                wire,
-                presence: Presence::Always,
-                node,
-                default: None,
-                docs: Docs::default(),
-            };
+            return DraftField::new(wire, Presence::Always, node);
         }
         let view = shown.map_or_else(
             || View::whole(field.node, field.nulls),
             |shown| self.narrowed(key, field, shown, constant),
         );
-        let node = self.position(view, &Words::split(key));
+        let name = Words::split(key);
+        let node = self.position(view, &name);
         let distrusted = self.policies.trust == Trust::Nothing && !self.policies.essential.contains(key);
         let presence = if distrusted { Presence::Sometimes } else { presence };
-        DraftField { wire, presence, node, default: None, docs: Docs::default() }
+        DraftField { wire, name, presence, node, default: None, docs: Docs::default() }
     }
 
     /// What a field is in some variants of its record: fewer kinds, and fewer variants of its own where these

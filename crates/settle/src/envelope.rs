@@ -55,14 +55,14 @@ pub(crate) fn page(draft: &Draft, fields: &[DraftField], own: &Words, is_root: b
     if one == *own || rest.is_some() || fields.len() < 2 || !is_list_of_records(draft, list.node) {
         return None;
     }
-    let key = Words::split(list.wire.as_str());
-    let says_so = is_container(&key) || singular(&key).last() == one.last();
+    let key = &list.name;
+    let says_so = is_container(key) || singular(key).last() == one.last();
     // Under another name, nothing but counts and links may stand beside the list.
     let beside = || fields.iter().all(|field| field.node == list.node || !has_text(draft, field.node));
     if !(says_so || is_root && beside()) {
         return None;
     }
-    let part_name = if is_container(&key) { own.clone() } else { key };
+    let part_name = if is_container(key) { own } else { key }.clone();
     Some(Envelope { name: singular(&part_name).with_word("page"), part: list.node, part_name })
 }
 
@@ -71,7 +71,7 @@ fn wrapper(draft: &Draft, fields: &[DraftField], own: &Words) -> Option<Envelope
         matches!(
             draft.node(field.node).kind,
             DraftKind::Record { .. } | DraftKind::Union { tag: Some(_), .. }
-        ) && is_container(&Words::split(field.wire.as_str()))
+        ) && is_container(&field.name)
     };
     let wrapped = fields.iter().find(is_wrapped)?;
     let others_small = fields.iter().all(|field| field.node == wrapped.node || is_small(draft, field.node));

@@ -3,8 +3,8 @@
 use std::collections::{BTreeMap, HashSet};
 
 use jar_sprout_model::{DraftId, Words};
-use rustc_hash::{FxHashMap, FxHashSet};
 
+use crate::settle::Places;
 use crate::singular::singular;
 use crate::uses::Use;
 
@@ -20,13 +20,14 @@ pub(crate) struct Named {
 ///
 /// A clash is resolved by the name of the type it stands in, then of the one around that; by a number only when all
 /// words are used up.
-pub(crate) fn name_types(types: &[Vec<&Use>]) -> Vec<Named> {
-    let mut names = Names { taken: HashSet::new(), given: FxHashMap::default() };
+pub(crate) fn name_types(types: &[Vec<&Use>], places: &Places) -> Vec<Named> {
+    let mut names = Names { places, taken: HashSet::new(), given: vec![None; types.len()] };
     let is_declared = |uses: &[&Use]| uses.first().is_some_and(|one| one.declared.is_some());
+    let groups = || types.iter().enumerate();
     let mut named: Vec<Option<Named>> =
-        types.iter().map(|uses| is_declared(uses).then(|| names.name(uses))).collect();
-    for (slot, uses) in named.iter_mut().zip(types) {
-        slot.get_or_insert_with(|| names.name(uses));
+        groups().map(|(group, uses)| is_declared(uses).then(|| names.name(group, uses))).collect();
+    for (slot, (group, uses)) in named.iter_mut().zip(groups()) {
+        slot.get_or_insert_with(|| names.name(group, uses));
     }
     named.into_iter().flatten().collect()
 }
@@ -35,14 +36,16 @@ pub(crate) fn name_types(types: &[Vec<&Use>]) -> Vec<Named> {
 const FARTHEST: usize = 8;
 
 /// The names given so far.
-struct Names {
+struct Names<'p> {
+    places: &'p Places,
     taken: HashSet<String>,
-    given: FxHashMap<DraftId, Words>,
+    /// By type.
+    given: Vec<Option<Words>>,
 }
 
-impl Names {
-    fn name(&mut self, uses: &[&Use]) -> Named {
-        let candidates = self.candidates(&outer_uses(uses));
+impl Names<'_> {
+    fn name(&mut self, group: usize, uses: &[&Use]) -> Named {
+        let candidates = self.candidates(&self.outer_uses(group, uses));
         let base = candidates[0].clone();
         let numbered = (2..).map(|n: u32| base.with_word(&n.to_string()));
         let name = candidates
@@ -51,7 +54,7 @@ impl Names {
             .chain(numbered)
             .find(|name| self.taken.insert(joined(name)))
             .expect("there is always a higher number");
-        self.given.extend(uses.iter().map(|one| (one.node, name.clone())));
+        self.given[group] = Some(name.clone());
         let alternatives = candidates.into_iter().filter(|other| other.count() > name.count()).collect();
         Named { name, alternatives }
     }
@@ -72,7 +75,7 @@ impl Names {
         // A status is a hive's or a queen's, unless both have the same.
         // The status of a new hive is a hive's as well.
         let is_family = |one: &Use| match (self.parent(one), self.parent(first)) {
-            (Some(other), Some(parent)) => other.common_end(parent).as_ref() == Some(parent),
+            (Some(other), Some(parent)) => other.ends_in(parent),
             (other, parent) => other == parent,
         };
         let one_parent = uses.iter().all(|one| is_family(one));
@@ -84,7 +87,7 @@ impl Names {
 
     /// The names of the types around a use, the nearest first; then the keys that lead to it, joined.
     fn around(&self, one: &Use) -> Vec<Words> {
-        let types = one.within.iter().filter_map(|node| self.given.get(node)).take(FARTHEST).cloned();
+        let types = one.within.iter().filter_map(|node| self.name_at(*node)).take(FARTHEST).cloned();
         let mut trail: Vec<Words> = Vec::new();
         for key in one.trail.iter().skip(1).take(FARTHEST) {
             trail.push(trail.last().map_or_else(|| key.clone(), |inner| inner.prefixed(key)));
@@ -93,16 +96,21 @@ impl Names {
     }
 
     fn parent(&self, one: &Use) -> Option<&Words> {
-        one.within.iter().next().and_then(|node| self.given.get(node))
+        one.within.iter().next().and_then(|node| self.name_at(*node))
     }
-}
 
-/// The uses of a type outside itself: a mother in a queen is a queen.
-fn outer_uses<'u>(uses: &[&'u Use]) -> Vec<&'u Use> {
-    let own: FxHashSet<DraftId> = uses.iter().map(|one| one.node).collect();
-    let is_outer = |one: &&&Use| !one.within.iter().any(|around| own.contains(around));
-    let outer: Vec<&Use> = uses.iter().filter(is_outer).copied().collect();
-    if outer.is_empty() { uses.to_vec() } else { outer }
+    /// The name that the type of a position has so far.
+    fn name_at(&self, node: DraftId) -> Option<&Words> {
+        self.given[self.places.group(node)?].as_ref()
+    }
+
+    /// The uses of a type outside itself: a mother in a queen is a queen.
+    fn outer_uses<'u>(&self, group: usize, uses: &[&'u Use]) -> Vec<&'u Use> {
+        let is_own = |around: &DraftId| self.places.group(*around) == Some(group);
+        let is_outer = |one: &&&Use| !one.within.iter().any(is_own);
+        let outer: Vec<&Use> = uses.iter().filter(is_outer).copied().collect();
+        if outer.is_empty() { uses.to_vec() } else { outer }
+    }
 }
 
 /// A name with its parent's before it; a word that both share at the seam stands once.

@@ -1,11 +1,10 @@
 //! Sameness: which positions of a draft have the same structure.
 
-use std::collections::HashMap;
-
+use foldhash::fast::RandomState;
+use indexmap::IndexSet;
 use jar_sprout_model::{
     Draft, DraftCase, DraftField, DraftId, DraftKind, Presence, Scalar, TimeForms, WireName, Words,
 };
-use rustc_hash::FxHashMap;
 
 /// A set of positions with the same structure.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -28,25 +27,26 @@ impl Classes {
 /// difference.
 pub(crate) fn same_types(draft: &Draft, positions: &[DraftId]) -> Classes {
     let mut classes = Classes(vec![Class(0); draft.len()]);
-    let mut faces: HashMap<(&Option<Words>, Face<'_>), Class> = HashMap::new();
+    // Sets keep the hashes of what is in them: a look at all names again would cost more than anything else here.
+    let mut faces: IndexSet<(&Option<Words>, Face<'_>), RandomState> = IndexSet::default();
     let mut with_parts: Vec<(DraftId, Vec<DraftId>)> = Vec::new();
     for id in positions {
         let (face, parts) = faced(draft, *id);
-        let next = Class(faces.len());
         // What a document tells apart by name is not the same thing, however alike.
-        classes.0[id.index()] = *faces.entry((&draft.node(*id).name, face)).or_insert(next);
+        let (class, _) = faces.insert_full((&draft.node(*id).name, face));
+        classes.0[id.index()] = Class(class);
         if !parts.is_empty() {
             with_parts.push((*id, parts));
         }
     }
     let mut count = 0;
     loop {
-        let mut structures: FxHashMap<(Class, Vec<(Class, bool)>), Class> = FxHashMap::default();
+        let mut structures: IndexSet<(Class, Vec<(Class, bool)>), RandomState> = IndexSet::default();
         let mut refined = Vec::with_capacity(with_parts.len());
         for (id, parts) in &with_parts {
-            let next = Class(faces.len() + structures.len());
             let seen = parts.iter().map(|part| (classes.of(*part), draft.node(*part).nullable));
-            refined.push(*structures.entry((classes.of(*id), seen.collect())).or_insert(next));
+            let (class, _) = structures.insert_full((classes.of(*id), seen.collect()));
+            refined.push(Class(faces.len() + class));
         }
         let is_settled = structures.len() == count;
         count = structures.len();

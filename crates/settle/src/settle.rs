@@ -56,9 +56,11 @@ pub fn settle_document(
 fn settle_roots(draft: &Draft, roots: &[(DraftId, RootName)], policies: &Policies) -> Settled {
     let uses = find_uses(draft, roots);
     let groups = group_types(draft, &uses);
-    let names =
-        name_types(&groups).into_iter().map(|named| prefixed(named, policies.prefix.as_ref())).collect();
-    let builder = Builder::new(draft, &groups, names, policies.defaults, roots.iter().map(|(root, _)| *root));
+    let places = Places::of(draft, &groups);
+    let names = name_types(&groups, &places);
+    let names = names.into_iter().map(|named| prefixed(named, policies.prefix.as_ref())).collect();
+    let builder =
+        Builder::new(draft, &groups, &places, names, policies.defaults, roots.iter().map(|(root, _)| *root));
     let mut settled_roots = roots.iter().map(|(root, root_name)| {
         let slot = builder.slot(*root);
         let name = match &slot.ty {
@@ -139,15 +141,32 @@ fn is_telling(draft: &Draft, node: DraftId) -> bool {
     }
 }
 
+/// The group of each position with a name.
+pub(crate) struct Places(Vec<Option<u32>>);
+
+impl Places {
+    fn of(draft: &Draft, groups: &[Vec<&Use>]) -> Self {
+        let mut places = vec![None; draft.len()];
+        for (group, uses) in (0..).zip(groups) {
+            uses.iter().for_each(|one| places[one.node.index()] = Some(group));
+        }
+        Self(places)
+    }
+
+    /// The group of a position.
+    pub(crate) fn group(&self, node: DraftId) -> Option<usize> {
+        self.0[node.index()].map(|group| group as usize)
+    }
+}
+
 /// Makes the types in the order in which the root first needs them.
 struct Builder<'d> {
     draft: &'d Draft,
-    /// The group of each position with a name.
-    groups: FxHashMap<DraftId, usize>,
+    places: &'d Places,
     /// By group.
     names: Vec<Named>,
-    /// The type of each group that is needed.
-    ids: FxHashMap<usize, TypeId>,
+    /// By group, its type, if it is needed.
+    ids: Vec<Option<TypeId>>,
     /// The group of each type, and the position that gives it its fields.
     order: Vec<(usize, DraftId)>,
     /// Whether default values of a document are those of the code as well.
@@ -160,16 +179,14 @@ impl<'d> Builder<'d> {
     fn new(
         draft: &'d Draft,
         groups: &[Vec<&Use>],
+        places: &'d Places,
         names: Vec<Named>,
         has_defaults: bool,
         roots: impl DoubleEndedIterator<Item = DraftId>,
     ) -> Self {
         let time_forms = time_forms(draft, groups);
-        let members = groups.iter().enumerate();
-        let groups =
-            members.flat_map(|(group, uses)| uses.iter().map(move |one| (one.node, group))).collect();
-        let (ids, order) = (FxHashMap::default(), Vec::new());
-        let mut builder = Self { draft, groups, names, ids, order, has_defaults, time_forms };
+        let (ids, order) = (vec![None; groups.len()], Vec::new());
+        let mut builder = Self { draft, places, names, ids, order, has_defaults, time_forms };
         builder.find_types(roots);
         builder
     }
@@ -198,11 +215,10 @@ impl<'d> Builder<'d> {
 
     /// Gives the group of a position its type; whether it has none yet.
     fn add_type(&mut self, node: DraftId) -> bool {
-        let group = self.groups[&node];
-        let id = TypeId::from_index(self.order.len());
-        let is_new = !self.ids.contains_key(&group);
+        let group = self.places.group(node).expect("it has a name");
+        let is_new = self.ids[group].is_none();
         if is_new {
-            self.ids.insert(group, id);
+            self.ids[group] = Some(TypeId::from_index(self.order.len()));
             self.order.push((group, node));
         }
         is_new
@@ -210,7 +226,7 @@ impl<'d> Builder<'d> {
 
     /// The type of a position, if it is needed.
     fn id(&self, node: DraftId) -> Option<TypeId> {
-        self.ids.get(self.groups.get(&node)?).copied()
+        self.ids[self.places.group(node)?]
     }
 
     fn name(&self, id: TypeId) -> &Words {
@@ -279,10 +295,10 @@ impl<'d> Builder<'d> {
     }
 
     fn field(&self, field: &DraftField) -> Field {
-        let DraftField { wire, presence, node, default, docs } = field;
+        let DraftField { wire, name, presence, node, default, docs } = field;
         Field {
             wire: wire.clone(),
-            name: Words::split(wire.as_str()),
+            name: name.clone(),
             presence: *presence,
             slot: self.slot(*node),
             default: default.clone().filter(|_| self.has_defaults),

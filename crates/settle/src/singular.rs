@@ -1,12 +1,17 @@
 //! The singular of an English plural: the name of one item of a list.
 
+use std::borrow::Cow;
+
 use jar_sprout_model::Words;
 
 /// The name of one item of what these words name: `hives` gives `hive`, `news` gives `news item`.
 pub fn singular(words: &Words) -> Words {
     match words.last() {
         "data" | "news" => words.with_word("item"),
-        word => words.with_last(&singular_word(word)),
+        word => match singular_word(word) {
+            Cow::Borrowed(same) if same == word => words.clone(),
+            one => words.with_last(&one),
+        },
     }
 }
 
@@ -150,21 +155,21 @@ const SIS_WORDS: &[&str] = &[
 /// Words in `-che`; other `-ches` are words in `-ch`.
 const CHE_WORDS: &[&str] = &["cache", "ache", "niche", "headache", "avalanche", "cliche", "creche"];
 
-fn singular_word(word: &str) -> String {
+fn singular_word(word: &str) -> Cow<'_, str> {
     if let Some((_, singular)) = IRREGULAR.iter().find(|(plural, _)| *plural == word) {
-        return (*singular).to_owned();
+        return Cow::Borrowed(singular);
     }
-    if UNCHANGED.contains(&word) || word.chars().count() < 3 || !word.ends_with('s') {
-        return word.to_owned();
+    let Some(stem) = word.strip_suffix('s') else { return Cow::Borrowed(word) };
+    if UNCHANGED.contains(&word) || word.chars().count() < 3 {
+        return Cow::Borrowed(word);
     }
-    let Some(stem) = word.strip_suffix('s') else { return word.to_owned() };
     if let Some(es) = stem.strip_suffix('e') {
-        return before_es(stem, es);
+        return Cow::Owned(before_es(stem, es));
     }
     match stem.chars().last() {
         // `address`, `status`, `analysis`
-        Some('s' | 'u' | 'i') => word.to_owned(),
-        _ => stem.to_owned(),
+        Some('s' | 'u' | 'i') => Cow::Borrowed(word),
+        _ => Cow::Borrowed(stem),
     }
 }
 

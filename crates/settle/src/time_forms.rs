@@ -105,14 +105,7 @@ mod tests {
             let scalar = Scalar::DateTime(TimeForms::of(text));
             let item = draft.add(DraftKind::Scalar(scalar), false);
             let node = draft.add(DraftKind::List(item), false);
-            let docs = jar_sprout_model::Docs::default();
-            let field = DraftField {
-                wire: WireName::new("seen"),
-                presence: Presence::Always,
-                node,
-                default: None,
-                docs,
-            };
+            let field = DraftField::new(WireName::new("seen"), Presence::Always, node);
             (draft.add(DraftKind::Record { fields: vec![field], extras: None }, false), item)
         };
         let (first, item) = position("2026-05-01T12:30:00.120Z");

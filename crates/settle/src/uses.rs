@@ -188,7 +188,7 @@ impl Walk<'_> {
             }
             let name = match &found {
                 Some(Envelope { part, part_name, .. }) if *part == field.node => part_name.clone(),
-                Some(_) | None => Words::split(field.wire.as_str()),
+                Some(_) | None => field.name.clone(),
             };
             self.push_inside(id, field.node, trail.with(name));
         }

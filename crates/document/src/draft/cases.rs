@@ -3,7 +3,7 @@
 use std::collections::HashSet;
 
 use indexmap::{IndexMap, IndexSet};
-use jar_sprout_model::{Docs, DraftCase, DraftField, DraftId, DraftKind, Presence, Scalar, Width, WireName};
+use jar_sprout_model::{DraftCase, DraftField, DraftId, DraftKind, Presence, Scalar, Width, WireName};
 
 use super::{Drafter, Made, discriminator_key, first_of};
 use crate::flat::{Flat, NoteKind, Properties, Spec};
@@ -256,16 +256,7 @@ impl<'d> Drafter<'_, 'd> {
                 field.node = constant;
                 field.presence = Presence::Always;
             }
-            None => fields.insert(
-                0,
-                DraftField {
-                    wire,
-                    presence: Presence::Always,
-                    node: constant,
-                    default: None,
-                    docs: Docs::default(),
-                },
-            ),
+            None => fields.insert(0, DraftField::new(wire, Presence::Always, constant)),
         }
         let nullable = self.draft.node(id).nullable;
         self.draft.set(id, DraftKind::Record { fields, extras }, nullable);
