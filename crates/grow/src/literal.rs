@@ -13,7 +13,14 @@ pub(crate) struct Literal {
 impl Literal {
     /// The literal of a text, all on one line.
     pub(crate) fn of(&self, text: &str) -> String {
-        let mut out = String::from(self.quote);
+        let mut out = String::with_capacity(text.len() + 2);
+        out.push(self.quote);
+        let is_escaped = |byte: u8| self.escapes.iter().any(|(special, _)| *special == char::from(byte));
+        if text.bytes().all(|byte| matches!(byte, b' '..=b'~') && !is_escaped(byte)) {
+            out.push_str(text);
+            out.push(self.quote);
+            return out;
+        }
         for character in text.chars() {
             if let Some((_, escape)) = self.escapes.iter().find(|(special, _)| *special == character) {
                 out.push_str(escape);

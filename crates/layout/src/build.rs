@@ -142,10 +142,13 @@ pub fn cat(docs: impl IntoIterator<Item = Doc>) -> Doc {
 /// assert_eq!(print(&doc, &Style { width: 3, ..Style::default() }), "a,\nb");
 /// ```
 pub fn join(between: &Doc, docs: impl IntoIterator<Item = Doc>) -> Doc {
-    let mut joined = Vec::new();
+    // Their parts, not they: each would be a list of its own.
+    let between = if let Doc::Cat(parts) = between { parts } else { std::slice::from_ref(between) };
+    let docs = docs.into_iter();
+    let mut joined = Vec::with_capacity(docs.size_hint().0 * (between.len() + 1));
     for doc in docs {
         if !joined.is_empty() {
-            joined.push(between.clone());
+            joined.extend_from_slice(between);
         }
         joined.push(doc);
     }

@@ -58,8 +58,9 @@ fn print_all(docs: &[Doc], style: &Style) -> String {
     let mut printer = Printer { style: *style, out: String::new(), column: 0, pending: None };
     let mut stack: Vec<Item<'_>> =
         docs.iter().rev().map(|doc| Item { level: 0, mode: Mode::Broken, doc }).collect();
+    let mut ahead = Vec::new();
     while let Some(item) = stack.pop() {
-        printer.step(item, &mut stack);
+        printer.step(item, &mut stack, &mut ahead);
     }
     printer.out
 }
@@ -96,6 +97,10 @@ struct Item<'d> {
     doc: &'d Doc,
 }
 
+/// What is still ahead of a group that is tried, as parts of lists: a long list is looked at no further than the line
+/// reaches.
+type Ahead<'d> = Vec<(Mode, &'d [Doc])>;
+
 struct Printer {
     style: Style,
     out: String,
@@ -105,7 +110,7 @@ struct Printer {
 }
 
 impl Printer {
-    fn step<'d>(&mut self, item: Item<'d>, stack: &mut Vec<Item<'d>>) {
+    fn step<'d>(&mut self, item: Item<'d>, stack: &mut Vec<Item<'d>>, ahead: &mut Ahead<'d>) {
         let Item { level, mode, doc } = item;
         match doc {
             Doc::Nil => {}
@@ -120,7 +125,7 @@ impl Printer {
             Doc::Group(doc, fit) => {
                 let flat = Item { level, mode: Mode::Flat, doc };
                 let broken = Item { mode: Mode::Broken, ..flat };
-                let stays = mode == Mode::Flat || self.group_fits(flat, *fit, stack);
+                let stays = mode == Mode::Flat || self.group_fits(flat, *fit, stack, ahead);
                 stack.push(if stays { flat } else { broken });
             }
             Doc::Table(rows) => self.table(rows, level),
@@ -164,21 +169,21 @@ impl Printer {
         }
     }
 
-    fn group_fits(&self, group: Item<'_>, fit: Fit, rest: &[Item<'_>]) -> bool {
+    fn group_fits<'d>(&self, group: Item<'d>, fit: Fit, rest: &[Item<'d>], ahead: &mut Ahead<'d>) -> bool {
         let page = self.style.width.saturating_sub(self.column);
         match fit {
             Fit::Never => false,
-            Fit::Page => fits(group, rest, page),
-            Fit::AtMost(columns) => fits(group, &[], columns) && fits(group, rest, page),
+            Fit::Page => fits(group, rest, page, ahead),
+            Fit::AtMost(columns) => fits(group, &[], columns, ahead) && fits(group, rest, page, ahead),
         }
     }
 }
 
 /// Whether a flat group and what follows it, up to the next possible break, take at most `room` columns.
-fn fits<'d>(group: Item<'d>, rest: &[Item<'d>], room: usize) -> bool {
+fn fits<'d>(group: Item<'d>, rest: &[Item<'d>], room: usize, ahead: &mut Ahead<'d>) -> bool {
     let mut room = room;
-    // What is still ahead, as parts of lists: a long list is looked at no further than the line reaches.
-    let mut ahead: Vec<(Mode, &[Doc])> = vec![(group.mode, std::slice::from_ref(group.doc))];
+    ahead.clear();
+    ahead.push((group.mode, std::slice::from_ref(group.doc)));
     let mut rest = rest.iter().rev();
     loop {
         while ahead.last().is_some_and(|(_, docs)| docs.is_empty()) {

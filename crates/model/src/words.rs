@@ -48,6 +48,12 @@ impl Words {
         self.iter().count()
     }
 
+    /// How long they are, with a blank between two: in bytes, and never none.
+    #[expect(clippy::len_without_is_empty, reason = "there is a word in them")]
+    pub fn len(&self) -> usize {
+        self.0.len()
+    }
+
     /// The last word.
     pub fn last(&self) -> &str {
         self.0.rsplit(GAP).next().unwrap_or(&self.0)

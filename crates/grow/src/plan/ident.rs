@@ -39,12 +39,12 @@ impl fmt::Display for Ident {
 
 /// `HoneyKg`
 pub(crate) fn pascal_case(words: &Words) -> String {
-    joined(letters(words), "", |_, word, text| push_capitalised(word, text))
+    joined(words, "", |_, word, text| push_capitalised(word, text))
 }
 
 /// `honeyKg`
 pub(crate) fn camel_case(words: &Words) -> String {
-    joined(letters(words), "", |at, word, text| match at {
+    joined(words, "", |at, word, text| match at {
         0 => text.push_str(word),
         _ => push_capitalised(word, text),
     })
@@ -52,7 +52,7 @@ pub(crate) fn camel_case(words: &Words) -> String {
 
 /// `imageURL`, `urlList`: initialisms keep their capitals but at the start.
 pub(crate) fn camel_case_with_initialisms(words: &Words) -> String {
-    joined(letters(words), "", |at, word, text| match initialism(word) {
+    joined(words, "", |at, word, text| match initialism(word) {
         _ if at == 0 => text.push_str(word),
         Some(initialism) => text.push_str(&initialism),
         None => push_capitalised(word, text),
@@ -61,7 +61,7 @@ pub(crate) fn camel_case_with_initialisms(words: &Words) -> String {
 
 /// `honey_kg`
 pub(crate) fn snake_case(words: &Words) -> String {
-    joined(letters(words), "_", |_, word, text| text.push_str(word))
+    joined(words, "_", |_, word, text| text.push_str(word))
 }
 
 /// `HONEY_KG`
@@ -70,13 +70,9 @@ pub(crate) fn screaming_case(words: &Words) -> String {
 }
 
 /// Words in one text, each put there by `push`, which is told its place.
-fn joined<'w>(
-    words: impl Iterator<Item = Cow<'w, str>>,
-    between: &str,
-    push: impl Fn(usize, &str, &mut String),
-) -> String {
-    let mut text = String::new();
-    for (at, word) in words.enumerate() {
+fn joined(words: &Words, between: &str, push: impl Fn(usize, &str, &mut String)) -> String {
+    let mut text = String::with_capacity(words.len() + BEFORE_DIGIT.len());
+    for (at, word) in letters(words).enumerate() {
         if at > 0 {
             text.push_str(between);
         }
@@ -94,6 +90,10 @@ const INITIALISMS: &[&str] = &[
 
 /// A word in capitals, if it is an initialism or the plural of one.
 pub(crate) fn initialism(word: &str) -> Option<String> {
+    const LONGEST: usize = 5;
+    if word.len() > LONGEST + 1 {
+        return None;
+    }
     if INITIALISMS.contains(&word) {
         return Some(word.to_uppercase());
     }
@@ -146,9 +146,12 @@ fn letter(character: char) -> String {
     }
 }
 
-fn push_capitalised(word: &str, text: &mut String) {
+pub(crate) fn push_capitalised(word: &str, text: &mut String) {
     let mut chars = word.chars();
-    text.extend(chars.next().into_iter().flat_map(char::to_uppercase));
+    match chars.next() {
+        Some(first) if first.is_ascii() => text.push(first.to_ascii_uppercase()),
+        first => text.extend(first.into_iter().flat_map(char::to_uppercase)),
+    }
     text.push_str(chars.as_str());
 }
 

@@ -11,6 +11,7 @@ mod tags;
 
 use std::collections::{HashMap, HashSet};
 
+use foldhash::fast::RandomState;
 use jar_sprout_model::{
     Case, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, Presence, Record, Root, Scalar,
     Slot, Type, TypeId, Union, UnionCase, WireName, Words, each,
@@ -19,8 +20,8 @@ use jar_sprout_model::{
 pub(crate) use defaults::{DefaultSpelling, PlannedDefault};
 pub(crate) use ident::Ident;
 pub(crate) use ident::{
-    camel_case, camel_case_with_initialisms, in_ascii, initialism, pascal_case, screaming_case, small_words,
-    snake_case,
+    camel_case, camel_case_with_initialisms, in_ascii, initialism, pascal_case, push_capitalised,
+    screaming_case, small_words, snake_case,
 };
 pub(crate) use kind::Kind;
 use scope::Scope;
@@ -133,7 +134,7 @@ pub struct Plan<'m> {
     pub(crate) leaves_doubles: bool,
     /// What all of it is called.
     title: Option<Ident>,
-    ids: HashMap<Ident, TypeId>,
+    ids: HashMap<Ident, TypeId, RandomState>,
     /// By type, which loop of types that hold each other directly it is in; each has a number of its own otherwise.
     loops: Vec<usize>,
 }
@@ -480,10 +481,11 @@ impl<'m> Planner<'m, '_, '_> {
         let is_twin = id.index() >= self.wanted.first_twin;
         let mut scope = Scope::of_members(self.naming, ident, is_twin);
         let fields = self.plan_fields(fields, &mut scope, is_told, has_defaults);
-        let extras = extras.as_ref().map(|slot| PlannedExtras {
-            ident: scope.declare_member(&WireName::new(EXTRAS), &Words::split(EXTRAS)),
-            slot,
-            map: Slot::of(Type::Map(Box::new(slot.clone()))),
+        let extras = extras.as_ref().map(|slot| {
+            let name = Words::split(EXTRAS);
+            let text = scope.member_text(&WireName::new(EXTRAS), &name);
+            let map = Slot::of(Type::Map(Box::new(slot.clone())));
+            PlannedExtras { ident: scope.declare_member(text, &name), slot, map }
         });
         Some((PlannedDefinition::Record(fields), extras))
     }
@@ -517,18 +519,19 @@ impl<'m> Planner<'m, '_, '_> {
         is_absence_told: bool,
         has_defaults: bool,
     ) -> Vec<PlannedField<'m>> {
-        let mut idents: Vec<Option<Ident>> = fields
+        let texts: Vec<Result<Ident, String>> = fields
             .iter()
             .map(|Field { wire, name, .. }| {
-                scope.is_as_on_wire(wire, name).then(|| scope.declare_member(wire, name))
+                let text = scope.member_text(wire, name);
+                if text == wire.as_str() { Ok(scope.declare_member(text, name)) } else { Err(text) }
             })
             .collect();
         let mut plan = |(Field { wire, name, presence, slot, default, docs }, ident): (
             &'m Field,
-            &mut Option<Ident>,
+            Result<Ident, String>,
         )| {
             PlannedField {
-                ident: ident.take().unwrap_or_else(|| scope.declare_member(wire, name)),
+                ident: ident.unwrap_or_else(|text| scope.declare_member(text, name)),
                 wire,
                 presence: *presence,
                 slot,
@@ -542,7 +545,7 @@ impl<'m> Planner<'m, '_, '_> {
                     .and_then(|default| defaults::plan(self.model, slot, default)),
             }
         };
-        fields.iter().zip(&mut idents).map(&mut plan).collect()
+        fields.iter().zip(texts).map(&mut plan).collect()
     }
 
     fn plan_cases(&mut self, cases: &'m [Case], owner: &Ident) -> Vec<PlannedCase<'m>> {

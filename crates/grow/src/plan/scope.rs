@@ -1,7 +1,9 @@
 //! Scopes: where identifiers must differ from each other and from what the language reserves.
 
+use std::borrow::Cow;
 use std::collections::HashSet;
 
+use foldhash::fast::RandomState;
 use jar_sprout_model::{WireName, Words};
 
 use crate::times;
@@ -31,13 +33,13 @@ pub(super) struct Scope<'n> {
     /// The name of the type around, where no part may have it.
     own: Option<String>,
     /// Compared without case: files on some disks are.
-    taken: HashSet<String>,
+    taken: HashSet<String, RandomState>,
 }
 
 impl<'n> Scope<'n> {
     pub(super) fn of_types(naming: &'n Naming) -> Self {
         let (reserved, member_case) = (naming.reserved_types, naming.member_case);
-        Self { naming, member_case, reserved, has_types: true, own: None, taken: HashSet::new() }
+        Self { naming, member_case, reserved, has_types: true, own: None, taken: HashSet::default() }
     }
 
     /// The members of a type: fields, or the cases of an enum. Those of a twin have names of the language, even
@@ -45,7 +47,7 @@ impl<'n> Scope<'n> {
     pub(super) fn of_members(naming: &'n Naming, owner: &Ident, is_twin: bool) -> Self {
         let own = own_name(naming, owner);
         let member_case = naming.member_case.or(is_twin.then_some(camel_case as fn(&Words) -> String));
-        let (reserved, taken) = (naming.reserved_members, HashSet::new());
+        let (reserved, taken) = (naming.reserved_members, HashSet::default());
         Self { naming, member_case, reserved, has_types: false, own, taken }
     }
 
@@ -57,7 +59,7 @@ impl<'n> Scope<'n> {
     ) -> Self {
         let taken = match naming.variant_kind {
             VariantKind::Type => held.map(|ident| ident.as_str().to_lowercase()).collect(),
-            VariantKind::Value => HashSet::new(),
+            VariantKind::Value => HashSet::default(),
         };
         Self {
             naming,
@@ -70,45 +72,45 @@ impl<'n> Scope<'n> {
     }
 
     pub(super) fn declare_type(&mut self, name: &Words, alternatives: &[Words]) -> Ident {
-        let more = name.with_word(TYPE_WORD);
-        let candidates = [name].into_iter().chain(alternatives).chain([&more]);
+        let more = std::iter::once_with(|| Cow::Owned(name.with_word(TYPE_WORD)));
+        let candidates = [name].into_iter().chain(alternatives).map(Cow::Borrowed).chain(more);
         self.declare(candidates, self.naming.type_case)
     }
 
     /// A case that stands beside all types, with its own type's name in front.
     pub(super) fn declare_part(&mut self, owner: &Ident, name: &Words, case: fn(&Words) -> String) -> Ident {
-        self.declare([name], |words| format!("{owner}{}", case(words)))
+        self.declare([Cow::Borrowed(name)], |words| [owner.as_str(), &case(words)].concat())
     }
 
     /// A function that stands beside all types.
     pub(super) fn declare_function(&mut self, name: &Words, case: fn(&Words) -> String) -> Ident {
-        self.declare([name], case)
+        self.declare([Cow::Borrowed(name)], case)
     }
 
     pub(super) fn declare_variant(&mut self, name: &Words) -> Ident {
-        let more = name.with_word(VARIANT_WORD);
-        self.declare([name, &more], self.naming.variant_case)
+        let more = std::iter::once_with(|| Cow::Owned(name.with_word(VARIANT_WORD)));
+        self.declare([Cow::Borrowed(name)].into_iter().chain(more), self.naming.variant_case)
     }
 
-    /// A member keeps its wire key where the language keeps keys.
-    pub(super) fn declare_member(&mut self, wire: &WireName, name: &Words) -> Ident {
+    /// What a member is called if nothing is in the way: its wire key where the language keeps keys.
+    pub(super) fn member_text(&self, wire: &WireName, name: &Words) -> String {
+        self.member_case.map_or_else(|| wire.as_str().to_owned(), |case| shortened(case(name)))
+    }
+
+    /// A member by its text and its name.
+    pub(super) fn declare_member(&mut self, text: String, name: &Words) -> Ident {
         match self.member_case {
-            None => Ident::new(wire.as_str().to_owned()),
-            Some(case) => self.declare_cased(name, case),
+            None => Ident::new(text),
+            Some(case) => self.declare_cased(text, name, case),
         }
     }
 
-    /// Whether a member's name, if it is free, is its wire key.
-    pub(super) fn is_as_on_wire(&self, wire: &WireName, name: &Words) -> bool {
-        self.member_case.is_none_or(|case| case(name) == wire.as_str())
-    }
-
     pub(super) fn declare_case(&mut self, name: &Words) -> Ident {
-        self.declare_cased(name, self.naming.case_case)
+        let case = self.naming.case_case;
+        self.declare_cased(shortened(case(name)), name, case)
     }
 
-    fn declare_cased(&mut self, name: &Words, case: fn(&Words) -> String) -> Ident {
-        let text = shortened(case(name));
+    fn declare_cased(&mut self, text: String, name: &Words, case: fn(&Words) -> String) -> Ident {
         let text = if self.is_reserved(&text) { shortened(case(&name.with_word(MEMBER_WORD))) } else { text };
         self.declare_text(text)
     }
@@ -123,12 +125,12 @@ impl<'n> Scope<'n> {
 
     fn declare<'w>(
         &mut self,
-        candidates: impl IntoIterator<Item = &'w Words>,
+        candidates: impl IntoIterator<Item = Cow<'w, Words>>,
         case: impl Fn(&Words) -> String,
     ) -> Ident {
         let (mut base, mut is_base_free) = (String::new(), false);
         for words in candidates {
-            let text = shortened(case(words));
+            let text = shortened(case(&words));
             let is_free = !self.is_reserved(&text);
             if is_free && self.taken.insert(text.to_lowercase()) {
                 return self.finish(text);
@@ -163,7 +165,10 @@ impl<'n> Scope<'n> {
 }
 
 fn shortened(mut text: String) -> String {
-    if let Some((end, _)) = text.char_indices().nth(LONGEST) {
+    // No character is shorter than a byte.
+    if text.len() > LONGEST
+        && let Some((end, _)) = text.char_indices().nth(LONGEST)
+    {
         text.truncate(end);
     }
     text

@@ -3,7 +3,7 @@
 use jar_sprout_model::Words;
 
 use crate::literal::{Literal, backslash_u};
-use crate::plan::{Naming, OwnName, Place, VariantKind, initialism, small_words};
+use crate::plan::{Naming, OwnName, Place, VariantKind, initialism, push_capitalised, small_words};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: exported,
@@ -37,22 +37,24 @@ pub(super) const LITERAL: Literal = Literal {
 
 /// `HoneyKg`, `SensorIDs`: other packages only see names that start with a capital.
 fn exported(words: &Words) -> String {
-    let name: String = words.iter().map(word).collect();
+    let mut name = String::with_capacity(words.len());
+    words.iter().for_each(|word| push_word(word, &mut name));
     if name.chars().next().is_some_and(char::is_uppercase) { name } else { format!("X{name}") }
 }
 
-fn word(word: &str) -> String {
+fn push_word(word: &str, name: &mut String) {
     if let Some(capitals) = initialism(word) {
-        return capitals;
+        return name.push_str(&capitals);
     }
-    let letters: String = word.chars().map(letter).collect();
-    let mut chars = letters.chars();
-    chars.next().map(|first| first.to_uppercase().chain(chars).collect()).unwrap_or_default()
-}
-
-/// A letter as it is, if Go allows it in identifiers; else its number.
-fn letter(character: char) -> String {
-    if is_letter_or_digit(character) { character.to_string() } else { format!("u{:x}", u32::from(character)) }
+    if word.chars().all(is_letter_or_digit) {
+        return push_capitalised(word, name);
+    }
+    // A letter that Go does not allow in identifiers is its number.
+    let letter = |character: char| match is_letter_or_digit(character) {
+        true => character.to_string(),
+        false => format!("u{:x}", u32::from(character)),
+    };
+    push_capitalised(&word.chars().map(letter).collect::<String>(), name);
 }
 
 /// Letters and digits as Go's specification has them: no marks, and no numbers that are written as letters.
@@ -72,7 +74,7 @@ fn is_letter_or_digit(character: char) -> bool {
 /// A key as a struct tag names it; none where no tag can (`encoding/json` allows letters, digits and some
 /// symbols).
 pub(super) fn tag_name(key: &str) -> Option<String> {
-    let is_allowed = |c: char| "!#$%&()*+-./:;<=>?@[]^_{|}~ ".contains(c) || is_letter_or_digit(c);
+    let is_allowed = |c: char| is_letter_or_digit(c) || "!#$%&()*+-./:;<=>?@[]^_{|}~ ".contains(c);
     match key {
         "" => None,
         "-" => Some("-,".to_owned()),
