@@ -125,7 +125,7 @@ fn outline(text: &str, levels: usize) -> Option<Value> {
         let raw = raw.get();
         let value = match raw.as_bytes().first() {
             Some(b'{') if levels > 1 => outline(raw, levels - 1).unwrap_or(Value::Null),
-            Some(b'{') => Value::Object(Object::new(Vec::new())),
+            Some(b'{') => Value::Object(Object::new(Box::default())),
             Some(b'[') if key == "type" => serde_json::from_str(raw).unwrap_or(Value::Null),
             Some(b'[') => Value::Array(Box::default()),
             _ => serde_json::from_str(raw).unwrap_or(Value::Null),

@@ -4,7 +4,7 @@
 use std::collections::HashMap;
 use std::fmt;
 
-use serde::de::{Deserialize, Deserializer, Error, MapAccess, SeqAccess, Visitor};
+use serde::de::{Deserialize, DeserializeSeed, Deserializer, Error, MapAccess, SeqAccess, Visitor};
 use serde::ser::{Serialize, Serializer};
 use serde_json::Number;
 
@@ -31,29 +31,94 @@ type Entry = (Text, Value);
 
 /// A JSON object: its keys in their order, each once.
 #[derive(Debug, Clone)]
-pub struct Object {
+pub struct Object(Entries);
+
+#[derive(Debug, Clone)]
+enum Entries {
+    /// So few that a look at each is faster than a search.
+    Few(Box<[Entry]>),
+    /// Hardly any object has more.
+    Many(Box<Sorted>),
+}
+
+#[derive(Debug, Clone)]
+struct Sorted {
     entries: Box<[Entry]>,
-    /// The places of the entries in the order of their keys, where there are many.
-    #[expect(clippy::box_collection, reason = "hardly any object has one, and each has room for it")]
-    sorted: Option<Box<Vec<u32>>>,
+    /// The places of the entries in the order of their keys.
+    order: Vec<u32>,
 }
 
 impl Object {
-    /// Up to so many entries, a look at each is faster than a search.
+    /// The most entries that are few.
     const FEW: usize = 16;
 
     /// An object of these entries; of those with one key, the last one counts, in the place of the first.
-    pub(crate) fn new(mut entries: Vec<Entry>) -> Self {
-        if entries.len() <= Self::FEW {
-            let mut at = 1;
-            while at < entries.len() {
-                match entries[..at].iter().position(|(key, _)| *key == entries[at].0) {
-                    Some(same) => entries[same].1 = entries.remove(at).1,
-                    None => at += 1,
-                }
-            }
-            return Self { entries: entries.into(), sorted: None };
+    pub(crate) fn new(entries: Box<[Entry]>) -> Self {
+        if entries.len() > Self::FEW {
+            return Self(Entries::Many(Box::new(Sorted::new(entries.into()))));
         }
+        let is_again = |at: usize| entries[..at].iter().any(|(key, _)| *key == entries[at].0);
+        if !(1..entries.len()).any(is_again) {
+            return Self(Entries::Few(entries));
+        }
+        let mut distinct: Vec<Entry> = Vec::with_capacity(entries.len());
+        for (key, value) in entries {
+            match distinct.iter_mut().find(|(known, _)| *known == key) {
+                Some((_, known)) => *known = value,
+                None => distinct.push((key, value)),
+            }
+        }
+        Self(Entries::Few(distinct.into()))
+    }
+
+    /// The keys, as they are held, with what stands under them.
+    pub(crate) fn entries(&self) -> &[Entry] {
+        match &self.0 {
+            Entries::Few(entries) => entries,
+            Entries::Many(sorted) => &sorted.entries,
+        }
+    }
+
+    /// What stands under a key.
+    #[inline]
+    pub(crate) fn get(&self, key: &str) -> Option<&Value> {
+        match &self.0 {
+            Entries::Few(entries) => entries.iter().find(|(own, _)| **own == *key).map(|(_, value)| value),
+            Entries::Many(sorted) => sorted.get(key),
+        }
+    }
+
+    /// The keys with what stands under them, in their order.
+    pub(crate) fn iter(&self) -> Iter<'_> {
+        self.entries().iter().map(|(key, value)| (&**key, value))
+    }
+
+    /// What stands under a word, looked for in an object that has few keys.
+    #[inline]
+    pub(crate) fn said(&self, word: Word) -> Option<&Value> {
+        self.entries().iter().find(|(key, _)| key.word() == Some(word)).map(|(_, value)| value)
+    }
+
+    /// The keys that are words with what stands under them, in their order.
+    pub(crate) fn words(&self) -> impl Iterator<Item = (Word, &Value)> {
+        self.entries().iter().filter_map(|(key, value)| Some((key.word()?, value)))
+    }
+
+    pub(crate) fn keys(&self) -> impl Iterator<Item = &str> {
+        self.iter().map(|(key, _)| key)
+    }
+
+    pub(crate) fn values(&self) -> impl Iterator<Item = &Value> {
+        self.iter().map(|(_, value)| value)
+    }
+
+    pub(crate) fn is_empty(&self) -> bool {
+        self.entries().is_empty()
+    }
+}
+
+impl Sorted {
+    fn new(entries: Vec<Entry>) -> Self {
         let mut places: HashMap<String, usize> = HashMap::with_capacity(entries.len());
         let mut distinct: Vec<Entry> = Vec::with_capacity(entries.len());
         for (key, value) in entries {
@@ -66,66 +131,26 @@ impl Object {
             }
         }
         let last = u32::try_from(distinct.len()).expect("a text of 4 GB is not read at once");
-        let mut sorted: Vec<u32> = (0..last).collect();
-        sorted.sort_unstable_by_key(|at| &*distinct[*at as usize].0);
-        Self { entries: distinct.into(), sorted: Some(Box::new(sorted)) }
+        let mut order: Vec<u32> = (0..last).collect();
+        order.sort_unstable_by_key(|at| &*distinct[*at as usize].0);
+        Self { entries: distinct.into(), order }
     }
 
-    /// What stands under a key.
-    #[inline]
-    pub(crate) fn get(&self, key: &str) -> Option<&Value> {
-        match &self.sorted {
-            None => self.entries.iter().find(|(own, _)| **own == *key).map(|(_, value)| value),
-            Some(sorted) => {
-                let entry = |at: u32| &self.entries[at as usize];
-                let place = sorted.binary_search_by(|at| (*entry(*at).0).cmp(key)).ok()?;
-                Some(&entry(sorted[place]).1)
-            }
-        }
-    }
-
-    /// The keys with what stands under them, in their order.
-    pub(crate) fn iter(&self) -> Entries<'_> {
-        self.entries.iter().map(|(key, value)| (&**key, value))
-    }
-
-    /// The same, each key as it is held.
-    pub(crate) fn entries(&self) -> &[Entry] {
-        &self.entries
-    }
-
-    /// What stands under a word, looked for in an object that has few keys.
-    #[inline]
-    pub(crate) fn said(&self, word: Word) -> Option<&Value> {
-        self.entries.iter().find(|(key, _)| key.word() == Some(word)).map(|(_, value)| value)
-    }
-
-    /// The keys that are words with what stands under them, in their order.
-    pub(crate) fn words(&self) -> impl Iterator<Item = (Word, &Value)> {
-        self.entries.iter().filter_map(|(key, value)| Some((key.word()?, value)))
-    }
-
-    pub(crate) fn keys(&self) -> impl Iterator<Item = &str> {
-        self.iter().map(|(key, _)| key)
-    }
-
-    pub(crate) fn values(&self) -> impl Iterator<Item = &Value> {
-        self.iter().map(|(_, value)| value)
-    }
-
-    pub(crate) fn is_empty(&self) -> bool {
-        self.entries.is_empty()
+    fn get(&self, key: &str) -> Option<&Value> {
+        let entry = |at: u32| &self.entries[at as usize];
+        let place = self.order.binary_search_by(|at| (*entry(*at).0).cmp(key)).ok()?;
+        Some(&entry(self.order[place]).1)
     }
 }
 
 /// The entries of an object.
-type Entries<'o> = std::iter::Map<std::slice::Iter<'o, Entry>, fn(&'o Entry) -> (&'o str, &'o Value)>;
+type Iter<'o> = std::iter::Map<std::slice::Iter<'o, Entry>, fn(&'o Entry) -> (&'o str, &'o Value)>;
 
 impl<'o> IntoIterator for &'o Object {
     type Item = (&'o str, &'o Value);
-    type IntoIter = Entries<'o>;
+    type IntoIter = Iter<'o>;
 
-    fn into_iter(self) -> Entries<'o> {
+    fn into_iter(self) -> Iter<'o> {
         self.iter()
     }
 }
@@ -133,7 +158,7 @@ impl<'o> IntoIterator for &'o Object {
 impl PartialEq for Object {
     /// The order of keys makes no difference.
     fn eq(&self, other: &Self) -> bool {
-        self.entries.len() == other.entries.len()
+        self.entries().len() == other.entries().len()
             && self.iter().all(|(key, value)| other.get(key) == Some(value))
     }
 }
@@ -268,13 +293,29 @@ impl Visitor<'_> for AnyText {
 
 impl<'de> Deserialize<'de> for Value {
     fn deserialize<D: Deserializer<'de>>(deserializer: D) -> Result<Self, D::Error> {
-        deserializer.deserialize_any(AnyValue)
+        AnyValue(&mut Open::default()).deserialize(deserializer)
     }
 }
 
-struct AnyValue;
+/// What was read of lists and objects that are not at their ends: each of those takes as much room as it needs when
+/// that is known.
+#[derive(Default)]
+struct Open {
+    items: Vec<Value>,
+    entries: Vec<Entry>,
+}
 
-impl<'de> Visitor<'de> for AnyValue {
+struct AnyValue<'o>(&'o mut Open);
+
+impl<'de> DeserializeSeed<'de> for AnyValue<'_> {
+    type Value = Value;
+
+    fn deserialize<D: Deserializer<'de>>(self, deserializer: D) -> Result<Value, D::Error> {
+        deserializer.deserialize_any(self)
+    }
+}
+
+impl<'de> Visitor<'de> for AnyValue<'_> {
     type Value = Value;
 
     fn expecting(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
@@ -310,19 +351,20 @@ impl<'de> Visitor<'de> for AnyValue {
     }
 
     fn visit_seq<A: SeqAccess<'de>>(self, mut seq: A) -> Result<Value, A::Error> {
-        let mut items = Vec::new();
-        while let Some(item) = seq.next_element()? {
-            items.push(item);
+        let start = self.0.items.len();
+        while let Some(item) = seq.next_element_seed(AnyValue(self.0))? {
+            self.0.items.push(item);
         }
-        Ok(Value::Array(items.into()))
+        Ok(Value::Array(self.0.items.drain(start..).collect()))
     }
 
     fn visit_map<A: MapAccess<'de>>(self, mut map: A) -> Result<Value, A::Error> {
-        let mut entries = Vec::new();
-        while let Some(entry) = map.next_entry()? {
-            entries.push(entry);
+        let start = self.0.entries.len();
+        while let Some(key) = map.next_key()? {
+            let value = map.next_value_seed(AnyValue(self.0))?;
+            self.0.entries.push((key, value));
         }
-        Ok(Value::Object(Object::new(entries)))
+        Ok(Value::Object(Object::new(self.0.entries.drain(start..).collect())))
     }
 }
 
