@@ -9,17 +9,18 @@ use std::collections::{HashSet, VecDeque};
 use indexmap::IndexMap;
 use jar_sprout_model::{
     Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Presence, Problem, Scalar, Spot,
-    TimeForms, Width, WireName, Words,
+    Width, WireName, Words, each,
 };
 use rustc_hash::{FxHashMap, FxHashSet};
 
 use crate::api::{self, Operation, Sent, Wanted};
-use crate::flat::{Flat, Flattening, NoteKind, Spec, is_plain, pure_reference, says_nullable};
+use crate::flat::{Flat, Flattening, NoteKind, Property, Spec};
+use crate::hear::{Heard, Resolved};
 use crate::kinds::JsonKind;
 use crate::library::Library;
 use crate::names::component_name;
 use crate::places::places_of;
-use crate::said::{default_of, docs_of, says};
+use crate::said::{docs_of, says};
 use crate::text::Word;
 use crate::value::{Object, Value};
 
@@ -44,7 +45,7 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
     let references = library.references();
     let mut drafter = Drafter {
         library,
-        flattening: Flattening { references: &references, notes: Vec::new(), broken: Vec::new() },
+        flattening: Flattening::new(&references),
         draft: Draft::default(),
         made: FxHashMap::default(),
         aliases: Vec::new(),
@@ -144,7 +145,7 @@ enum Made {
 impl<'d> Drafter<'_, 'd> {
     /// The components that are sent: what is only written is no part of what is read.
     fn find_sent(&mut self, sent: &[Sent<'d>]) {
-        let targets = sent.iter().filter_map(|sent| self.target(sent.schema));
+        let targets = sent.iter().filter_map(|sent| self.flattening.references.target(sent.schema));
         self.sent = targets.map(std::ptr::from_ref).collect();
     }
 
@@ -154,13 +155,13 @@ impl<'d> Drafter<'_, 'd> {
         let mut roots = Vec::new();
         let mut made = HashSet::new();
         for Sent { schema, is_update } in sent {
-            let Some(target) = self.target(schema) else { continue };
+            let Some(target) = self.flattening.references.target(schema) else { continue };
             if !made.insert((std::ptr::from_ref(target), *is_update)) {
                 continue;
             }
             let mut flat = self.flattening.flat(&Spec::One(target));
             let known = flat.properties.len();
-            flat.properties.retain(|_, spec| !says(first_of(spec), Word::ReadOnly));
+            flat.properties.retain(|_, property| !says(property.spec.first(), Word::ReadOnly));
             flat.required.retain(|key| flat.properties.contains_key(key));
             let differs = flat.properties.len() < known || (*is_update && !flat.required.is_empty());
             let Some(name) = self.name_of(target).filter(|_| differs && !flat.properties.is_empty()) else {
@@ -171,7 +172,7 @@ impl<'d> Drafter<'_, 'd> {
             }
             let name =
                 if *is_update { name.with_word("update") } else { name.prefixed(&Words::split("new")) };
-            let kind = self.object(&flat, schema);
+            let kind = self.object(&mut flat, schema);
             let node = self.draft.add(kind, false);
             self.draft.describe(node, Some(name.clone()), docs_of(target));
             if *is_update {
@@ -187,7 +188,7 @@ impl<'d> Drafter<'_, 'd> {
         let components = components.or_else(|| self.library.root().pointer("/definitions"));
         for schema in components.and_then(Value::as_object).into_iter().flat_map(Object::values) {
             for part in schema.get("allOf").and_then(Value::as_array).into_iter().flatten() {
-                if let Some(base) = self.target(part)
+                if let Some(base) = self.flattening.references.target(part)
                     && base.get("discriminator").is_some()
                     && base.get("oneOf").is_none()
                     && base.get("anyOf").is_none()
@@ -196,18 +197,6 @@ impl<'d> Drafter<'_, 'd> {
                 }
             }
         }
-    }
-
-    /// What a schema that is a reference and no more leads to, however many steps it takes.
-    fn target(&self, schema: &'d Value) -> Option<&'d Value> {
-        let mut target = self.flattening.references.follow(pure_reference(schema)?).ok()?;
-        for _ in 0..64 {
-            match pure_reference(target).map(|holder| self.flattening.references.follow(holder)) {
-                Some(Ok(next)) if !std::ptr::eq(next, target) => target = next,
-                Some(_) | None => break,
-            }
-        }
-        Some(target)
     }
 
     /// The name of a component, from where it stands or from where a reference leads.
@@ -223,10 +212,30 @@ impl<'d> Drafter<'_, 'd> {
 
     /// The node of a schema, made where it is not there yet.
     fn place(&mut self, spec: &Spec<'d>) -> DraftId {
-        let (spec, is_nullable) = self.resolved(spec);
-        let id = match self.plain(&spec) {
-            Some(id) => id,
-            None => self.place_resolved(spec),
+        let resolved = self.flattening.resolve(spec);
+        self.place_resolved(resolved)
+    }
+
+    fn place_resolved(&mut self, resolved: Resolved<'d>) -> DraftId {
+        let (spec, is_nullable) = match resolved {
+            Resolved::Plain { scalar, is_nullable } => {
+                return self.draft.add(DraftKind::Scalar(scalar), is_nullable);
+            }
+            Resolved::Schema { spec, is_nullable } => (spec, is_nullable),
+        };
+        let key = match spec {
+            Spec::One(schema) => Key::One(std::ptr::from_ref(schema)),
+            _ => self.key(&spec),
+        };
+        let id = match self.made.entry(key) {
+            Entry::Occupied(made) => *made.get(),
+            Entry::Vacant(free) => {
+                // Before its parts: a schema may contain itself.
+                let id = *free.insert(self.draft.reserve());
+                // Not at once: schemas refer to each other in chains of any length.
+                self.waiting.push_back((id, spec));
+                id
+            }
         };
         if !is_nullable {
             return id;
@@ -236,66 +245,44 @@ impl<'d> Drafter<'_, 'd> {
         alias
     }
 
-    fn place_resolved(&mut self, spec: Spec<'d>) -> DraftId {
-        match self.made.entry(self.key(&spec)) {
-            Entry::Occupied(made) => *made.get(),
-            Entry::Vacant(free) => {
-                // Before its parts: a schema may contain itself.
-                let id = *free.insert(self.draft.reserve());
-                // Not at once: schemas refer to each other in chains of any length.
-                self.waiting.push_back((id, spec));
-                id
-            }
-        }
-    }
-
-    /// The node of a schema without parts and without a name, as most are: it is no matter whether it stands twice.
-    fn plain(&mut self, spec: &Spec<'d>) -> Option<DraftId> {
-        let Spec::One(schema) = spec else { return None };
-        if !is_plain(schema) {
-            return None;
-        }
-        let flat = self.flattening.flat(spec);
-        let kind = self.of_kind(flat.likely_kinds().only()?, &flat, schema);
-        Some(self.draft.add(kind, flat.is_nullable))
-    }
-
-    /// A schema that is a reference and no more is what it leads to.
-    fn resolved(&mut self, spec: &Spec<'d>) -> (Spec<'d>, bool) {
-        let Spec::One(schema) = spec else { return (spec.clone(), false) };
-        match self.target(schema) {
-            Some(target) => (Spec::One(target), says_nullable(schema)),
-            None => {
-                if let Some(holder) = pure_reference(schema)
-                    && let Err((message, help)) = self.flattening.references.follow(holder)
-                {
-                    self.flattening.broken.push((holder, message, help));
-                }
-                (spec.clone(), false)
-            }
-        }
-    }
-
     /// Tells specs apart by what they are made of.
     fn key(&self, spec: &Spec<'d>) -> Key {
         let several = |specs: &[Spec<'d>]| specs.iter().map(|spec| self.key(spec)).collect();
         match spec {
-            Spec::One(schema) => Key::One(std::ptr::from_ref(self.target(schema).unwrap_or(schema))),
+            Spec::One(schema) => {
+                Key::One(std::ptr::from_ref(self.flattening.references.target(schema).unwrap_or(schema)))
+            }
             Spec::Bare(schema) => Key::Bare(std::ptr::from_ref(*schema)),
             Spec::All(specs) => Key::All(several(specs)),
             Spec::Any(specs) => Key::Any(several(specs)),
         }
     }
 
+    /// Fills what waits, and what waits because of that.
     fn fill_all(&mut self) {
-        while let Some((id, spec)) = self.waiting.pop_front() {
-            self.fill(id, &spec);
+        /// How many are heard at a time: enough for all cores, and no more than caches hold.
+        const SEVERAL: usize = 1024;
+        while !self.waiting.is_empty() {
+            let several = self.waiting.len().min(SEVERAL);
+            let several: Vec<(DraftId, Spec<'d>)> = self.waiting.drain(..several).collect();
+            let references = self.flattening.references;
+            let heard = each(several, |(id, spec)| {
+                let mut flattening = Flattening::new(references);
+                let mut flat = flattening.flat(&spec);
+                for (key, property) in &mut flat.properties {
+                    property.heard = Some(flattening.hear(key, &property.spec));
+                }
+                (id, spec, flat, flattening)
+            });
+            for (id, spec, flat, flattening) in heard {
+                self.flattening.add_found(flattening);
+                self.fill(id, &spec, flat);
+            }
         }
     }
 
-    fn fill(&mut self, id: DraftId, spec: &Spec<'d>) {
-        let flat = self.flattening.flat(spec);
-        let at = first_of(spec);
+    fn fill(&mut self, id: DraftId, spec: &Spec<'d>, flat: Flat<'d>) {
+        let at = spec.first();
         let made = self.heirs_of(at).unwrap_or_else(|| self.made(flat, at));
         match made {
             Made::Kind(kind, is_nullable) => {
@@ -321,7 +308,7 @@ impl<'d> Drafter<'_, 'd> {
 
     /// What a schema extends: the first part of its `allOf` that is a reference.
     fn base_of(&self, schema: &'d Value) -> Option<&'d Value> {
-        schema.said(Word::AllOf)?.as_array()?.iter().find_map(|part| self.target(part))
+        schema.said(Word::AllOf)?.as_array()?.iter().find_map(|part| self.flattening.references.target(part))
     }
 
     /// Says which schemas extend one that has a place of its own.
@@ -344,7 +331,7 @@ impl<'d> Drafter<'_, 'd> {
         Some(Made::Kind(self.tagged(tag, tags, &specs), false))
     }
 
-    fn made(&mut self, flat: Flat<'d>, at: &'d Value) -> Made {
+    fn made(&mut self, mut flat: Flat<'d>, at: &'d Value) -> Made {
         if let Some(values) = &flat.values {
             return self.of_values(values, flat.is_nullable, at);
         }
@@ -356,10 +343,10 @@ impl<'d> Drafter<'_, 'd> {
         let kind = match kinds[..] {
             // Anything is null as well.
             [] => DraftKind::Any,
-            [kind] => self.of_kind(kind, &flat, at),
+            [kind] => self.of_kind(kind, &mut flat, at),
             _ => {
                 let cases = kinds.iter().map(|kind| {
-                    let kind = self.of_kind(*kind, &flat, at);
+                    let kind = self.of_kind(*kind, &mut flat, at);
                     DraftCase { tag: None, node: self.draft.add(kind, false) }
                 });
                 let cases = cases.collect();
@@ -409,19 +396,11 @@ impl<'d> Drafter<'_, 'd> {
         Made::Kind(kinds.pop().unwrap_or(DraftKind::Any), is_nullable)
     }
 
-    fn of_kind(&mut self, kind: JsonKind, flat: &Flat<'d>, at: &'d Value) -> DraftKind {
+    fn of_kind(&mut self, kind: JsonKind, flat: &mut Flat<'d>, at: &'d Value) -> DraftKind {
         match kind {
-            JsonKind::Boolean => DraftKind::Scalar(Scalar::Boolean),
-            JsonKind::Number => DraftKind::Scalar(Scalar::Float),
-            JsonKind::Integer => DraftKind::Scalar(Scalar::Integer(width(flat))),
-            JsonKind::Text => {
-                if matches!(flat.format, Some("time" | "duration")) {
-                    self.flattening.note(at, NoteKind::Format);
-                }
-                DraftKind::Scalar(text_scalar(flat.format))
-            }
             JsonKind::List => self.list(flat, at),
             JsonKind::Object => self.object(flat, at),
+            scalar => self.flattening.scalar(scalar, flat, at).map_or(DraftKind::Any, DraftKind::Scalar),
         }
     }
 
@@ -450,7 +429,7 @@ impl<'d> Drafter<'_, 'd> {
         DraftKind::List(items)
     }
 
-    fn object(&mut self, flat: &Flat<'d>, at: &'d Value) -> DraftKind {
+    fn object(&mut self, flat: &mut Flat<'d>, at: &'d Value) -> DraftKind {
         if flat.properties.is_empty() {
             let values = self.other_values(flat, at).unwrap_or_else(|| self.draft.add(DraftKind::Any, false));
             return DraftKind::Map(values);
@@ -458,18 +437,24 @@ impl<'d> Drafter<'_, 'd> {
         // That there may be others is so in every object; it is worth keeping them where something is said of them.
         let extras = self.other_values(flat, at);
         let is_sent = self.sent.contains(&std::ptr::from_ref(at));
-        let mut fields: Vec<DraftField> = flat
-            .properties
-            .iter()
-            .filter(|(_, spec)| !(is_sent && says(first_of(spec), Word::WriteOnly)))
-            .map(|(key, spec)| {
-                let presence =
-                    if flat.required.contains(*key) { Presence::Always } else { Presence::Sometimes };
-                let node = self.place(spec);
-                let (default, docs) = (default_of(first_of(spec)), docs_of(first_of(spec)));
-                DraftField { default, docs, ..DraftField::new(WireName::new(*key), presence, node) }
-            })
-            .collect();
+        let mut fields = Vec::with_capacity(flat.properties.len());
+        for (key, Property { spec, heard }) in &mut flat.properties {
+            if is_sent && says(spec.first(), Word::WriteOnly) {
+                continue;
+            }
+            let heard = heard.take().unwrap_or_else(|| self.flattening.hear(key, spec));
+            let Heard { wire, name, default, docs, resolved } = heard;
+            let is_required = flat.required.contains(*key);
+            let presence = if is_required { Presence::Always } else { Presence::Sometimes };
+            fields.push(DraftField {
+                wire,
+                name,
+                presence,
+                node: self.place_resolved(resolved),
+                default,
+                docs,
+            });
+        }
         let unsaid = flat.required.iter().filter(|key| !flat.properties.contains_key(**key));
         for key in unsaid {
             let node = self.draft.add(DraftKind::Any, false);
@@ -560,40 +545,9 @@ impl<'d> Drafter<'_, 'd> {
     }
 }
 
-/// The first schema that a spec is made of.
-fn first_of<'d>(spec: &Spec<'d>) -> &'d Value {
-    match spec {
-        Spec::One(schema) | Spec::Bare(schema) => schema,
-        Spec::All(specs) | Spec::Any(specs) => specs.last().map_or(&Value::Null, first_of),
-    }
-}
-
 fn discriminator_key(discriminator: Option<&Value>) -> Option<&str> {
     match discriminator? {
         Value::String(key) => Some(key),
         other => other.get("propertyName")?.as_str(),
-    }
-}
-
-fn width(flat: &Flat<'_>) -> Width {
-    const LAST: f64 = 9_223_372_036_854_775_807.0;
-    let fits_narrow = |number: f64| number.abs() <= f64::from(i32::MAX);
-    match (flat.format, flat.least, flat.greatest) {
-        (Some("int32"), _, _) => Width::Narrow,
-        (Some("int64"), _, _) => Width::Wide,
-        (_, Some(least), Some(greatest)) if fits_narrow(least) && fits_narrow(greatest) => Width::Narrow,
-        (Some("uint64"), _, _) => Width::Big,
-        (_, _, Some(greatest)) if greatest > LAST => Width::Big,
-        _ => Width::Wide,
-    }
-}
-
-fn text_scalar(format: Option<&str>) -> Scalar {
-    match format {
-        Some("date-time") => Scalar::DateTime(TimeForms::ALL),
-        Some("date") => Scalar::Date,
-        Some("uuid") => Scalar::Uuid,
-        Some("uri" | "url") => Scalar::Uri,
-        _ => Scalar::Text,
     }
 }

@@ -3,6 +3,7 @@
 use foldhash::fast::RandomState;
 use indexmap::{IndexMap, IndexSet};
 
+use crate::hear::Heard;
 use crate::kinds::{JsonKind, JsonKinds};
 use crate::library::References;
 use crate::said::says;
@@ -22,8 +23,32 @@ pub(crate) enum Spec<'d> {
     Any(Vec<Spec<'d>>),
 }
 
+impl<'d> Spec<'d> {
+    /// The first schema that it is made of.
+    pub(crate) fn first(&self) -> &'d Value {
+        match self {
+            Self::One(schema) | Self::Bare(schema) => schema,
+            Self::All(specs) | Self::Any(specs) => specs.last().map_or(&Value::Null, Spec::first),
+        }
+    }
+}
+
+/// A property of a schema.
+#[derive(Debug, Clone)]
+pub(crate) struct Property<'d> {
+    pub(crate) spec: Spec<'d>,
+    /// What it says, if that was heard already.
+    pub(crate) heard: Option<Heard<'d>>,
+}
+
+impl<'d> From<Spec<'d>> for Property<'d> {
+    fn from(spec: Spec<'d>) -> Self {
+        Self { spec, heard: None }
+    }
+}
+
 /// The properties of a schema by key, in their order.
-pub(crate) type Properties<'d> = IndexMap<&'d str, Spec<'d>, RandomState>;
+pub(crate) type Properties<'d> = IndexMap<&'d str, Property<'d>, RandomState>;
 
 /// What a schema says.
 #[derive(Debug, Clone, Default)]
@@ -155,6 +180,20 @@ pub(crate) fn pure_reference(schema: &Value) -> Option<&Value> {
     }
 }
 
+impl<'d> References<'d> {
+    /// What a schema that is a reference and no more leads to, however many steps it takes.
+    pub(crate) fn target(&self, schema: &'d Value) -> Option<&'d Value> {
+        let mut target = self.follow(pure_reference(schema)?).ok()?;
+        for _ in 0..64 {
+            match pure_reference(target).map(|holder| self.follow(holder)) {
+                Some(Ok(next)) if !std::ptr::eq(next, target) => target = next,
+                Some(_) | None => break,
+            }
+        }
+        Some(target)
+    }
+}
+
 /// Whether a schema says of itself that null fits it.
 pub(crate) fn says_nullable(schema: &Value) -> bool {
     says(schema, Word::Nullable) || says(schema, Word::XNullable)
@@ -210,7 +249,18 @@ pub(crate) struct Flattening<'r, 'd> {
     pub(crate) broken: Vec<(&'d Value, String, Option<String>)>,
 }
 
-impl<'d> Flattening<'_, 'd> {
+impl<'r, 'd> Flattening<'r, 'd> {
+    pub(crate) fn new(references: &'r References<'d>) -> Self {
+        Self { references, notes: Vec::new(), broken: Vec::new() }
+    }
+
+    /// Takes over what another has found.
+    pub(crate) fn add_found(&mut self, other: Self) {
+        let Self { references: _, notes, broken } = other;
+        self.notes.extend(notes);
+        self.broken.extend(broken);
+    }
+
     pub(crate) fn flat(&mut self, spec: &Spec<'d>) -> Flat<'d> {
         let mut flat = Flat::default();
         self.add(spec, &mut flat, &mut Vec::new());
@@ -404,11 +454,13 @@ impl<'d> Keywords<'d> {
     fn add_object(&self, flat: &mut Flat<'d>) {
         for (key, schema) in self.properties.and_then(Value::as_object).into_iter().flatten() {
             let spec = match flat.properties.get(key) {
-                Some(Spec::One(known)) if std::ptr::eq(*known, schema) => Spec::One(schema),
-                Some(known) => Spec::All(vec![known.clone(), Spec::One(schema)]),
+                Some(Property { spec: Spec::One(known), .. }) if std::ptr::eq(*known, schema) => {
+                    Spec::One(schema)
+                }
+                Some(Property { spec, .. }) => Spec::All(vec![spec.clone(), Spec::One(schema)]),
                 None => Spec::One(schema),
             };
-            flat.properties.insert(key, spec);
+            flat.properties.insert(key, spec.into());
         }
         let required = self.required.and_then(Value::as_array);
         flat.required.extend(required.into_iter().flatten().filter_map(Value::as_str));

@@ -10,6 +10,7 @@
 mod api;
 mod draft;
 mod flat;
+mod hear;
 mod kinds;
 mod library;
 mod names;

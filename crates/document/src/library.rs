@@ -2,7 +2,7 @@
 
 use std::borrow::Cow;
 use std::collections::{BTreeSet, HashMap, HashSet};
-use std::rc::Rc;
+use std::sync::Arc;
 
 use foldhash::fast::RandomState;
 use rustc_hash::FxHashMap;
@@ -10,7 +10,7 @@ use url::Url;
 
 use crate::read::{Fault, Kind, read_value, recognise};
 use crate::text::Word;
-use crate::value::{Object, Value};
+use crate::value::{ByPlace, Object, Value};
 
 /// Hands over the files that a document refers to.
 pub trait Files {
@@ -155,7 +155,7 @@ fn without_fragment(target: &str) -> &str {
 }
 
 /// A reference: the object that holds it, what it is relative to, and its text.
-type Reference<'d> = (&'d Value, Rc<Url>, &'d str);
+type Reference<'d> = (&'d Value, Arc<Url>, &'d str);
 
 /// What the objects of a document say of where they are, and of where others are.
 struct Index<'d> {
@@ -167,7 +167,7 @@ struct Index<'d> {
 impl<'d> Index<'d> {
     fn of(document: &'d Value, url: &Url) -> Self {
         let mut walk = Walk { ids: Vec::new(), references: Vec::new(), depth: 0 };
-        walk.visit(document, &Rc::new(url.clone()));
+        walk.visit(document, &Arc::new(url.clone()));
         let Walk { mut ids, references, depth: _ } = walk;
         ids.sort_by_key(|(depth, ..)| *depth);
         Self { ids: ids.into_iter().map(|(_, address, holder)| (address, holder)).collect(), references }
@@ -183,13 +183,13 @@ struct Walk<'d> {
 
 impl<'d> Walk<'d> {
     /// Looks at a value and all in it; parsers bound how deep it is.
-    fn visit(&mut self, holder: &'d Value, base: &Rc<Url>) {
+    fn visit(&mut self, holder: &'d Value, base: &Arc<Url>) {
         self.depth += 1;
         match holder {
             Value::Array(items) => items.iter().for_each(|item| self.visit(item, base)),
             Value::Object(object) => {
                 let said = Said::of(object);
-                let own = said.id.and_then(|id| base.join(id).ok()).map(Rc::new);
+                let own = said.id.and_then(|id| base.join(id).ok()).map(Arc::new);
                 let base = own.as_ref().unwrap_or(base);
                 if own.is_some() {
                     self.ids.push((self.depth, base.as_str().trim_end_matches('#').to_owned(), holder));
@@ -198,7 +198,7 @@ impl<'d> Walk<'d> {
                     let address = format!("{}#{anchor}", without_fragment(base.as_str()));
                     self.ids.push((self.depth, address, holder));
                 }
-                self.references.extend(said.reference.map(|reference| (holder, Rc::clone(base), reference)));
+                self.references.extend(said.reference.map(|reference| (holder, Arc::clone(base), reference)));
                 object.values().for_each(|inner| self.visit(inner, base));
             }
             Value::Null | Value::Bool(_) | Value::Number(_) | Value::String(_) => {}
@@ -246,9 +246,9 @@ pub(crate) struct References<'d> {
     /// Whole documents by their address.
     documents: HashMap<String, &'d Value>,
     /// By object with any other reference, what it is relative to, and the reference.
-    targets: FxHashMap<*const Value, (Rc<Url>, &'d str)>,
+    targets: FxHashMap<ByPlace<'d>, (Arc<Url>, &'d str)>,
     /// By object with a reference, what that leads to, where a pointer into what is around it says so.
-    known: FxHashMap<*const Value, &'d Value>,
+    known: FxHashMap<ByPlace<'d>, &'d Value>,
 }
 
 impl<'d> References<'d> {
@@ -256,16 +256,16 @@ impl<'d> References<'d> {
     fn follow_pointers(&mut self, references: Vec<Reference<'d>>) {
         let mut found: HashMap<(*const Url, &str), Option<&'d Value>, RandomState> = HashMap::default();
         for (holder, base, reference) in references {
-            let address = std::ptr::from_ref(holder);
+            let place = ByPlace(holder);
             let mut follow = |pointer| {
-                *found.entry((Rc::as_ptr(&base), pointer)).or_insert_with(|| {
+                *found.entry((Arc::as_ptr(&base), pointer)).or_insert_with(|| {
                     self.whole(without_fragment(base.as_str()))?.pointer(&percent_decoded(pointer))
                 })
             };
             let pointer = reference.strip_prefix('#').filter(|pointer| pointer.starts_with('/'));
             match pointer.and_then(&mut follow) {
-                Some(target) => drop(self.known.insert(address, target)),
-                None => drop(self.targets.insert(address, (base, reference))),
+                Some(target) => drop(self.known.insert(place, target)),
+                None => drop(self.targets.insert(place, (base, reference))),
             }
         }
     }
@@ -277,11 +277,11 @@ impl<'d> References<'d> {
 
     /// What the reference in an object leads to; if to nothing, why.
     pub(crate) fn follow(&self, holder: &'d Value) -> Result<&'d Value, (String, Option<String>)> {
-        let address = std::ptr::from_ref(holder);
-        if let Some(target) = self.known.get(&address) {
+        let place = ByPlace(holder);
+        if let Some(target) = self.known.get(&place) {
             return Ok(target);
         }
-        let reference = self.targets.get(&address);
+        let reference = self.targets.get(&place);
         let written = reference.map_or("", |(_, reference)| reference);
         let Some(target) = reference.and_then(|(base, reference)| base.join(reference).ok()) else {
             return Err((format!("`{written}` is no reference"), None));

@@ -3,6 +3,7 @@
 
 use std::collections::HashMap;
 use std::fmt;
+use std::hash::{Hash, Hasher};
 
 use serde::de::{Deserialize, DeserializeSeed, Deserializer, Error, MapAccess, SeqAccess, Visitor};
 use serde::ser::{Serialize, Serializer};
@@ -28,6 +29,24 @@ pub enum Value {
 }
 
 type Entry = (Text, Value);
+
+/// A value as the thing that stands at its place: another one is another, however alike.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct ByPlace<'d>(pub(crate) &'d Value);
+
+impl PartialEq for ByPlace<'_> {
+    fn eq(&self, other: &Self) -> bool {
+        std::ptr::eq(self.0, other.0)
+    }
+}
+
+impl Eq for ByPlace<'_> {}
+
+impl Hash for ByPlace<'_> {
+    fn hash<H: Hasher>(&self, state: &mut H) {
+        std::ptr::hash(self.0, state);
+    }
+}
 
 /// A JSON object: its keys in their order, each once.
 #[derive(Debug, Clone)]

@@ -5,7 +5,7 @@ use std::collections::HashSet;
 use indexmap::{IndexMap, IndexSet};
 use jar_sprout_model::{DraftCase, DraftField, DraftId, DraftKind, Presence, Scalar, Width, WireName};
 
-use super::{Drafter, Made, discriminator_key, first_of};
+use super::{Drafter, Made, discriminator_key};
 use crate::flat::{Flat, NoteKind, Properties, Spec};
 use crate::kinds::{JsonKind, JsonKinds};
 use crate::value::Value;
@@ -34,7 +34,7 @@ impl<'d> Drafter<'_, 'd> {
                 continue;
             }
             is_nullable |= own.is_nullable && own.values.is_none();
-            let is_base = self.heirs.contains_key(&std::ptr::from_ref(first_of(&case)));
+            let is_base = self.heirs.contains_key(&std::ptr::from_ref(case.first()));
             if own.values.is_none() && own.alternatives.len() == 1 && !own.has_substance() && !is_base {
                 queue.extend(own.alternatives.into_iter().flatten().rev());
                 continue;
@@ -165,8 +165,7 @@ impl<'d> Drafter<'_, 'd> {
             }
             JsonKind::Object => {
                 self.flattening.note(at, NoteKind::MergedObjects);
-                let merged = merged(cases);
-                self.object(&merged, at)
+                self.object(&mut merged(cases), at)
             }
         }
     }
@@ -197,7 +196,7 @@ impl<'d> Drafter<'_, 'd> {
     fn fixed(&mut self, cases: &[(Spec<'d>, Flat<'d>)], key: &str) -> Option<Vec<String>> {
         let mut tags = Vec::new();
         for (_, flat) in cases {
-            let values = self.flattening.flat(flat.properties.get(key)?).values?;
+            let values = self.flattening.flat(&flat.properties.get(key)?.spec).values?;
             match values[..] {
                 [Value::String(text)] => tags.push(text.to_string()),
                 _ => return None,
@@ -208,8 +207,8 @@ impl<'d> Drafter<'_, 'd> {
 
     /// The tag of a case by the mapping of a discriminator, else by the name of the component.
     pub(super) fn mapped(&self, discriminator: Option<&'d Value>, spec: &Spec<'d>) -> Option<String> {
-        let schema = first_of(spec);
-        let target = self.target(schema).unwrap_or(schema);
+        let schema = spec.first();
+        let target = self.flattening.references.target(schema).unwrap_or(schema);
         let name = self.names.get(&std::ptr::from_ref(target))?;
         let mapping = discriminator?.get("mapping").and_then(Value::as_object);
         let mut mapped = mapping.into_iter().flatten();
@@ -289,15 +288,15 @@ fn kinds_of(flat: &Flat<'_>) -> JsonKinds {
 fn merged<'d>(cases: &[(Spec<'d>, Flat<'d>)]) -> Flat<'d> {
     let mut properties: IndexMap<&'d str, Vec<Spec<'d>>> = IndexMap::new();
     for (_, flat) in cases {
-        for (key, spec) in &flat.properties {
-            properties.entry(*key).or_default().push(spec.clone());
+        for (key, property) in &flat.properties {
+            properties.entry(*key).or_default().push(property.spec.clone());
         }
     }
     let properties: Properties<'d> = properties
         .into_iter()
         .map(|(key, mut specs)| {
             let spec = if specs.len() == 1 { specs.remove(0) } else { Spec::Any(specs) };
-            (key, spec)
+            (key, spec.into())
         })
         .collect();
     let is_required = |key: &&&str| cases.iter().all(|(_, flat)| flat.required.contains(**key));

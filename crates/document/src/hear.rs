@@ -1,0 +1,111 @@
+//! Hearing: what a schema says by itself, before any of it has a place. No schema bears on what another says, so that
+//! many are heard on all cores.
+
+use jar_sprout_model::{DefaultValue, Docs, Scalar, TimeForms, Width, WireName, Words};
+
+use crate::flat::{Flat, Flattening, NoteKind, Spec, is_plain, pure_reference, says_nullable};
+use crate::kinds::JsonKind;
+use crate::said::{default_of, docs_of};
+use crate::value::Value;
+
+/// What the schema of a property says.
+#[derive(Debug, Clone)]
+pub(crate) struct Heard<'d> {
+    pub(crate) wire: WireName,
+    pub(crate) name: Words,
+    pub(crate) default: Option<DefaultValue>,
+    pub(crate) docs: Docs,
+    pub(crate) resolved: Resolved<'d>,
+}
+
+/// What a schema is when its reference is followed.
+#[derive(Debug, Clone)]
+pub(crate) enum Resolved<'d> {
+    /// A value without parts and without a name, as most are: it is no matter whether it stands twice.
+    Plain { scalar: Scalar, is_nullable: bool },
+    Schema {
+        spec: Spec<'d>,
+        /// Whether null may stand there beside what the schema says.
+        is_nullable: bool,
+    },
+}
+
+impl<'d> Flattening<'_, 'd> {
+    /// What is said of a property.
+    pub(crate) fn hear(&mut self, key: &str, spec: &Spec<'d>) -> Heard<'d> {
+        let schema = spec.first();
+        Heard {
+            wire: WireName::new(key),
+            name: Words::split(key),
+            default: default_of(schema),
+            docs: docs_of(schema),
+            resolved: self.resolve(spec),
+        }
+    }
+
+    /// A schema that is a reference and no more is what it leads to.
+    pub(crate) fn resolve(&mut self, spec: &Spec<'d>) -> Resolved<'d> {
+        let Spec::One(schema) = spec else {
+            return Resolved::Schema { spec: spec.clone(), is_nullable: false };
+        };
+        let (schema, is_nullable) = match self.references.target(schema) {
+            Some(target) => (target, says_nullable(schema)),
+            None => {
+                if let Some(holder) = pure_reference(schema)
+                    && let Err((message, help)) = self.references.follow(holder)
+                {
+                    self.broken.push((holder, message, help));
+                }
+                (*schema, false)
+            }
+        };
+        let spec = Spec::One(schema);
+        if is_plain(schema) {
+            let flat = self.flat(&spec);
+            let kind = flat.likely_kinds().only();
+            if let Some(scalar) = kind.and_then(|kind| self.scalar(kind, &flat, schema)) {
+                return Resolved::Plain { scalar, is_nullable: is_nullable || flat.is_nullable };
+            }
+        }
+        Resolved::Schema { spec, is_nullable }
+    }
+
+    /// A value of a kind that has no parts.
+    pub(crate) fn scalar(&mut self, kind: JsonKind, flat: &Flat<'d>, at: &'d Value) -> Option<Scalar> {
+        match kind {
+            JsonKind::Boolean => Some(Scalar::Boolean),
+            JsonKind::Number => Some(Scalar::Float),
+            JsonKind::Integer => Some(Scalar::Integer(width(flat))),
+            JsonKind::Text => {
+                if matches!(flat.format, Some("time" | "duration")) {
+                    self.note(at, NoteKind::Format);
+                }
+                Some(text_scalar(flat.format))
+            }
+            JsonKind::List | JsonKind::Object => None,
+        }
+    }
+}
+
+fn width(flat: &Flat<'_>) -> Width {
+    const LAST: f64 = 9_223_372_036_854_775_807.0;
+    let fits_narrow = |number: f64| number.abs() <= f64::from(i32::MAX);
+    match (flat.format, flat.least, flat.greatest) {
+        (Some("int32"), _, _) => Width::Narrow,
+        (Some("int64"), _, _) => Width::Wide,
+        (_, Some(least), Some(greatest)) if fits_narrow(least) && fits_narrow(greatest) => Width::Narrow,
+        (Some("uint64"), _, _) => Width::Big,
+        (_, _, Some(greatest)) if greatest > LAST => Width::Big,
+        _ => Width::Wide,
+    }
+}
+
+fn text_scalar(format: Option<&str>) -> Scalar {
+    match format {
+        Some("date-time") => Scalar::DateTime(TimeForms::ALL),
+        Some("date") => Scalar::Date,
+        Some("uuid") => Scalar::Uuid,
+        Some("uri" | "url") => Scalar::Uri,
+        _ => Scalar::Text,
+    }
+}
