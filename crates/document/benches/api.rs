@@ -11,7 +11,7 @@ use std::time::{Duration, Instant};
 
 use jar_sprout_document::{Drafted, Library, NoFiles, draft_document};
 use jar_sprout_grow::{Arrangement, LANGUAGES, Settings, grow};
-use jar_sprout_model::{Model, Words};
+use jar_sprout_model::{Draft, Model, Words};
 use jar_sprout_settle::{Policies, settle_document};
 use serde_json::{Map, Value, json};
 
@@ -71,9 +71,9 @@ fn stages() -> Vec<Stage> {
     for language in LANGUAGES {
         let stage = |text: &str| {
             timed(|| {
-                let (library, model) = model_of(text);
+                let (library, draft, model) = model_of(text);
                 let files = grow(*language, &model, &Settings::default(), Arrangement::AsUsual);
-                (library, model, files)
+                (library, draft, model, files)
             })
         };
         stages.push((format!("to {}", language.title()), Box::new(stage)));
@@ -108,8 +108,8 @@ fn draft_of(text: &str) -> (Library, Drafted) {
     (library, drafted)
 }
 
-fn model_of(text: &str) -> (Library, Model) {
+fn model_of(text: &str) -> (Library, Draft, Model) {
     let (library, Drafted { draft, roots, title, .. }) = draft_of(text);
     let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
-    (library, model)
+    (library, draft, model)
 }

@@ -107,14 +107,14 @@ impl Comment {
             Form::Lines(_) => lines(wrapped.iter().map(line)),
             // Two signs more than a line in the middle has: `/**` and ` */`.
             Form::Stars | Form::Javadoc if is_one && length + 4 <= room && !wrapped[0].starts_with("@p") => {
-                text(format!("/** {} */", wrapped[0]))
+                text(["/** ", &wrapped[0], " */"].concat())
             }
             Form::Stars | Form::Javadoc => framed("/**", " */"),
             Form::Summary if is_one && length + "<summary></summary>".len() <= room => {
-                text(format!("/// <summary>{}</summary>", wrapped[0]))
+                text(["/// <summary>", &wrapped[0], "</summary>"].concat())
             }
             Form::Summary => framed("/// <summary>", "/// </summary>"),
-            Form::Quotes if is_one => text(format!("\"\"\"{}\"\"\"", wrapped[0])),
+            Form::Quotes if is_one => text(["\"\"\"", &wrapped[0], "\"\"\""].concat()),
             Form::Quotes => {
                 let mut inside = wrapped.into_iter();
                 let first = inside.next().map(|first| text(format!("\"\"\"{first}")));

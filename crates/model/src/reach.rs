@@ -35,23 +35,28 @@ impl Definition {
 
 impl Type {
     /// The named types that it speaks of.
-    pub fn named(&self) -> Vec<TypeId> {
-        match self {
-            Self::Named(id) => vec![*id],
-            Self::List(slot) | Self::Map(slot) => slot.ty.named(),
-            Self::Tuple(slots) => slots.iter().flat_map(|slot| slot.ty.named()).collect(),
-            Self::Any | Self::Scalar(_) | Self::Constant(_) => Vec::new(),
-        }
+    pub fn named(&self) -> impl Iterator<Item = TypeId> {
+        self.leaves().filter_map(|ty| if let Self::Named(id) = ty { Some(*id) } else { None })
     }
 
     /// The scalars that it speaks of.
-    pub(crate) fn scalars(&self) -> Vec<Scalar> {
-        match self {
-            Self::Scalar(scalar) => vec![*scalar],
-            Self::List(slot) | Self::Map(slot) => slot.ty.scalars(),
-            Self::Tuple(slots) => slots.iter().flat_map(|slot| slot.ty.scalars()).collect(),
-            Self::Any | Self::Named(_) | Self::Constant(_) => Vec::new(),
-        }
+    pub(crate) fn scalars(&self) -> impl Iterator<Item = Scalar> {
+        self.leaves().filter_map(|ty| if let Self::Scalar(scalar) = ty { Some(*scalar) } else { None })
+    }
+
+    /// The types in it that hold no others, in their order; itself, where it holds none.
+    fn leaves(&self) -> impl Iterator<Item = &Self> {
+        let mut next = Some(self);
+        let mut more = Vec::new();
+        std::iter::from_fn(move || {
+            loop {
+                match next.take().or_else(|| more.pop())? {
+                    Self::List(slot) | Self::Map(slot) => next = Some(&slot.ty),
+                    Self::Tuple(slots) => more.extend(slots.iter().rev().map(|slot| &slot.ty)),
+                    leaf => return Some(leaf),
+                }
+            }
+        })
     }
 
     /// Puts another scalar in the place of each that it speaks of.

@@ -312,9 +312,8 @@ impl<'s, 'd> Deciding<'s, 'd> {
 
     /// Gives what stands in a field a type of its own.
     fn split(&mut self, id: TypeId, key: &WireName, name: &str) -> Result<(), Unmatched> {
-        let whole =
-            self.fields(id).iter().find(|field| field.wire == *key).map(|field| field.slot.ty.named());
-        let Some(whole) = whole.and_then(|named| named.first().copied()) else {
+        let field = self.fields(id).iter().find(|field| field.wire == *key);
+        let Some(whole) = field.and_then(|field| field.slot.ty.named().next()) else {
             let subject = Subject::of(&self.settled.model.get(id).name, key);
             return Err(Unmatched { asked: format!("type in {subject}"), known: Vec::new() });
         };

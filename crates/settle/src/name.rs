@@ -45,7 +45,7 @@ struct Names<'p> {
 
 impl Names<'_> {
     fn name(&mut self, group: usize, uses: &[&Use]) -> Named {
-        let candidates = self.candidates(&self.outer_uses(group, uses));
+        let candidates = self.candidates(group, uses);
         let base = candidates[0].clone();
         let numbered = (2..).map(|n: u32| base.with_word(&n.to_string()));
         let name = candidates
@@ -60,8 +60,16 @@ impl Names<'_> {
     }
 
     /// The names that fit a type, the best first.
-    fn candidates(&self, uses: &[&Use]) -> Vec<Words> {
-        let first = uses.first().expect("a type is made for a use");
+    fn candidates(&self, group: usize, uses: &[&Use]) -> Vec<Words> {
+        // The uses outside itself: a mother in a queen is a queen.
+        let is_own = |around: &DraftId| self.places.group(*around) == Some(group);
+        let mut outer = uses.iter().filter(|one| !one.within.iter().any(is_own)).copied().peekable();
+        let first = outer.peek().or(uses.first()).copied().expect("a type is made for a use");
+        let mut outer_uses = Vec::new();
+        if first.declared.is_none() {
+            outer_uses.extend(outer);
+        }
+        let uses = if outer_uses.is_empty() { uses } else { &outer_uses };
         let base = first.declared.clone().unwrap_or_else(|| fitting_name(uses));
         let mut candidates = vec![base.clone()];
         for around in self.around(first) {
@@ -78,8 +86,7 @@ impl Names<'_> {
             (Some(other), Some(parent)) => other.ends_in(parent),
             (other, parent) => other == parent,
         };
-        let one_parent = uses.iter().all(|one| is_family(one));
-        if first.leans_on_parent && one_parent && candidates.len() > 2 {
+        if first.leans_on_parent && candidates.len() > 2 && uses.iter().all(|one| is_family(one)) {
             candidates.swap(0, 1);
         }
         candidates
@@ -102,14 +109,6 @@ impl Names<'_> {
     /// The name that the type of a position has so far.
     fn name_at(&self, node: DraftId) -> Option<&Words> {
         self.given[self.places.group(node)?].as_ref()
-    }
-
-    /// The uses of a type outside itself: a mother in a queen is a queen.
-    fn outer_uses<'u>(&self, group: usize, uses: &[&'u Use]) -> Vec<&'u Use> {
-        let is_own = |around: &DraftId| self.places.group(*around) == Some(group);
-        let is_outer = |one: &&&Use| !one.within.iter().any(is_own);
-        let outer: Vec<&Use> = uses.iter().filter(is_outer).copied().collect();
-        if outer.is_empty() { uses.to_vec() } else { outer }
     }
 }
 

@@ -5,6 +5,7 @@ use indexmap::IndexSet;
 use jar_sprout_model::{
     Draft, DraftCase, DraftField, DraftId, DraftKind, Presence, Scalar, TimeForms, WireName, Words,
 };
+use rustc_hash::FxHashSet;
 
 /// A set of positions with the same structure.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -30,8 +31,11 @@ pub(crate) fn same_types(draft: &Draft, positions: &[DraftId]) -> Classes {
     // Sets keep the hashes of what is in them: a look at all names again would cost more than anything else here.
     let mut faces: IndexSet<(&Option<Words>, Face<'_>), RandomState> = IndexSet::default();
     let mut with_parts: Vec<(DraftId, Vec<DraftId>)> = Vec::new();
+    let alone = alone_by_name(draft, positions);
     for id in positions {
-        let (face, parts) = faced(draft, *id);
+        // What has a name that nothing else has is told apart already.
+        let is_alone = draft.node(*id).name.as_ref().is_some_and(|name| alone.contains(name));
+        let (face, parts) = if is_alone { (Face::Any, Vec::new()) } else { faced(draft, *id) };
         // What a document tells apart by name is not the same thing, however alike.
         let (class, _) = faces.insert_full((&draft.node(*id).name, face));
         classes.0[id.index()] = Class(class);
@@ -57,6 +61,19 @@ pub(crate) fn same_types(draft: &Draft, positions: &[DraftId]) -> Classes {
             return classes;
         }
     }
+}
+
+/// The names that one position has, and no other.
+fn alone_by_name<'d>(draft: &'d Draft, positions: &[DraftId]) -> FxHashSet<&'d Words> {
+    let (mut alone, mut met) = (FxHashSet::default(), FxHashSet::default());
+    for name in positions.iter().filter_map(|id| draft.node(*id).name.as_ref()) {
+        if met.insert(name) {
+            alone.insert(name);
+        } else {
+            alone.remove(name);
+        }
+    }
+    alone
 }
 
 /// What a position shows without its parts.

@@ -441,20 +441,24 @@ fn plan_entry(
 
 /// The named types that stand in a definition with no list or map between.
 fn inline_parts(definition: &PlannedDefinition<'_>) -> Vec<TypeId> {
-    fn inline(ty: &Type) -> Vec<TypeId> {
+    fn add_inline(ty: &Type, parts: &mut Vec<TypeId>) {
         match ty {
-            Type::Named(id) => vec![*id],
-            Type::Tuple(items) => items.iter().flat_map(|item| inline(&item.ty)).collect(),
-            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Map(_) => Vec::new(),
+            Type::Named(id) => parts.push(*id),
+            Type::Tuple(items) => items.iter().for_each(|item| add_inline(&item.ty, parts)),
+            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Map(_) => {}
         }
     }
+    let mut parts = Vec::new();
     match definition {
-        PlannedDefinition::Record(fields) => fields.iter().flat_map(|field| inline(&field.slot.ty)).collect(),
-        PlannedDefinition::Union(union) => {
-            union.cases.iter().flat_map(|case| inline(&case.slot.ty)).collect()
+        PlannedDefinition::Record(fields) => {
+            fields.iter().for_each(|field| add_inline(&field.slot.ty, &mut parts));
         }
-        PlannedDefinition::Enumeration(_) => Vec::new(),
+        PlannedDefinition::Union(union) => {
+            union.cases.iter().for_each(|case| add_inline(&case.slot.ty, &mut parts));
+        }
+        PlannedDefinition::Enumeration(_) => {}
     }
+    parts
 }
 
 /// What is known while types are planned: all their names.

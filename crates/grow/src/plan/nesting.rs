@@ -20,7 +20,7 @@ impl<'m> Plan<'m> {
         let needed = self.needed();
         let mut led_to = vec![Leading::None; self.types.len()];
         for (number, root) in self.roots.iter().enumerate() {
-            let mut open = root.slot().ty.named();
+            let mut open: Vec<TypeId> = root.slot().ty.named().collect();
             while let Some(id) = open.pop() {
                 let is_new = match &mut led_to[id.index()] {
                     // What is behind it is led to by several as well.

@@ -85,16 +85,16 @@ pub(super) fn unions(types: &[PlannedType<'_>]) -> HashMap<TypeId, Vec<TypeId>> 
 /// beside such a record: a union then writes all its cases as they are.
 pub(super) fn writes_tag(types: &[PlannedType<'_>], roots: &[PlannedRoot<'_>]) -> Vec<bool> {
     let mut writes = vec![false; types.len()];
-    let mut alone = |ids: Vec<TypeId>| ids.into_iter().for_each(|id| writes[id.index()] = true);
-    roots.iter().for_each(|root| alone(root.slot().ty.named()));
+    let mut alone = |ty: &Type| ty.named().for_each(|id| writes[id.index()] = true);
+    roots.iter().for_each(|root| alone(&root.slot().ty));
     for ty in types {
         match &ty.definition {
             PlannedDefinition::Record(fields) => {
-                fields.iter().for_each(|field| alone(field.slot.ty.named()));
+                fields.iter().for_each(|field| alone(&field.slot.ty));
             }
             PlannedDefinition::Union(union) => {
                 let untagged = union.cases.iter().filter(|case| case.tag.is_none());
-                untagged.for_each(|case| alone(case.slot.ty.named()));
+                untagged.for_each(|case| alone(&case.slot.ty));
             }
             PlannedDefinition::Enumeration(_) => {}
         }

@@ -129,8 +129,7 @@ fn union(
     for (case, from) in union.cases.iter().zip(&source.cases) {
         let turn = turn(plan, &from.slot.ty);
         if is_direct {
-            let class =
-                from.slot.ty.named().into_iter().map(|id| plan.ident(id).to_string()).collect::<String>();
+            let class = from.slot.ty.named().map(|id| plan.ident(id).to_string()).collect::<String>();
             branches.push(branch(&format!("{class}()"), made(&turn, "wire", 0)));
             continue;
         }

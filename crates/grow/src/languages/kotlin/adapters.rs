@@ -384,7 +384,7 @@ fn by_tag(
     for PlannedUnionCase { ident: _, tag, slot } in &union.cases {
         if let Type::Named(id) = &slot.ty {
             let tag = names::LITERAL.of(tag.map_or("", WireName::as_str));
-            branches.push((tag, read(text(plan.ident(*id).to_string()))));
+            branches.push((tag, read(text(plan.ident(*id).as_str().to_owned()))));
         }
     }
     branches.push(("else".to_owned(), unknown));

@@ -141,7 +141,7 @@ pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Nee
             let mark = if may_be_null && !has_null { "?>" } else { ">" };
             cat([text("List<"), any(form, needs), text(mark)])
         }
-        Type::Named(id) => text(plan.ident(*id).to_string()),
+        Type::Named(id) => text(plan.ident(*id).as_str().to_owned()),
     }
 }
 

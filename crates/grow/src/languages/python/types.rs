@@ -44,7 +44,7 @@ pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, types: Types, needs: &mut N
             let items: Vec<Doc> = items.iter().map(|item| self::slot(plan, item, types, needs)).collect();
             cat([text("tuple["), join(&text(", "), items), text("]")])
         }
-        Type::Named(id) => text(plan.ident(*id).to_string()),
+        Type::Named(id) => text(plan.ident(*id).as_str().to_owned()),
     }
 }
 

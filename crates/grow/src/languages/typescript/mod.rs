@@ -225,8 +225,8 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form) -> Doc {
         Presence::Sometimes if default.is_some() => ": ",
         Presence::Sometimes => "?: ",
     };
-    let key = format!("{}{}", form.hold.property(), names::property_key(wire.as_str()));
-    let declaration = cat([text(key), text(mark), types::slot(plan, slot, form), text(";")]);
+    let key = [form.hold.property(), &names::property_key(wire.as_str()), mark].concat();
+    let declaration = cat([text(key), types::slot(plan, slot, form), text(";")]);
     lines(ABOUT.comment.of(docs, 2).into_iter().chain([declaration]))
 }
 

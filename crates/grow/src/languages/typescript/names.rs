@@ -1,5 +1,7 @@
 //! TypeScript's names: casing, property keys, and what is taken.
 
+use std::borrow::Cow;
+
 use crate::literal::{Literal, backslash_u};
 use crate::plan::{Naming, OwnName, Place, VariantKind, camel_case, pascal_case};
 
@@ -71,12 +73,12 @@ const TAKEN_TYPES: &[&str] = &[
 ];
 
 /// A key as a property: quoted where it is no identifier.
-pub(super) fn property_key(key: &str) -> String {
+pub(super) fn property_key(key: &str) -> Cow<'_, str> {
     let is_start = |c: char| c == '_' || c == '$' || unicode_ident::is_xid_start(c);
     let is_inside = |c: char| c == '_' || c == '$' || unicode_ident::is_xid_continue(c);
     let mut chars = key.chars();
     let is_identifier = chars.next().is_some_and(is_start) && chars.all(is_inside);
-    if is_identifier { key.to_owned() } else { LITERAL.of(key) }
+    if is_identifier { Cow::Borrowed(key) } else { Cow::Owned(LITERAL.of(key)) }
 }
 
 /// `wire.honey_kg`, `wire["honey-kg"]`

@@ -195,7 +195,7 @@ fn record(
                 need("field", needs);
                 // By itself it would set what the object inherits from.
                 let key = match field.wire.as_str() {
-                    "__proto__" => "[\"__proto__\"]".to_owned(),
+                    "__proto__" => "[\"__proto__\"]".into(),
                     key => names::property_key(key),
                 };
                 cat([hard(), text(format!("{key}: ")), call("field", arguments), text(",")])

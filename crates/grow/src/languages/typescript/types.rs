@@ -53,7 +53,7 @@ fn non_null(plan: &Plan<'_>, ty: &Type, form: Form) -> Doc {
             let items = items.iter().map(|item| self::slot(plan, item, form));
             cat([text(form.hold.property()), text("["), join(&text(", "), items), text("]")])
         }
-        Type::Named(id) => text(plan.ident(*id).to_string()),
+        Type::Named(id) => text(plan.ident(*id).as_str().to_owned()),
     }
 }
 
