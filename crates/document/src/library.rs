@@ -255,6 +255,7 @@ impl<'d> References<'d> {
     /// Follows those of the form `#/…`, as nearly all are; keeps the others as they stand.
     fn follow_pointers(&mut self, references: Vec<Reference<'d>>) {
         let mut found: HashMap<(*const Url, &str), Option<&'d Value>, RandomState> = HashMap::default();
+        self.known.reserve(references.len());
         for (holder, base, reference) in references {
             let place = ByPlace(holder);
             let mut follow = |pointer| {

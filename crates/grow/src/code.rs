@@ -3,7 +3,7 @@
 use std::borrow::Cow;
 use std::collections::BTreeSet;
 
-use jar_sprout_layout::{Doc, cat, hard, lines, print_out, text};
+use jar_sprout_layout::{Doc, cat, hard, lines, print, print_out, text};
 use jar_sprout_model::{Model, OnWire, Scalar, each};
 
 use crate::extras::with_kept_extras;
@@ -300,7 +300,10 @@ impl Unit {
         }
         let name = language.file_name(&name, settings);
         let doc = language.assemble(&name, settings, &needs, declarations);
-        GrownFile { name, text: print_out(cat([doc, hard()]), &language.about().style) }
+        let (doc, style) = (cat([doc, hard()]), &language.about().style);
+        // Of many files, each core prints its own.
+        let text = if needs.is_whole { print_out(doc, style) } else { print(&doc, style) };
+        GrownFile { name, text }
     }
 }
 

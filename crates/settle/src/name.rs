@@ -2,6 +2,7 @@
 
 use std::collections::{BTreeMap, HashSet};
 
+use foldhash::fast::RandomState;
 use jar_sprout_model::{DraftId, Words};
 
 use crate::settle::Places;
@@ -21,7 +22,7 @@ pub(crate) struct Named {
 /// A clash is resolved by the name of the type it stands in, then of the one around that; by a number only when all
 /// words are used up.
 pub(crate) fn name_types(types: &[Vec<&Use>], places: &Places) -> Vec<Named> {
-    let mut names = Names { places, taken: HashSet::new(), given: vec![None; types.len()] };
+    let mut names = Names { places, taken: HashSet::default(), given: vec![None; types.len()] };
     let is_declared = |uses: &[&Use]| uses.first().is_some_and(|one| one.declared.is_some());
     let groups = || types.iter().enumerate();
     let mut named: Vec<Option<Named>> =
@@ -38,7 +39,7 @@ const FARTHEST: usize = 8;
 /// The names given so far.
 struct Names<'p> {
     places: &'p Places,
-    taken: HashSet<String>,
+    taken: HashSet<String, RandomState>,
     /// By type.
     given: Vec<Option<Words>>,
 }

@@ -2,6 +2,7 @@
 
 use std::collections::BTreeSet;
 
+use foldhash::fast::RandomState;
 use indexmap::IndexMap;
 use jar_sprout_model::{
     Case, Definition, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Enumeration, Field, Model,
@@ -115,7 +116,7 @@ fn with_prefix(name: &Words, prefix: Option<&Words>) -> Words {
 fn group_types<'u>(draft: &Draft, uses: &'u Uses) -> Vec<Vec<&'u Use>> {
     let classes = same_types(draft, &uses.positions);
     // What says little by itself must share the end of its name.
-    let mut groups: IndexMap<(Class, Option<&str>), Vec<&Use>> = IndexMap::new();
+    let mut groups: IndexMap<(Class, Option<&str>), Vec<&Use>, RandomState> = IndexMap::default();
     for one in &uses.named {
         let telling = one.declared.is_some() || is_telling(draft, one.node);
         let end = (!telling).then(|| one.name().last());

@@ -100,10 +100,9 @@ impl Walk<'_> {
         self.queue.push_back(Step { id, trail, within: self.within.clone() });
     }
 
-    /// A part of a position that has a name.
-    fn push_inside(&mut self, named: DraftId, id: DraftId, trail: Chain<Words>) {
-        let within = self.within.with(named);
-        self.queue.push_back(Step { id, trail, within });
+    /// A part of a position that has a name; `within` ends in that.
+    fn push_inside(&mut self, within: &Chain<DraftId>, id: DraftId, trail: Chain<Words>) {
+        self.queue.push_back(Step { id, trail, within: within.clone() });
     }
 
     /// Whether a position has neither a name nor parts.
@@ -128,17 +127,19 @@ impl Walk<'_> {
                 items.iter().for_each(|item| self.push(*item, trail.clone()));
             }
             DraftKind::Record { fields, extras } => {
+                let inside = self.within.with(id);
                 if let Some(extras) = extras {
-                    self.push_inside(id, *extras, entry_trail(&trail));
+                    self.push_inside(&inside, *extras, entry_trail(&trail));
                 }
-                self.record(id, fields, trail);
+                self.record(id, &inside, fields, trail);
             }
             DraftKind::Union { tag: Some(_), cases } => {
+                let inside = self.within.with(id);
                 for DraftCase { tag, node } in cases {
                     let case = tag.as_ref().map(|tag| Words::split(tag.as_str()));
                     let own = trail.last().expect("a trail is never empty");
                     let name = case.map_or_else(|| own.clone(), |case| case_name(&case, own));
-                    self.push_inside(id, *node, trail.with_last(name));
+                    self.push_inside(&inside, *node, trail.with_last(name));
                 }
                 self.name(id, trail, false);
             }
@@ -171,7 +172,7 @@ impl Walk<'_> {
         self.uses.named.push(Use { node, trail, declared, leans_on_parent, within });
     }
 
-    fn record(&mut self, id: DraftId, fields: &[DraftField], trail: Chain<Words>) {
+    fn record(&mut self, id: DraftId, inside: &Chain<DraftId>, fields: &[DraftField], trail: Chain<Words>) {
         let own = trail.last().expect("a trail is never empty").clone();
         let root = self.roots.get(&id).copied();
         let keeps_name = root == Some(true) || self.draft.node(id).name.is_some();
@@ -190,7 +191,7 @@ impl Walk<'_> {
                 Some(Envelope { part, part_name, .. }) if *part == field.node => part_name.clone(),
                 Some(_) | None => field.name.clone(),
             };
-            self.push_inside(id, field.node, trail.with(name));
+            self.push_inside(inside, field.node, trail.with(name));
         }
         self.name(id, trail, false);
     }
@@ -211,9 +212,10 @@ impl Walk<'_> {
                 name.with_word("or").with_word(other)
             })
         });
+        let inside = self.within.with(id);
         for case in cases {
             // The list of one or many is named as a list; its items share the name of the one.
-            self.push_inside(id, case.node, trail.clone());
+            self.push_inside(&inside, case.node, trail.clone());
         }
         match name {
             Some(name) => self.name(id, trail.with_last(name), false),
