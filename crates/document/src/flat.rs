@@ -133,6 +133,19 @@ impl NoteKind {
     }
 }
 
+/// The schemas that led to one by reference and `allOf`, the nearest first.
+struct Way<'w> {
+    at: &'w Value,
+    before: Option<&'w Way<'w>>,
+    length: usize,
+}
+
+impl Way<'_> {
+    fn iter(&self) -> impl Iterator<Item = &Way<'_>> {
+        std::iter::successors(Some(self), |way| way.before)
+    }
+}
+
 /// The most schemas that follow each other by reference and `allOf`: each is a call within the one before.
 const DEEPEST: usize = 256;
 
@@ -263,47 +276,47 @@ impl<'r, 'd> Flattening<'r, 'd> {
 
     pub(crate) fn flat(&mut self, spec: &Spec<'d>) -> Flat<'d> {
         let mut flat = Flat::default();
-        self.add(spec, &mut flat, &mut Vec::new());
+        self.add(spec, &mut flat, None);
         flat
     }
 
-    fn add(&mut self, spec: &Spec<'d>, flat: &mut Flat<'d>, on_the_way: &mut Vec<*const Value>) {
+    fn add(&mut self, spec: &Spec<'d>, flat: &mut Flat<'d>, way: Option<&Way<'_>>) {
         match spec {
-            Spec::One(value) => self.add_one(value, flat, on_the_way),
+            Spec::One(value) => self.add_one(value, flat, way),
             Spec::Bare(value) => {
                 let known = flat.alternatives.len();
-                self.add_one(value, flat, on_the_way);
+                self.add_one(value, flat, way);
                 flat.alternatives.truncate(known);
                 flat.discriminator = None;
             }
-            Spec::All(specs) => specs.iter().for_each(|spec| self.add(spec, flat, on_the_way)),
+            Spec::All(specs) => specs.iter().for_each(|spec| self.add(spec, flat, way)),
             Spec::Any(specs) => flat.alternatives.push(specs.clone()),
         }
     }
 
-    fn add_one(&mut self, value: &'d Value, flat: &mut Flat<'d>, on_the_way: &mut Vec<*const Value>) {
+    fn add_one(&mut self, value: &'d Value, flat: &mut Flat<'d>, way: Option<&Way<'_>>) {
         let object = match value {
             Value::Object(object) => object,
             Value::Bool(false) => return self.note(value, NoteKind::Never),
             _ => return,
         };
-        let here = std::ptr::from_ref(value);
-        if on_the_way.contains(&here) {
+        let leads_here = |way: &Way<'_>| std::ptr::eq(way.at, value);
+        if way.is_some_and(|way| way.iter().any(leads_here)) {
             return self.note(value, NoteKind::Circular);
         }
-        if on_the_way.len() == DEEPEST {
+        let here = Way { at: value, before: way, length: way.map_or(1, |way| way.length + 1) };
+        if here.length > DEEPEST {
             return self.note(value, NoteKind::TooDeep);
         }
-        on_the_way.push(here);
+        let way = Some(&here);
         let keywords = Keywords::of(object);
         if keywords.has_reference {
             match self.references.follow(value) {
-                Ok(target) => self.add_one(target, flat, on_the_way),
+                Ok(target) => self.add_one(target, flat, way),
                 Err((message, help)) => self.broken.push((value, message, help)),
             }
         }
-        self.add_keywords(value, &keywords, flat, on_the_way);
-        on_the_way.pop();
+        self.add_keywords(value, &keywords, flat, way);
     }
 
     fn add_keywords(
@@ -311,7 +324,7 @@ impl<'r, 'd> Flattening<'r, 'd> {
         value: &'d Value,
         keywords: &Keywords<'d>,
         flat: &mut Flat<'d>,
-        on_the_way: &mut Vec<*const Value>,
+        way: Option<&Way<'_>>,
     ) {
         for unheard in &keywords.unheard {
             self.note(value, NoteKind::Keyword(*unheard));
@@ -344,7 +357,7 @@ impl<'r, 'd> Flattening<'r, 'd> {
         }
         flat.discriminator = flat.discriminator.or(keywords.discriminator);
         for part in keywords.all_of.and_then(Value::as_array).into_iter().flatten() {
-            self.add_one(part, flat, on_the_way);
+            self.add_one(part, flat, way);
         }
         for cases in [keywords.one_of, keywords.any_of].into_iter().flatten() {
             if let Some(cases) = cases.as_array().filter(|cases| !cases.is_empty()) {
