@@ -69,23 +69,45 @@ pub fn grow(
     if language.nests(settings) {
         plan.nest();
     }
-    let is_spread = language.has_file_per_type(settings);
-    let units = match arrangement {
-        Arrangement::AsUsual if is_spread => unit_per_type(&plan, has_entry),
-        Arrangement::AsUsual | Arrangement::Together => vec![one_unit(&plan, has_entry)],
-    };
-    let mut spelled: Vec<Unit> = each(units, |unit| spell_unit(language, &plan, settings, unit));
-    if arrangement == Arrangement::AsUsual && is_spread {
-        // Where nothing reads, there is nothing to enter by.
-        spelled.retain(|unit| !unit.declarations.is_empty());
-        add_helper_units(language, settings, &mut spelled);
-        if language.has_namespace_file(settings) {
-            spelled.push(Unit { name: String::new(), declarations: Vec::new(), needs: Needs::default() });
-        }
-    } else {
-        spelled.iter_mut().for_each(|unit| unit.needs.is_whole = true);
+    if arrangement == Arrangement::AsUsual && language.has_file_per_type(settings) {
+        return file_per_type(language, &plan, settings, has_entry);
     }
-    each(spelled, |unit| unit.print(language, settings))
+    let mut unit = spell_unit(language, &plan, settings, one_unit(&plan, has_entry));
+    unit.needs.is_whole = true;
+    vec![unit.print(language, settings)]
+}
+
+fn file_per_type(
+    language: &dyn Language,
+    plan: &Plan<'_>,
+    settings: &Settings,
+    has_entry: bool,
+) -> Vec<GrownFile> {
+    // Each is printed when it is spelled, so that its memory is free for the next one.
+    let printed = each(unit_per_type(plan, has_entry), |unit| {
+        let mut unit = spell_unit(language, plan, settings, unit);
+        let helpers = std::mem::take(&mut unit.needs.helpers);
+        // Where nothing reads, there is nothing to enter by.
+        let is_empty = unit.declarations.is_empty();
+        (!is_empty).then(|| (unit.print(language, settings), helpers))
+    });
+    let mut files = Vec::with_capacity(printed.len());
+    let mut all_helpers = BTreeSet::new();
+    for (file, helpers) in printed.into_iter().flatten() {
+        files.push(file);
+        all_helpers.extend(helpers);
+    }
+    // Every helper has a file of its own, once.
+    files.extend(all_helpers.into_iter().map(|helper: Helper| {
+        let mut needs = Needs::default();
+        let declarations = vec![helper.declaration(language, settings, &mut needs)];
+        Unit { name: helper.name.to_owned(), declarations, needs }.print(language, settings)
+    }));
+    if language.has_namespace_file(settings) {
+        let unit = Unit { name: String::new(), declarations: Vec::new(), needs: Needs::default() };
+        files.push(unit.print(language, settings));
+    }
+    files
 }
 
 /// The model with what a language holds in place of what it does not.
@@ -277,17 +299,6 @@ fn declared(
         None => language.declare(plan, ty, settings, needs),
     };
     lines(language.comment(plan, ty, settings).into_iter().chain([declaration]))
-}
-
-/// Gives every helper a file of its own, once.
-fn add_helper_units(language: &dyn Language, settings: &Settings, units: &mut Vec<Unit>) {
-    let helpers: BTreeSet<Helper> =
-        units.iter_mut().flat_map(|unit| std::mem::take(&mut unit.needs.helpers)).collect();
-    units.extend(helpers.into_iter().map(|helper| {
-        let mut needs = Needs::default();
-        let declarations = vec![helper.declaration(language, settings, &mut needs)];
-        Unit { name: helper.name.to_owned(), declarations, needs }
-    }));
 }
 
 impl Unit {

@@ -254,7 +254,7 @@ fn key_annotation(wire: &str, form: Form, needs: &mut Needs) -> Option<String> {
         Library::None => return None,
     };
     needs.imports.insert(import);
-    Some(format!("{opening}{})", names::LITERAL.of(wire)))
+    Some([opening, &names::LITERAL.of(wire), ")"].concat())
 }
 
 /// ` : Event` for the cases of a sealed interface.
