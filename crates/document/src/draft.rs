@@ -261,7 +261,7 @@ impl<'d> Drafter<'_, 'd> {
     /// Fills what waits, and what waits because of that.
     fn fill_all(&mut self) {
         /// How many are heard at a time: enough for all cores, and no more than caches hold.
-        const SEVERAL: usize = 1024;
+        const SEVERAL: usize = 256;
         while !self.waiting.is_empty() {
             let several = self.waiting.len().min(SEVERAL);
             let several: Vec<(DraftId, Spec<'d>)> = self.waiting.drain(..several).collect();

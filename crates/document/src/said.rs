@@ -19,12 +19,13 @@ pub(crate) fn docs_of(schema: &Value) -> Docs {
             word => bounds.add(word, value),
         }
     }
-    let mut text = description.to_owned();
-    if bounds.has_any {
-        text.push_str(if description.is_empty() { "" } else { "\n\n" });
-        text.push_str(&bounds.text());
-    }
-    Docs { text, is_deprecated }
+    let docs = if bounds.has_any {
+        let gap = if description.is_empty() { "" } else { "\n\n" };
+        Docs::new(&[description, gap, &bounds.text()].concat())
+    } else {
+        Docs::new(description)
+    };
+    docs.deprecated(is_deprecated)
 }
 
 /// What a schema says of what fits it that no type can hold.

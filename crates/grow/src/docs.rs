@@ -43,7 +43,7 @@ impl Comment {
     /// The same, with paragraphs behind it that are tags of their own.
     pub(crate) fn with_tags(&self, docs: &Docs, indent: usize, tags: &[String]) -> Option<Doc> {
         let room = self.width.saturating_sub(indent + self.prefix().len()).max(20);
-        let paragraphs = paragraphs(&docs.text);
+        let paragraphs = paragraphs(docs.text());
         let mut said: Vec<Cow<'_, str>> =
             paragraphs.iter().map(|paragraph| (self.escape)(paragraph)).collect();
         if docs.is_deprecated {
@@ -268,7 +268,7 @@ mod tests {
     #[track_caller]
     fn check(form: Form, escape: fn(&str) -> Cow<'_, str>, said: &str, expected: &str) {
         let comment = Comment { form, width: 40, escape, deprecated: Some("Deprecated.") };
-        let docs = Docs { text: said.to_owned(), is_deprecated: false };
+        let docs = Docs::new(said);
         let printed = comment.of(&docs, 0).map(|doc| print(&doc, &Style::default()));
         assert_eq!(printed.unwrap_or_default(), expected);
     }

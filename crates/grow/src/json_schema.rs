@@ -144,8 +144,8 @@ fn reference(name: &str) -> String {
 
 fn docs(docs: &Docs) -> Value {
     let mut schema = Map::new();
-    if !docs.text.is_empty() {
-        schema.insert("description".to_owned(), json!(docs.text));
+    if !docs.text().is_empty() {
+        schema.insert("description".to_owned(), json!(docs.text()));
     }
     if docs.is_deprecated {
         schema.insert("deprecated".to_owned(), json!(true));

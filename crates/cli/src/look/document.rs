@@ -71,7 +71,7 @@ fn named_type(model: &Model, ty: &NamedType, out: &mut impl Write, width: usize)
         let column = longest.unwrap_or(0).min(32);
         for Field { wire, name: _, presence, slot, default: _, docs } in &record.fields {
             let mark = if *presence == Presence::Sometimes { ", may be missing" } else { "" };
-            let said = docs.text.lines().next().map(|line| format!("  {line}")).unwrap_or_default();
+            let said = docs.text().lines().next().map(|line| format!("  {line}")).unwrap_or_default();
             let row = format!("{:<column$}  {}{mark}{said}", visible(wire.as_str()), slot_text(model, slot));
             writeln!(out, "  {}", cut(&visible(&row), width.saturating_sub(2)))?;
         }

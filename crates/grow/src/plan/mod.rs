@@ -275,10 +275,10 @@ impl<'m> Plan<'m> {
             .collect();
         let mut planner = Planner { model, naming, package: scope, idents: &idents, wanted };
         let named: Vec<_> = model.types().zip(&idents).map(|((id, ty), ident)| (id, ty, ident)).collect();
-        // A record's names are its own; those of cases may stand beside all types.
-        let records = each(named.clone(), |(id, ty, ident)| planner.plan_record(id, ty, ident));
+        // The names in most types are their own; those of cases may stand beside all types.
+        let alone = each(named.clone(), |(id, ty, ident)| planner.plan_alone(id, ty, ident));
         let mut types: Vec<_> =
-            named.into_iter().zip(records).map(|(ty, record)| planner.plan_type(ty, record)).collect();
+            named.into_iter().zip(alone).map(|(ty, known)| planner.plan_type(ty, known)).collect();
         let entry = wanted.has_entry.then(|| plan_entry(&mut planner, title.as_ref(), &roots));
         let parts: Vec<Vec<usize>> = types
             .iter()
@@ -471,14 +471,22 @@ struct Planner<'m, 'n, 'i> {
 }
 
 impl<'m> Planner<'m, '_, '_> {
-    /// A record with its fields; none of a type of another kind.
-    fn plan_record(
+    /// A type whose parts have names of their own; none where they may stand beside all types.
+    fn plan_alone(
         &self,
         id: TypeId,
         ty: &'m NamedType,
         ident: &Ident,
     ) -> Option<(PlannedDefinition<'m>, Option<PlannedExtras<'m>>)> {
-        let Definition::Record(Record { fields, extras }) = &ty.definition else { return None };
+        let (fields, extras) = match &ty.definition {
+            Definition::Record(Record { fields, extras }) => (fields, extras),
+            Definition::Enumeration(known) if self.naming.cases == Place::Type => {
+                let mut own = Scope::of_members(self.naming, ident, false);
+                let cases = plan_cases(&known.cases, |name| own.declare_case(name));
+                return Some((PlannedDefinition::Enumeration(cases), None));
+            }
+            Definition::Enumeration(_) | Definition::Union(_) => return None,
+        };
         let absence = self.wanted.absence;
         let is_told = absence == Absence::Told || (absence == Absence::ToldInPatches && ty.is_patch);
         let has_defaults = self.wanted.has_defaults && !ty.is_patch;
@@ -494,16 +502,18 @@ impl<'m> Planner<'m, '_, '_> {
         Some((PlannedDefinition::Record(fields), extras))
     }
 
-    /// A type whose record, if it is one, is planned already.
+    /// A type, of which what could be planned alone is known.
     fn plan_type(
         &mut self,
         (id, ty, ident): (TypeId, &'m NamedType, &Ident),
-        record: Option<(PlannedDefinition<'m>, Option<PlannedExtras<'m>>)>,
+        known: Option<(PlannedDefinition<'m>, Option<PlannedExtras<'m>>)>,
     ) -> PlannedType<'m> {
-        let (definition, extras) = match (record, &ty.definition) {
-            (Some(record), _) => record,
+        let (definition, extras) = match (known, &ty.definition) {
+            (Some(known), _) => known,
             (None, Definition::Enumeration(Enumeration { cases, is_closed: _ })) => {
-                (PlannedDefinition::Enumeration(self.plan_cases(cases, ident)), None)
+                let case_case = self.naming.case_case;
+                let declare = |name: &Words| self.package.declare_part(ident, name, case_case);
+                (PlannedDefinition::Enumeration(plan_cases(cases, declare)), None)
             }
             (None, Definition::Union(union)) => {
                 (PlannedDefinition::Union(self.plan_union(union, ident)), None)
@@ -552,19 +562,6 @@ impl<'m> Planner<'m, '_, '_> {
         fields.iter().zip(texts).map(&mut plan).collect()
     }
 
-    fn plan_cases(&mut self, cases: &'m [Case], owner: &Ident) -> Vec<PlannedCase<'m>> {
-        let mut own = Scope::of_members(self.naming, owner, false);
-        let case_case = self.naming.case_case;
-        let mut plan = |Case { wire, name, docs }: &'m Case| {
-            let ident = match self.naming.cases {
-                Place::Type => own.declare_case(name),
-                Place::Package => self.package.declare_part(owner, name, case_case),
-            };
-            PlannedCase { ident, wire, docs }
-        };
-        cases.iter().map(&mut plan).collect()
-    }
-
     fn plan_union(&mut self, union: &'m Union, owner: &Ident) -> PlannedUnion<'m> {
         let Union { tag, cases } = union;
         let parts = cases.iter().flat_map(|case| case.slot.ty.named()).map(|id| &self.idents[id.index()]);
@@ -582,4 +579,8 @@ impl<'m> Planner<'m, '_, '_> {
         let unknown = || self.package.declare_part(owner, &Words::split("unknown"), variant_case);
         PlannedUnion { tag: tag.as_ref(), cases, unknown: needs_unknown.then(unknown) }
     }
+}
+
+fn plan_cases(cases: &[Case], mut declare: impl FnMut(&Words) -> Ident) -> Vec<PlannedCase<'_>> {
+    cases.iter().map(|Case { wire, name, docs }| PlannedCase { ident: declare(name), wire, docs }).collect()
 }

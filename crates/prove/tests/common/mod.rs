@@ -145,7 +145,7 @@ fn documented(name: &str, proof: &Proof, said: &[&str]) -> Proof {
     let mut next = said.iter().cycle().zip(0..);
     let mut docs = |may_be_deprecated: bool| {
         let (text, number) = next.next().expect("it goes on for ever");
-        Docs { text: (*text).to_owned(), is_deprecated: may_be_deprecated && number % 4 == 3 }
+        Docs::new(text).deprecated(may_be_deprecated && number % 4 == 3)
     };
     let mut model = proof.model.clone();
     let ids: Vec<TypeId> = model.types().map(|(id, _)| id).collect();

@@ -95,7 +95,7 @@ impl Language for Java {
         let tag = |field: &PlannedField<'_>| {
             // No annotation of a part says that it is deprecated.
             let deprecated = if field.docs.is_deprecated { " Deprecated." } else { "" };
-            let said = docs::in_one_line(&field.docs.text, docs::in_javadoc) + deprecated;
+            let said = docs::in_one_line(field.docs.text(), docs::in_javadoc) + deprecated;
             (!said.is_empty()).then(|| format!("@param {} {}", field.ident, said.trim_start()))
         };
         let tags: Vec<String> = fields.iter().filter_map(tag).collect();
