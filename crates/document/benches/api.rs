@@ -82,7 +82,7 @@ fn stages() -> Vec<Stage> {
 }
 
 fn main() {
-    const ROUNDS: usize = 7;
+    const ROUNDS: usize = 15;
     let text = document();
     let asked: Vec<String> = std::env::args().skip(1).filter(|word| !word.starts_with('-')).collect();
     let is_asked = |name: &str| asked.is_empty() || asked.iter().any(|word| name.ends_with(word));
