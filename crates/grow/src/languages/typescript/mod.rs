@@ -160,7 +160,7 @@ impl Language for TypeScript {
         needs: &mut Needs,
     ) -> Doc {
         let form = Form::of(settings);
-        let alias = cat([text(format!("export type {ident} = ")), types::slot(plan, slot, form), text(";")]);
+        let alias = text(format!("export type {ident} = {};", types::slot(plan, slot, form)));
         if form.reading == Reading::None {
             return alias;
         }
@@ -212,8 +212,9 @@ fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], fo
 /// `[key: string]: number;`, where each property is one of those; the language has it that they all must be.
 fn others(plan: &Plan<'_>, fields: &[PlannedField<'_>], extras: &PlannedExtras<'_>, form: Form) -> Doc {
     let fits = |field: &PlannedField<'_>| field.slot == extras.slot && field.presence == Presence::Always;
-    let ty = if fields.iter().all(fits) { types::slot(plan, extras.slot, form) } else { text("unknown") };
-    cat([text(format!("{}[key: string]: ", form.hold.property())), ty, text(";")])
+    let ty =
+        if fields.iter().all(fits) { types::slot(plan, extras.slot, form) } else { "unknown".to_owned() };
+    text(format!("{}[key: string]: {ty};", form.hold.property()))
 }
 
 /// `note?: string | null;`
@@ -225,8 +226,8 @@ fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form) -> Doc {
         Presence::Sometimes if default.is_some() => ": ",
         Presence::Sometimes => "?: ",
     };
-    let key = [form.hold.property(), &names::property_key(wire.as_str()), mark].concat();
-    let declaration = cat([text(key), types::slot(plan, slot, form), text(";")]);
+    let (key, ty) = (names::property_key(wire.as_str()), types::slot(plan, slot, form));
+    let declaration = text([form.hold.property(), &key, mark, &ty, ";"].concat());
     lines(ABOUT.comment.of(docs, 2).into_iter().chain([declaration]))
 }
 
@@ -240,8 +241,9 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], is_closed: bool) -> Doc
 fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, form: Form) -> Doc {
     let PlannedUnion { tag: _, cases, unknown: _ } = union;
     let form = Form { is_alias: true, ..form };
-    let case =
-        |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| types::slot(plan, slot, form);
+    let case = |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| {
+        text(types::slot(plan, slot, form))
+    };
     alternatives(ident, cases.iter().map(case))
 }
 

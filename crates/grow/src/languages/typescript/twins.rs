@@ -47,8 +47,8 @@ fn record(plan: &Plan<'_>, twin: &PlannedType<'_>, fields: &[PlannedField<'_>], 
         return text(format!("export type {} = Record<string, never>;", twin.ident));
     }
     let field = |field: &PlannedField<'_>| {
-        let key = text(format!("{}{}: ", form.hold.property(), field.ident));
-        let property = cat([key, types::slot(plan, field.slot, form), text(";")]);
+        let (hold, ty) = (form.hold.property(), types::slot(plan, field.slot, form));
+        let property = text(format!("{hold}{}: {ty};", field.ident));
         cat([hard(), lines(ABOUT.comment.of(field.docs, 2).into_iter().chain([property]))])
     };
     let fields = nest(cat(fields.iter().map(field)));

@@ -1,59 +1,81 @@
 //! Model types as TypeScript types.
 
-use jar_sprout_layout::{Doc, cat, join, text};
 use jar_sprout_model::{OnWire, Scalar, Slot, Type};
 
 use super::{Form, Hold, Reading, names};
 use crate::plan::{Plan, PlannedDefinition};
 
 /// The type of a place for a value: `Queen | null`
-pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, form: Form) -> Doc {
-    let ty = non_null(plan, &slot.ty, form);
-    // `unknown` takes null as it is.
-    if slot.nullable && slot.ty != Type::Any { cat([ty, text(" | null")]) } else { ty }
+pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, form: Form) -> String {
+    let mut out = String::new();
+    push_slot(plan, slot, form, &mut out);
+    out
 }
 
-fn non_null(plan: &Plan<'_>, ty: &Type, form: Form) -> Doc {
+fn push_slot(plan: &Plan<'_>, slot: &Slot, form: Form, out: &mut String) {
+    push_non_null(plan, &slot.ty, form, out);
+    // `unknown` takes null as it is.
+    if slot.nullable && slot.ty != Type::Any {
+        out.push_str(" | null");
+    }
+}
+
+fn push_non_null(plan: &Plan<'_>, ty: &Type, form: Form, out: &mut String) {
     match ty {
-        Type::Any => text("unknown"),
-        Type::Scalar(Scalar::DateTime(_)) if form.reading == Reading::Dated => text("Date"),
-        Type::Scalar(scalar) if form.reading != Reading::None && scalar.leaves_doubles() => text("bigint"),
-        Type::Scalar(Scalar::Lettered(_)) => text("`${number}`"),
-        // JSON's own types: a date stays the text it is on the wire.
-        Type::Scalar(scalar) => text(match scalar.on_wire() {
-            OnWire::Boolean => "boolean",
-            OnWire::Integer | OnWire::Number => "number",
-            OnWire::Text => "string",
-        }),
-        Type::Constant(constant) => text(names::LITERAL.of(constant.as_str())),
+        Type::Any => out.push_str("unknown"),
+        Type::Scalar(scalar) => out.push_str(self::scalar(*scalar, form)),
+        Type::Constant(constant) => out.push_str(&names::LITERAL.of(constant.as_str())),
         Type::List(items) => {
-            let item = self::slot(plan, items, form);
             let is_union = items.nullable && items.ty != Type::Any;
             // A read-only list in a list is one word too many for `[]`.
             let is_compound = is_union
                 || (form.hold == Hold::Readonly && matches!(items.ty, Type::List(_) | Type::Tuple(_)));
-            let list =
-                if is_compound { cat([text("("), item, text(")[]")]) } else { cat([item, text("[]")]) };
-            cat([text(form.hold.property()), list])
+            out.push_str(form.hold.property());
+            out.push_str(if is_compound { "(" } else { "" });
+            push_slot(plan, items, form, out);
+            out.push_str(if is_compound { ")[]" } else { "[]" });
         }
         Type::Map(values) => {
-            let held = self::slot(plan, values, form);
-            if form.is_alias && leads_to_alias(plan, &values.ty) {
-                // `Record` is looked into at once, where the name is not known yet.
-                let key = text(format!("{{ {}[key: string]: ", form.hold.property()));
-                return cat([key, held, text(" }")]);
-            }
-            let map = cat([text("Record<string, "), held, text(">")]);
-            match form.hold {
-                Hold::Mutable => map,
-                Hold::Readonly => cat([text("Readonly<"), map, text(">")]),
-            }
+            // `Record` is looked into at once, where the name is not known yet.
+            let is_spelled_out = form.is_alias && leads_to_alias(plan, &values.ty);
+            let (opening, closing) = match (is_spelled_out, form.hold) {
+                (true, Hold::Mutable) => ("{ [key: string]: ", " }"),
+                (true, Hold::Readonly) => ("{ readonly [key: string]: ", " }"),
+                (false, Hold::Mutable) => ("Record<string, ", ">"),
+                (false, Hold::Readonly) => ("Readonly<Record<string, ", ">>"),
+            };
+            out.push_str(opening);
+            push_slot(plan, values, form, out);
+            out.push_str(closing);
         }
         Type::Tuple(items) => {
-            let items = items.iter().map(|item| self::slot(plan, item, form));
-            cat([text(form.hold.property()), text("["), join(&text(", "), items), text("]")])
+            out.push_str(form.hold.property());
+            out.push('[');
+            for (at, item) in items.iter().enumerate() {
+                out.push_str(if at > 0 { ", " } else { "" });
+                push_slot(plan, item, form, out);
+            }
+            out.push(']');
         }
-        Type::Named(id) => text(plan.ident(*id).as_str().to_owned()),
+        Type::Named(id) => out.push_str(plan.ident(*id).as_str()),
+    }
+}
+
+fn scalar(scalar: Scalar, form: Form) -> &'static str {
+    if form.reading == Reading::Dated && matches!(scalar, Scalar::DateTime(_)) {
+        return "Date";
+    }
+    if form.reading != Reading::None && scalar.leaves_doubles() {
+        return "bigint";
+    }
+    if matches!(scalar, Scalar::Lettered(_)) {
+        return "`${number}`";
+    }
+    // JSON's own types: a date stays the text it is on the wire.
+    match scalar.on_wire() {
+        OnWire::Boolean => "boolean",
+        OnWire::Integer | OnWire::Number => "number",
+        OnWire::Text => "string",
     }
 }
 
