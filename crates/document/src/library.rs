@@ -8,7 +8,7 @@ use foldhash::fast::RandomState;
 use rustc_hash::FxHashMap;
 use url::Url;
 
-use crate::read::{Fault, Kind, read_value, recognise};
+use crate::read::{Fault, Kind, read_document, read_value, recognise};
 use crate::text::Word;
 use crate::value::{ByPlace, Object, Value};
 
@@ -59,36 +59,45 @@ impl Library {
     /// # Errors
     /// A text that cannot be read, or is no document.
     pub fn gather(name: &str, text: &str, files: &dyn Files) -> Result<Self, Fault> {
-        let value = read_value(text)?;
+        let (value, leads_elsewhere) = read_document(text)?;
         let Some(kind) = recognise(&value).or_else(|| value.is_boolean().then_some(Kind::Schema)) else {
             let message = "neither a JSON Schema nor an API description".to_owned();
             return Err(Fault { message, place: None, help: None });
         };
-        Ok(Self::of(name, kind, value, files))
+        let mut library = Self::alone(name, kind, value);
+        if leads_elsewhere {
+            library.load_all(files);
+        }
+        Ok(library)
     }
 
     /// The library of a value that was read already.
     pub fn of(name: &str, kind: Kind, value: impl Into<Value>, files: &dyn Files) -> Self {
+        let mut library = Self::alone(name, kind, value.into());
+        library.load_all(files);
+        library
+    }
+
+    fn alone(name: &str, kind: Kind, value: Value) -> Self {
         let mut url = Url::parse(HOME).expect("a fixed address");
         if let Ok(mut parts) = url.path_segments_mut() {
             parts.pop_if_empty().extend(name.split('/').filter(|part| !part.is_empty()));
         }
-        let mut library = Self {
-            kind,
-            documents: vec![Held { name: name.to_owned(), url, value: value.into() }],
-            faults: Vec::new(),
-        };
+        Self { kind, documents: vec![Held { name: name.to_owned(), url, value }], faults: Vec::new() }
+    }
+
+    /// Reads what references lead to, and what the references in that lead to.
+    fn load_all(&mut self, files: &dyn Files) {
         let mut next = 0;
         let mut asked = HashSet::new();
-        while next < library.documents.len() {
-            for target in library.files_referred_to(next) {
+        while next < self.documents.len() {
+            for target in self.files_referred_to(next) {
                 if asked.insert(target.clone()) {
-                    library.load(&target, files);
+                    self.load(&target, files);
                 }
             }
             next += 1;
         }
-        library
     }
 
     fn files_referred_to(&self, document: usize) -> BTreeSet<String> {

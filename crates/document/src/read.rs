@@ -6,7 +6,7 @@ use serde_json::value::RawValue;
 use serde_yaml_ng as yaml;
 
 use crate::text::Text;
-use crate::value::{Object, Value};
+use crate::value::{Object, Value, read_json};
 
 /// Why a text is neither JSON nor YAML.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -35,11 +35,16 @@ pub enum Kind {
 /// # Errors
 /// A text that is neither; YAML whose aliases blow up, whose keys stand twice or are no scalars.
 pub fn read_value(text: &str) -> Result<Value, Fault> {
+    read_document(text).map(|(value, _)| value)
+}
+
+/// The same, and whether a reference may lead to another document.
+pub(crate) fn read_document(text: &str) -> Result<(Value, bool), Fault> {
     let text = text.trim_start_matches('\u{FEFF}');
     if text.trim_start().starts_with(['{', '[']) {
-        return serde_json::from_str(text).map_err(|error| of_json(&error));
+        return read_json(text).map_err(|error| of_json(&error));
     }
-    read_yaml(text)
+    read_yaml(text).map(|value| (value, true))
 }
 
 fn of_json(error: &serde_json::Error) -> Fault {

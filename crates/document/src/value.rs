@@ -316,12 +316,23 @@ impl<'de> Deserialize<'de> for Value {
     }
 }
 
+/// The value of a JSON text, and whether a reference in it leads elsewhere.
+pub(crate) fn read_json(text: &str) -> serde_json::Result<(Value, bool)> {
+    let mut open = Open::default();
+    let mut reader = serde_json::Deserializer::from_str(text);
+    let value = AnyValue(&mut open).deserialize(&mut reader)?;
+    reader.end()?;
+    Ok((value, open.leads_elsewhere))
+}
+
 /// What was read of lists and objects that are not at their ends: each of those takes as much room as it needs when
 /// that is known.
 #[derive(Default)]
 struct Open {
     items: Vec<Value>,
     entries: Vec<Entry>,
+    /// Whether a reference was read that is more than a fragment.
+    leads_elsewhere: bool,
 }
 
 struct AnyValue<'o>(&'o mut Open);
@@ -379,8 +390,11 @@ impl<'de> Visitor<'de> for AnyValue<'_> {
 
     fn visit_map<A: MapAccess<'de>>(self, mut map: A) -> Result<Value, A::Error> {
         let start = self.0.entries.len();
-        while let Some(key) = map.next_key()? {
+        while let Some(key) = map.next_key::<Text>()? {
             let value = map.next_value_seed(AnyValue(self.0))?;
+            if key.word().is_some_and(Word::is_reference) {
+                self.0.leads_elsewhere |= value.as_str().is_some_and(|reference| !reference.starts_with('#'));
+            }
             self.0.entries.push((key, value));
         }
         Ok(Value::Object(Object::new(self.0.entries.drain(start..).collect())))
@@ -414,6 +428,17 @@ mod tests {
                 }),
             ]
         })
+    }
+
+    #[test]
+    fn references_that_lead_elsewhere_are_seen() {
+        for (text, expected) in [
+            (r##"{"a": {"$ref": "#/a"}}"##, false),
+            (r##"[{"$dynamicRef": "hive.json#a"}]"##, true),
+            (r##"{"properties": {"$ref": {"type": "string"}}}"##, false),
+        ] {
+            assert_eq!(read_json(text).unwrap().1, expected, "{text}");
+        }
     }
 
     proptest! {
