@@ -1,12 +1,14 @@
 //! A big API description to all its models in one language, beside what parsing it takes:
 //! `cargo bench -p jar-sprout-document`. The promise is five times.
 //!
-//! Machines drift: each round does all of it once, and only ratios within a round count. Words behind `--` choose
+//! Machines drift: each round does all of it once, and only ratios within a round count. Each stage is a process of its
+//! own, as a run of the program is: what one leaves of the memory is not the next one's burden. Words behind `--` choose
 //! stages by the end of their name: `-- value draft Kotlin`.
 
 #![allow(clippy::unwrap_used, reason = "a test or a bench that cannot go on should stop")]
 
 use std::hint::black_box;
+use std::process::Command;
 use std::time::{Duration, Instant};
 
 use jar_sprout_document::{Drafted, Library, NoFiles, draft_document};
@@ -81,25 +83,39 @@ fn stages() -> Vec<Stage> {
     stages
 }
 
+/// The variable that tells a process its stage.
+const STAGE: &str = "JAR_SPROUT_BENCH_STAGE";
+
 fn main() {
     const ROUNDS: usize = 15;
     let text = document();
+    let stages = stages();
+    if let Ok(stage) = std::env::var(STAGE) {
+        let (_, run) = stages.iter().find(|(name, _)| *name == stage).unwrap();
+        return print!("{}", run(&text).as_secs_f64());
+    }
     let asked: Vec<String> = std::env::args().skip(1).filter(|word| !word.starts_with('-')).collect();
     let is_asked = |name: &str| asked.is_empty() || asked.iter().any(|word| name.ends_with(word));
-    let stages: Vec<Stage> = stages().into_iter().filter(|(name, _)| is_asked(name)).collect();
-    let mut rounds: Vec<Vec<f64>> = Vec::new();
-    for _ in 0..ROUNDS {
-        let times = stages.iter().map(|(_, stage)| stage(&text).as_secs_f64());
-        rounds.push(times.collect());
-    }
+    // The first one is what all are divided by.
+    let names = stages.into_iter().map(|(name, _)| name).enumerate();
+    let names: Vec<String> =
+        names.filter(|(at, name)| *at == 0 || is_asked(name)).map(|(_, name)| name).collect();
+    let rounds: Vec<Vec<f64>> = (0..ROUNDS).map(|_| names.iter().map(|name| alone(name)).collect()).collect();
     println!("{:.1} MB, {ROUNDS} rounds\n", text.len() as f64 / 1e6);
     println!("{:<20} {:>10} {:>15}", "stage", "fastest", "median ÷ parse");
-    for (at, (name, _)) in stages.iter().enumerate() {
+    for (at, name) in names.iter().enumerate() {
         let fastest = rounds.iter().map(|round| round[at]).fold(f64::INFINITY, f64::min);
         let mut ratios: Vec<f64> = rounds.iter().map(|round| round[at] / round[0]).collect();
         ratios.sort_by(f64::total_cmp);
         println!("{name:<20} {:>7.0} ms {:>15.2}", fastest * 1e3, ratios[ROUNDS / 2]);
     }
+}
+
+/// How many seconds a stage takes in a process of its own.
+fn alone(name: &str) -> f64 {
+    let mut process = Command::new(std::env::current_exe().unwrap());
+    let output = process.env(STAGE, name).output().unwrap();
+    String::from_utf8(output.stdout).unwrap().parse().unwrap()
 }
 
 fn draft_of(text: &str) -> (Library, Drafted) {
