@@ -69,12 +69,14 @@ fn print_all(docs: &[Doc], style: &Style) -> String {
 fn parts_of(doc: Doc) -> Vec<Vec<Doc>> {
     /// So many pieces are worth the attention of another core.
     const MANY: usize = 256;
+    /// A file is a list of declarations; what is in them need not be looked at.
+    const LISTS: usize = 3;
     let mut parts = Vec::new();
     let mut part = Vec::new();
     let mut open = vec![vec![doc].into_iter()];
     while let Some(docs) = open.last_mut() {
         match docs.next() {
-            Some(Doc::Cat(docs)) => open.push(docs.into_iter()),
+            Some(Doc::Cat(docs)) if open.len() <= LISTS => open.push(docs.into_iter()),
             Some(Doc::Hard) if part.len() >= MANY => parts.push(std::mem::take(&mut part)),
             Some(doc) => part.push(doc),
             None => drop(open.pop()),
