@@ -77,6 +77,7 @@ pub fn grow(
     vec![unit.print(language, settings)]
 }
 
+/// A file for each type, and for what goes beside them.
 fn file_per_type(
     language: &dyn Language,
     plan: &Plan<'_>,

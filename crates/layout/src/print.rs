@@ -43,6 +43,10 @@ pub fn print(doc: &Doc, style: &Style) -> String {
 /// Prints a document and forgets it, on all cores where it is long.
 pub fn print_out(doc: Doc, style: &Style) -> String {
     let parts = parts_of(doc);
+    // Nobody is woken for a short one.
+    if let [part] = parts.as_slice() {
+        return print_all(part, style);
+    }
     let last = parts.len() - 1;
     let printed: Vec<String> = parts.into_par_iter().map(|part| print_all(&part, style)).collect();
     let mut out = String::with_capacity(printed.iter().map(|part| part.len() + 1).sum());

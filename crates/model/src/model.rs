@@ -68,6 +68,12 @@ impl Docs {
         Self { is_deprecated, ..self }
     }
 
+    /// The same with another text.
+    #[must_use]
+    pub fn with_text(&self, text: &str) -> Self {
+        Self::new(text).deprecated(self.is_deprecated)
+    }
+
     /// Free text, in lines and paragraphs; empty where nothing is said.
     pub fn text(&self) -> &str {
         self.text.as_deref().unwrap_or_default()

@@ -3,8 +3,8 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::{
-    Case, DefaultValue, Definition, Docs, DraftId, Enumeration, Field, NamedType, Numeral, OnWire, Presence,
-    Root, Scalar, Slot, Type, TypeId, Width, WireName, Words,
+    Case, DefaultValue, Definition, DraftId, Enumeration, Field, NamedType, Numeral, OnWire, Presence, Root,
+    Scalar, Slot, Type, TypeId, Width, WireName, Words,
 };
 use jar_sprout_shape::Distinct;
 
@@ -135,7 +135,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
                     self.derived.push(known);
                 }
             }
-            (Verdict::Describe(text), _) => ty.docs = Docs::new(text).deprecated(ty.docs.is_deprecated),
+            (Verdict::Describe(text), _) => ty.docs = ty.docs.with_text(text),
             (Verdict::Deprecated(is_deprecated), _) => ty.docs.is_deprecated = *is_deprecated,
             (Verdict::Closed(is_closed), Definition::Enumeration(known)) => known.is_closed = *is_closed,
             (Verdict::Keep(keys), Definition::Record(record)) => {
@@ -257,7 +257,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
             Verdict::Nullable => field.slot.nullable = true,
             Verdict::NeverNull => field.slot.nullable = false,
             Verdict::Rename(name) => field.name = Words::split(name),
-            Verdict::Describe(text) => field.docs = Docs::new(text).deprecated(field.docs.is_deprecated),
+            Verdict::Describe(text) => field.docs = field.docs.with_text(text),
             Verdict::Deprecated(is_deprecated) => field.docs.is_deprecated = *is_deprecated,
             Verdict::LeaveOut => {
                 self.left_out.insert((id, key.clone()));

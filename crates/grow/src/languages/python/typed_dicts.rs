@@ -132,7 +132,7 @@ pub(super) fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>], needs
     }
     let known = format!("One of {}; more may come.", known.join(", "));
     let said = if ty.docs.text().is_empty() { known } else { format!("{}\n\n{known}", ty.docs.text()) };
-    let docs = jar_sprout_model::Docs::new(&said).deprecated(ty.docs.is_deprecated);
+    let docs = ty.docs.with_text(&said);
     let alias = text(format!("{} = str", ty.ident));
     lines([alias].into_iter().chain(ABOUT.comment.of(&docs, 0)))
 }
