@@ -1,6 +1,10 @@
-//! Chores of the project: `cargo xtask bless`, `cargo xtask sweep FOLDER`, `cargo xtask tidy`.
+//! Chores of the project: `cargo xtask` lists them.
 
+#[path = "../../crates/prove/tests/common/mod.rs"]
+#[allow(clippy::unwrap_used, reason = "our own data is as it should be")]
+mod awkward;
 mod documents;
+mod fingerprint;
 mod sweep;
 mod tidy;
 
@@ -9,16 +13,22 @@ use std::process::Command;
 
 use anyhow::{Result, bail};
 
+/// What there is to do.
+const TASKS: &str = "\
+bless             write expected outputs anew
+sweep FOLDER      prove every group of samples in a folder
+fingerprint ...   note all that is grown, and tell what a change of the code changed in it
+tidy              check the house's rules";
+
 fn main() -> Result<()> {
     let mut arguments = std::env::args().skip(1);
     let task = arguments.next().unwrap_or_default();
     match task.as_str() {
         "bless" => bless(),
         "sweep" => sweep::sweep(&arguments.collect::<Vec<_>>()),
+        "fingerprint" => fingerprint::fingerprint(&arguments.collect::<Vec<_>>()),
         "tidy" => tidy::tidy(&root()),
-        _ => bail!(
-            "there are `bless` (write expected outputs anew), `sweep FOLDER` (prove every group of samples in a folder) and `tidy` (check the house's rules)"
-        ),
+        _ => bail!("{TASKS}"),
     }
 }
 

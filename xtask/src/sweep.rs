@@ -43,7 +43,7 @@ pub(crate) fn sweep(arguments: &[String]) -> Result<()> {
     for language in languages {
         let mut given = Settings::default();
         for (key, value) in settings.iter().filter_map(|setting| setting.split_once('=')) {
-            if given.set(language, key, value).is_err() {
+            if language.set(&mut given, key, value).is_err() {
                 bail!("{} has no setting `{key}` with `{value}`", language.title());
             }
         }
@@ -75,7 +75,8 @@ fn show(language: &dyn Language, report: &Report, start: Instant) -> bool {
     !(compiler.is_empty() && misses.is_empty() && judges.is_empty())
 }
 
-fn proofs(folder: &Path) -> Result<Vec<Proof>> {
+/// A model for each group of samples and each document of a folder.
+pub(crate) fn proofs(folder: &Path) -> Result<Vec<Proof>> {
     let index = folder.join("index.json");
     let text = fs::read_to_string(&index).with_context(|| index.display().to_string())?;
     let entries: Vec<Entry> = serde_json::from_str(&text)?;

@@ -74,7 +74,7 @@ fn stages() -> Vec<Stage> {
         let stage = |text: &str| {
             timed(|| {
                 let (library, draft, model) = model_of(text);
-                let files = grow(*language, &model, &Settings::default(), Arrangement::AsUsual);
+                let files = grow(&*language.dialect(&Settings::default()), &model, Arrangement::AsUsual);
                 (library, draft, model, files)
             })
         };

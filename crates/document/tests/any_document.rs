@@ -80,7 +80,7 @@ proptest! {
         let Drafted { draft, roots, title, .. } = drafted;
         let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
         for language in LANGUAGES {
-            let files = grow(*language, &model, &Settings::default(), Arrangement::AsUsual);
+            let files = grow(&*language.dialect(&Settings::default()), &model, Arrangement::AsUsual);
             prop_assert!(!files.is_empty());
         }
     }
@@ -121,7 +121,7 @@ fn a_chain_of_records_grows() {
     let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
     assert_eq!(model.types().count(), LINKS);
     for language in LANGUAGES {
-        let files = grow(*language, &model, &Settings::default(), Arrangement::Together);
+        let files = grow(&*language.dialect(&Settings::default()), &model, Arrangement::Together);
         assert!(files[0].text.contains(&format!("Link{}", LINKS - 1)), "{}", language.title());
     }
 }

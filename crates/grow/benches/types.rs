@@ -64,5 +64,5 @@ fn model() -> Model {
 fn thousand_types(bencher: Bencher, key: &str) {
     let language = find_language(key).unwrap();
     let (model, settings) = (model(), Settings::default());
-    bencher.bench_local(|| grow(language, &model, &settings, Arrangement::AsUsual));
+    bencher.bench_local(|| grow(&*language.dialect(&settings), &model, Arrangement::AsUsual));
 }

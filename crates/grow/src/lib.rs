@@ -5,22 +5,23 @@
 
 #![warn(clippy::wildcard_enum_match_arm)]
 
-mod code;
-mod docs;
-mod extras;
+mod grow;
 mod json_schema;
 mod language;
 mod languages;
-mod literal;
+mod origin;
 mod plan;
+mod prepare;
 mod settings;
-mod times;
-mod trial;
-mod twins;
+mod spell;
 
-pub use code::{Arrangement, GrownFile, MARK, Origin, grow, origin, sealed};
-pub use extras::{Extras, types_without_extras, with_kept_extras};
+pub use grow::{find_language, grow, grow_prepared, nearest_language, prepare, trial, types_without_extras};
 pub use json_schema::json_schema;
-pub use language::{About, LANGUAGES, Language, TimeKeeping, find_language, nearest_language};
-pub use settings::{Choice, Setting, SettingError, Settings, Values};
-pub use trial::{Trial, TrialSample};
+pub use language::Language;
+pub use languages::LANGUAGES;
+pub use origin::{Origin, origin, sealed};
+pub use prepare::{
+    Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Prepared, Tags, TimeKeeping,
+};
+pub use settings::{Absence, Choice, Entry, Nesting, Setting, SettingError, Settings, Spread, Values};
+pub use spell::{About, Arrangement, Dialect, GrownFile, MARK, Trial, TrialSample};

@@ -2,24 +2,23 @@
 
 use std::collections::BTreeMap;
 
-use crate::language::Language;
-
-/// One setting of a language.
-#[derive(Debug, Clone, Copy)]
-pub struct Setting {
+/// A setting of a language, as the command line, the jar and the documents list it.
+pub trait Setting: Sync {
     /// What the user types: `package`.
-    pub key: &'static str,
+    fn key(&self) -> &'static str;
+
     /// What it decides, in one line.
-    pub doc: &'static str,
+    fn doc(&self) -> &'static str;
+
     /// The values it takes.
-    pub values: Values,
+    fn values(&self) -> Values;
 }
 
 /// The values that a setting takes.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone)]
 pub enum Values {
     /// One of these; the first where none is given.
-    Choice(&'static [Choice]),
+    Choice(Vec<Choice>),
     /// Any text that passes a check.
     Text {
         /// What holds where none is given; nothing of the kind where this is none.
@@ -40,44 +39,153 @@ pub struct Choice {
     pub doc: &'static str,
 }
 
-const PER_TYPE: Choice = Choice { value: "per-type", doc: "each type has a file of its own" };
-const ONE: Choice = Choice { value: "one", doc: "one file has all types" };
+/// A setting that is one of several things.
+pub(crate) struct OneOf<T: 'static> {
+    pub(crate) key: &'static str,
+    pub(crate) doc: &'static str,
+    /// The first holds where none is given.
+    pub(crate) choices: &'static [Meaning<T>],
+}
+
+/// A value of a setting, and the thing that it means.
+pub(crate) struct Meaning<T> {
+    pub(crate) value: &'static str,
+    pub(crate) doc: &'static str,
+    pub(crate) it: T,
+}
+
+impl<T: Copy> OneOf<T> {
+    /// What the settings of a run say.
+    pub(crate) fn of(&self, settings: &Settings) -> T {
+        let given = settings.given(self.key);
+        let meant = self.choices.iter().find(|choice| Some(choice.value) == given);
+        meant.unwrap_or(&self.choices[0]).it
+    }
+}
+
+impl<T: Sync> Setting for OneOf<T> {
+    fn key(&self) -> &'static str {
+        self.key
+    }
+
+    fn doc(&self) -> &'static str {
+        self.doc
+    }
+
+    fn values(&self) -> Values {
+        let choice = |Meaning { value, doc, it: _ }: &Meaning<T>| Choice { value, doc };
+        Values::Choice(self.choices.iter().map(choice).collect())
+    }
+}
+
+/// A setting that is a text.
+pub(crate) struct TextOf {
+    pub(crate) key: &'static str,
+    pub(crate) doc: &'static str,
+    /// What holds where none is given; nothing of the kind where this is none.
+    pub(crate) default: Option<&'static str>,
+    /// A value that shows how it is used.
+    pub(crate) example: &'static str,
+    /// Whether a value can be used; if not, why.
+    pub(crate) check: fn(&str) -> Result<(), &'static str>,
+}
+
+impl TextOf {
+    /// What the settings of a run say.
+    pub(crate) fn of(&self, settings: &Settings) -> Option<String> {
+        settings.given(self.key).or(self.default).map(str::to_owned)
+    }
+}
+
+impl Setting for TextOf {
+    fn key(&self) -> &'static str {
+        self.key
+    }
+
+    fn doc(&self) -> &'static str {
+        self.doc
+    }
+
+    fn values(&self) -> Values {
+        Values::Text { default: self.default, example: self.example, check: self.check }
+    }
+}
+
+/// How types are spread over files.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Spread {
+    /// Each has a file of its own.
+    PerType,
+    /// One file has them all.
+    Together,
+}
+
+const PER_TYPE: Meaning<Spread> =
+    Meaning { value: "per-type", doc: "each type has a file of its own", it: Spread::PerType };
+const ONE: Meaning<Spread> = Meaning { value: "one", doc: "one file has all types", it: Spread::Together };
 
 /// How types are spread over files, where the language's people give each its own.
-pub(crate) const FILES: Setting = Setting {
-    key: "files",
-    doc: "how types are spread over files",
-    values: Values::Choice(&[PER_TYPE, ONE]),
-};
+pub(crate) const FILES: OneOf<Spread> =
+    OneOf { key: "files", doc: "how types are spread over files", choices: &[PER_TYPE, ONE] };
 
 /// How types are spread over files, where the language's people put them together.
-pub(crate) const FILES_TOGETHER: Setting = Setting { values: Values::Choice(&[ONE, PER_TYPE]), ..FILES };
+pub(crate) const FILES_TOGETHER: OneOf<Spread> = OneOf { choices: &[ONE, PER_TYPE], ..FILES };
+
+/// Whether null is told from nothing where a field may be either.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Absence {
+    /// It is not, or it is without more ado.
+    Untold,
+    /// In types that are sent to change a part of something.
+    ToldInPatches,
+    /// Everywhere.
+    Told,
+}
 
 /// Whether null is told from nothing.
-pub(crate) const ABSENT: Setting = Setting {
+pub(crate) const ABSENT: OneOf<Absence> = OneOf {
     key: "absent",
     doc: "whether a key that is absent is told from one that is null",
-    values: Values::Choice(&[
-        Choice { value: "null", doc: "in types that are sent to change something; else both are null" },
-        Choice { value: "apart", doc: "everywhere, by a type around what may be both" },
-    ]),
+    choices: &[
+        Meaning {
+            value: "null",
+            doc: "in types that are sent to change something; else both are null",
+            it: Absence::ToldInPatches,
+        },
+        Meaning { value: "apart", doc: "everywhere, by a type around what may be both", it: Absence::Told },
+    ],
 };
 
+/// Where the types stand that a response is made of.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Nesting {
+    /// Beside that of the response.
+    Beside,
+    /// Inside it, those that nothing else needs.
+    Inside,
+}
+
 /// Where types stand.
-pub(crate) const PLACE: Setting = Setting {
+pub(crate) const PLACE: OneOf<Nesting> = OneOf {
     key: "place",
     doc: "where the types stand that a response is made of",
-    values: Values::Choice(&[
-        Choice { value: "beside", doc: "beside that of the response" },
-        Choice { value: "nested", doc: "inside that of the response, those that nothing else needs" },
-    ]),
+    choices: &[
+        Meaning { value: "beside", doc: "beside that of the response", it: Nesting::Beside },
+        Meaning {
+            value: "nested",
+            doc: "inside that of the response, those that nothing else needs",
+            it: Nesting::Inside,
+        },
+    ],
 };
 
 /// Whether plain types stand beside those of the wire.
-pub(crate) const TWINS: Setting = Setting {
+pub(crate) const TWINS: TextOf = TextOf {
     key: "twins",
     doc: "what the names of wire types end in, beside each of which stands a plain type that is made from it",
-    values: Values::Text { default: None, example: "Dto", check: check_ending },
+    default: None,
+    example: "Dto",
+    check: check_ending,
 };
 
 fn check_ending(value: &str) -> Result<(), &'static str> {
@@ -87,14 +195,27 @@ fn check_ending(value: &str) -> Result<(), &'static str> {
     if is_ending { Ok(()) } else { Err("it must be letters, the first one a capital") }
 }
 
+/// What reads and writes a whole response.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Entry {
+    /// The library, as its user sets it up.
+    Library,
+    /// Functions that come along.
+    Functions,
+}
+
 /// Whether functions read and write whole samples.
-pub(crate) const ENTRY: Setting = Setting {
+pub(crate) const ENTRY: OneOf<Entry> = OneOf {
     key: "entry",
     doc: "what reads and writes a whole response",
-    values: Values::Choice(&[
-        Choice { value: "none", doc: "the library, as you set it up" },
-        Choice { value: "functions", doc: "two functions that come along: one decodes, one encodes" },
-    ]),
+    choices: &[
+        Meaning { value: "none", doc: "the library, as you set it up", it: Entry::Library },
+        Meaning {
+            value: "functions",
+            doc: "two functions that come along: one decodes, one encodes",
+            it: Entry::Functions,
+        },
+    ],
 };
 
 /// The settings of one run for one language; those not given have the language's defaults.
@@ -126,16 +247,16 @@ pub enum SettingError {
 }
 
 impl Settings {
-    /// Sets one setting.
+    /// Sets one of the known settings.
     ///
     /// # Errors
-    /// A key that the language does not have, or a value it cannot take.
-    pub fn set(&mut self, language: &dyn Language, key: &str, value: &str) -> Result<(), SettingError> {
-        let Some(setting) = language.settings().iter().find(|setting| setting.key == key) else {
-            return Err(SettingError::Unknown { known: language.settings().iter().map(|s| s.key).collect() });
+    /// A key that is not among them, or a value it cannot take.
+    pub fn set(&mut self, known: &[&dyn Setting], key: &str, value: &str) -> Result<(), SettingError> {
+        let Some(setting) = known.iter().find(|setting| setting.key() == key) else {
+            return Err(SettingError::Unknown { known: known.iter().map(|setting| setting.key()).collect() });
         };
-        setting.values.check(value)?;
-        self.values.insert(setting.key, value.to_owned());
+        setting.values().check(value)?;
+        self.values.insert(setting.key(), value.to_owned());
         Ok(())
     }
 
@@ -149,30 +270,30 @@ impl Settings {
     }
 
     /// These settings with a part added to a dotted name, or with the part alone where none is given.
-    pub(crate) fn with_part(&self, language: &dyn Language, key: &'static str, part: &str) -> Self {
-        let mut settings = self.clone();
-        let given = self.given(key).map(|given| format!("{given}.")).unwrap_or_default();
+    pub(crate) fn with_part(&self, setting: &TextOf, part: &str) -> Self {
+        let given = self.given(setting.key).map(|given| format!("{given}.")).unwrap_or_default();
         // A word of the language's own cannot be a part.
-        let _ = settings
-            .set(language, key, &format!("{given}{part}"))
-            .or_else(|_| settings.set(language, key, &format!("{given}{part}_models")));
+        let names = [format!("{given}{part}"), format!("{given}{part}_models")];
+        names.iter().find_map(|name| self.with(setting, name)).unwrap_or_else(|| self.clone())
+    }
+
+    /// These settings with a text for one; none where it cannot be that text.
+    pub(crate) fn with(&self, setting: &TextOf, value: &str) -> Option<Self> {
+        let mut settings = self.clone();
+        settings.set(&[setting], setting.key, value).ok()?;
+        Some(settings)
+    }
+
+    /// These settings, with the functions that a driver calls.
+    pub(crate) fn for_trial(&self) -> Self {
+        let mut settings = self.clone();
+        settings.values.insert(ENTRY.key, "functions".to_owned());
         settings
     }
 
     /// The value that was given for a key.
-    pub fn given(&self, key: &str) -> Option<&str> {
+    fn given(&self, key: &str) -> Option<&str> {
         self.values.get(key).map(String::as_str)
-    }
-
-    /// The value of a setting: as given, else the setting's default.
-    pub(crate) fn value(&self, setting: &Setting) -> Option<&str> {
-        self.values.get(setting.key).map(String::as_str).or_else(|| setting.values.default())
-    }
-
-    /// Whether a setting has this value.
-    pub(crate) fn is(&self, setting: &Setting, value: &str) -> bool {
-        debug_assert!(setting.values.check(value).is_ok(), "{} cannot be {value}", setting.key);
-        self.value(setting) == Some(value)
     }
 }
 

@@ -61,7 +61,7 @@ proptest! {
         let model = model_of(&sample, &file);
         for language in LANGUAGES {
             for arrangement in [Arrangement::Together, Arrangement::AsUsual] {
-                let files = grow(*language, &model, &Settings::default(), arrangement);
+                let files = grow(&*language.dialect(&Settings::default()), &model, arrangement);
                 let names: BTreeSet<String> = files.iter().map(|file| file.name.to_lowercase()).collect();
                 prop_assert_eq!(names.len(), files.len(), "file names differ on every disk");
                 for GrownFile { name, text } in files {

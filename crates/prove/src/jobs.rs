@@ -5,6 +5,8 @@ use std::fs;
 use std::io;
 use std::path::{Path, PathBuf};
 
+use jar_sprout_model::Model;
+
 use crate::proof::{Laid, Proof};
 use crate::prove::Miss;
 use crate::round_trip::{Comparison, Lenience};
@@ -34,13 +36,13 @@ pub(crate) fn misses(
     lenience: Lenience,
 ) -> Vec<Miss> {
     let mut misses = Vec::new();
-    for Laid { index, trial, .. } in laid {
+    for Laid { index, trial, model, files: _ } in laid {
         let proof = &proofs[*index];
         for (sample, of_trial) in proof.samples.iter().zip(&trial.samples) {
             let file = sample_file(folder, &of_trial.name);
             let text = fs::read_to_string(file.with_extension("result"))
                 .map_err(|_| reason(said, &file))
-                .and_then(|came| compare(proof, &sample.text, &came, lenience));
+                .and_then(|came| compare(model, &sample.text, &came, lenience));
             if let Err(text) = text {
                 misses.push(Miss { proof: proof.name.clone(), sample: sample.name.clone(), text });
             }
@@ -62,9 +64,9 @@ fn reason(said: &str, file: &Path) -> String {
     reason.unwrap_or_else(|| "the driver made nothing of it".to_owned())
 }
 
-fn compare(proof: &Proof, sent: &str, came: &str, lenience: Lenience) -> Result<(), String> {
+fn compare(model: &Model, sent: &str, came: &str, lenience: Lenience) -> Result<(), String> {
     let sent = serde_json::from_str(sent).map_err(|error| format!("the sample is not JSON: {error}"))?;
     let came = serde_json::from_str(came).map_err(|error| format!("what came back is not JSON: {error}"))?;
-    let comparison = Comparison { model: &proof.model, lenience };
-    comparison.difference(&proof.model.root.slot, &sent, &came, "$").map_or(Ok(()), Err)
+    let comparison = Comparison { model, lenience };
+    comparison.difference(&model.root.slot, &sent, &came, "$").map_or(Ok(()), Err)
 }

@@ -1,6 +1,6 @@
 //! What is proven: a model and its samples.
 
-use jar_sprout_grow::{Arrangement, GrownFile, Trial, TrialSample, grow};
+use jar_sprout_grow::{Arrangement, GrownFile, Trial, TrialSample, grow_prepared, prepare, trial};
 use jar_sprout_model::{Definition, Model, Slot, Type};
 use serde_json::Value;
 
@@ -32,6 +32,8 @@ pub(crate) struct Laid {
     pub(crate) index: usize,
     pub(crate) trial: Trial,
     pub(crate) files: Vec<GrownFile>,
+    /// The model as the language holds it.
+    pub(crate) model: Model,
 }
 
 /// A sample without the keys that its model does not know; as it is where all are known.
@@ -103,13 +105,15 @@ impl Laid {
     pub(crate) fn of(order: &Order<'_>, index: usize, proof: &Proof, is_run: bool) -> Self {
         let Order { language, settings, with_judges: _ } = *order;
         let place = format!("t{index:04}");
-        let settings = Trial::settings(language, &place, settings);
-        let files = grow(language, &proof.model, &settings, Arrangement::AsUsual);
+        let dialect = &*language.dialect(&language.for_trial(settings, &place));
+        let prepared = prepare(dialect, &proof.model);
+        let files = grow_prepared(dialect, &prepared, Arrangement::AsUsual);
         let sample = |(number, sample): (usize, &Sample)| TrialSample {
             name: format!("{place}-{number}"),
-            text: if is_run { sample.text.clone() } else { known(&proof.model, &sample.text) },
+            text: if is_run { sample.text.clone() } else { known(prepared.model(), &sample.text) },
         };
         let samples = proof.samples.iter().enumerate().map(sample).collect();
-        Self { index, trial: Trial::new(language, &settings, &proof.model, &place, samples), files }
+        let trial = trial(dialect, &prepared, &place, samples);
+        Self { index, trial, files, model: prepared.model().clone() }
     }
 }

@@ -1,12 +1,11 @@
 //! The proof of a language: its code compiled, every sample passed through it, and what its judges say.
 
-use std::borrow::Cow;
 use std::fs;
 use std::io;
 use std::path::Path;
 use std::process::Command;
 
-use jar_sprout_grow::{Language, Settings, TimeKeeping, with_kept_extras};
+use jar_sprout_grow::{Absence, Language, Nulls, Settings, TimeKeeping};
 
 use crate::jobs::{misses, write_samples};
 use crate::proof::{Laid, Proof};
@@ -76,8 +75,8 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
     let scratch = tempfile::Builder::new().prefix("jar-sprout-").tempdir()?;
     let folder = scratch.path().canonicalize()?;
     let Order { language, settings, with_judges } = *order;
-    let proofs = &proofs.iter().map(|proof| kept(language, settings, proof)).collect::<Vec<_>>();
-    let wanted = Wanted { tools, folder: &folder, language, settings };
+    let abilities = language.dialect(settings).abilities();
+    let wanted = Wanted { tools, folder: &folder, language, abilities: &abilities };
     let mut ready = match find(&wanted) {
         Ok(ready) => ready,
         Err(missing) => return Ok(Err(missing)),
@@ -105,9 +104,9 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
             report.compiler.push(Said { tool: "the run".to_owned(), proofs: Vec::new(), text: ended.errors });
         }
         let lenience = Lenience {
-            nulls_may_come: ready.writes_nulls,
-            nulls_may_go: settings.given("absent") != Some("apart"),
-            are_times_loose: language.time_keeping(settings) == TimeKeeping::Loose,
+            nulls_may_come: ready.nulls == Nulls::Everywhere,
+            nulls_may_go: abilities.absence != Absence::Told,
+            are_times_loose: abilities.times == TimeKeeping::Loose,
         };
         report.misses.extend(misses(proofs, &laid, &folder, &ended.output, lenience));
     }
@@ -115,12 +114,6 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
         report.judges = hear(&mut ready, proofs)?;
     }
     Ok(Ok(report))
-}
-
-/// A proof of what a language keeps.
-fn kept(language: &dyn Language, settings: &Settings, proof: &Proof) -> Proof {
-    let model = with_kept_extras(language, Cow::Borrowed(&proof.model), settings).into_owned();
-    Proof { model, ..proof.clone() }
 }
 
 /// Writes the project's files, the driver, and the code of each proof into a folder of its own.
@@ -140,7 +133,7 @@ fn lay_out(order: &Order<'_>, ready: &Ready, laid: &[Laid], folder: &Path) -> io
         }
     }
     let trials: Vec<_> = laid.iter().map(|laid| laid.trial.clone()).collect();
-    for file in order.language.driver(&trials, order.settings) {
+    for file in order.language.dialect(order.settings).driver(&trials) {
         write(&code.join(file.name), &file.text)?;
     }
     for Laid { trial, files, .. } in laid {

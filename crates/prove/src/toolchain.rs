@@ -3,7 +3,7 @@
 use std::path::Path;
 use std::process::Command;
 
-use jar_sprout_grow::{Language, Settings};
+use jar_sprout_grow::{Abilities, Language, Nulls};
 
 use crate::tools::Tools;
 
@@ -22,8 +22,8 @@ pub(crate) struct Wanted<'w> {
     /// An empty folder, which the commands run in.
     pub(crate) folder: &'w Path,
     pub(crate) language: &'w dyn Language,
-    /// The settings of the grown code: which libraries it stands on.
-    pub(crate) settings: &'w Settings,
+    /// What the grown code can and cannot do, and what it stands on.
+    pub(crate) abilities: &'w Abilities,
 }
 
 /// A toolchain, ready to compile and run what lies in the scratch folder.
@@ -38,8 +38,8 @@ pub(crate) struct Ready {
     pub(crate) compile: Vec<Command>,
     /// Passes the samples through the code, their list on standard input; none where compiling proves it all.
     pub(crate) run: Option<Command>,
-    /// Whether it writes null where nothing was sent, for want of a way to leave it out.
-    pub(crate) writes_nulls: bool,
+    /// Which nulls come back.
+    pub(crate) nulls: Nulls,
     /// Linters and formatters; each must succeed and say nothing.
     pub(crate) judges: Vec<(&'static str, Command)>,
 }

@@ -13,13 +13,13 @@ fn check(key: &str, grammar: &Language, settings: &[(&str, &str)]) {
     let language = find_language(key).unwrap();
     let mut given = Settings::default();
     for (key, value) in settings {
-        given.set(language, key, value).unwrap();
+        language.set(&mut given, key, value).unwrap();
     }
     let mut parser = Parser::new();
     parser.set_language(grammar).unwrap();
     let mut complaints = Vec::new();
     for proof in common::proofs() {
-        for file in grow(language, &proof.model, &given, Arrangement::AsUsual) {
+        for file in grow(&*language.dialect(&given), &proof.model, Arrangement::AsUsual) {
             let tree = parser.parse(&file.text, None).unwrap();
             complaints.extend(
                 errors_in(tree.root_node(), &file.text)
@@ -100,7 +100,7 @@ fn no_name_in_swift_is_a_reserved_word() {
     let swift = find_language("swift").unwrap();
     let mut met = 0;
     for proof in common::proofs() {
-        for file in grow(swift, &proof.model, &Settings::default(), Arrangement::AsUsual) {
+        for file in grow(&*swift.dialect(&Settings::default()), &proof.model, Arrangement::AsUsual) {
             for line in file.text.lines().map(str::trim) {
                 let name = ["let ", "case ", "static let "].iter().find_map(|head| line.strip_prefix(head));
                 let Some(name) = name else { continue };

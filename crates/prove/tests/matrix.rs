@@ -46,7 +46,7 @@ fn check_some(key: &str, settings: &[(&str, &str)], proofs: &[Proof]) {
     let language = find_language(key).unwrap();
     let mut given = Settings::default();
     for (key, value) in settings {
-        given.set(language, key, value).unwrap();
+        language.set(&mut given, key, value).unwrap();
     }
     // Names that no one would choose are compiled, but their lines are not judged for beauty.
     let is_odd = |proof: &String| ODD.iter().any(|odd| proof.starts_with(odd));

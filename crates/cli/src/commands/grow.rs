@@ -6,8 +6,8 @@ use std::path::{Path, PathBuf};
 use std::time::Duration;
 
 use jar_sprout_grow::{
-    Arrangement, GrownFile, LANGUAGES, Language, Origin, SettingError, Settings, find_language, json_schema,
-    nearest_language, types_without_extras,
+    Arrangement, Dialect, GrownFile, LANGUAGES, Language, Origin, SettingError, Settings, find_language,
+    json_schema, nearest_language, types_without_extras,
 };
 use jar_sprout_model::{Model, Problem, Spot};
 use notify::{RecursiveMode, Watcher as _};
@@ -37,6 +37,7 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
     }
     let language = language(into, format!("--into {into}"))?;
     let settings = settings(language, args)?;
+    let dialect = &*language.dialect(&settings);
     let gathered = gather(&args.source)?;
     gathered.show_warnings();
     let modelled = model(&gathered, &args.model)?;
@@ -44,13 +45,13 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
     let model = &modelled.settled.model;
     match &args.dir {
         None => {
-            let files = jar_sprout_grow::grow(language, model, &settings, Arrangement::Together);
+            let files = jar_sprout_grow::grow(dialect, model, Arrangement::Together);
             for GrownFile { name: _, text } in files {
                 report::result(&text)?;
             }
         }
         Some(dir) => {
-            let files = grown_files(language, model, &settings, dir, None);
+            let files = grown_files(dialect, model, dir, None);
             let names: Vec<String> = files.iter().map(|file| file_name(&file.path)).collect();
             let over = if args.overwrite { Over::Changed } else { Over::Grown };
             let changes = Changes::to(files, over)?;
@@ -62,7 +63,7 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
             }
         }
     }
-    tell_left_out(language, model, &settings, &Spot::Argument(format!("--into {into}")));
+    tell_left_out(language, dialect, model, &Spot::Argument(format!("--into {into}")));
     show_questions(&modelled, &gathered, args.model.questions, Home::Arguments);
     Ok(Exit::Well)
 }
@@ -71,8 +72,8 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
 const FEW_TYPES: usize = 3;
 
 /// Says which types have keys beyond their fields that the code of a language does not keep.
-fn tell_left_out(language: &dyn Language, model: &Model, settings: &Settings, spot: &Spot) {
-    let types = types_without_extras(language, model, settings);
+fn tell_left_out(language: &dyn Language, dialect: &dyn Dialect, model: &Model, spot: &Spot) {
+    let types = types_without_extras(dialect, model).into_iter();
     let mut names: Vec<String> = types.map(|ty| format!("`{}`", ty.name.in_capitals())).collect();
     if names.is_empty() {
         return;
@@ -119,13 +120,12 @@ fn file_name(path: &Path) -> String {
 
 /// The files of a model in a language, as its people lay them out.
 pub(crate) fn grown_files(
-    language: &dyn Language,
+    dialect: &dyn Dialect,
     model: &Model,
-    settings: &Settings,
     dir: &Path,
     name: Option<&str>,
 ) -> Vec<NewFile> {
-    let files = jar_sprout_grow::grow(language, model, settings, Arrangement::AsUsual);
+    let files = jar_sprout_grow::grow(dialect, model, Arrangement::AsUsual);
     let sealed = |file: GrownFile| NewFile {
         path: dir.join(file.name),
         text: jar_sprout_grow::sealed(&file.text, name),
@@ -150,9 +150,9 @@ fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
         for one in &models.opened {
             one.gathered.show_warnings();
             for language in &languages {
-                let (_, settings) = jar.place(language, one.model);
-                let model = &one.modelled.settled.model;
-                tell_left_out(language.language, model, &settings, &Spot::Path(FILE.to_owned()));
+                let (_, dialect) = jar.place(language, one.model);
+                let (language, model) = (language.language, &one.modelled.settled.model);
+                tell_left_out(language, &*dialect, model, &Spot::Path(FILE.to_owned()));
             }
             show_questions(&one.modelled, &one.gathered, one.model.model.questions, jar.home(one.model));
         }
@@ -189,9 +189,8 @@ pub(crate) fn wanted_changes(
     let mut files = Vec::new();
     for language in languages {
         for Opened { model, modelled, .. } in &models.opened {
-            let (dir, settings) = jar.place(language, model);
-            let model_files =
-                grown_files(language.language, &modelled.settled.model, &settings, &dir, Some(&model.name));
+            let (dir, dialect) = jar.place(language, model);
+            let model_files = grown_files(&*dialect, &modelled.settled.model, &dir, Some(&model.name));
             files.extend(model_files);
         }
     }
@@ -212,8 +211,7 @@ pub(crate) fn wanted_changes(
 
 /// The files of a language in its folder, and in those of the models in it.
 fn files_below(dir: &Path, language: &dyn Language) -> Vec<(PathBuf, String)> {
-    let ending = language.file_name("a", &Settings::default());
-    let ending = ending.rsplit_once('.').map_or("", |(_, ending)| ending).to_owned();
+    let ending = language.ending();
     let entries = |dir: &Path| -> Vec<PathBuf> {
         let mut paths: Vec<PathBuf> =
             fs::read_dir(dir).into_iter().flatten().flatten().map(|entry| entry.path()).collect();
@@ -350,7 +348,7 @@ fn set(
     value: &str,
     argument: String,
 ) -> Result<(), Problem> {
-    settings.set(language, key, value).map_err(|error| {
+    language.set(settings, key, value).map_err(|error| {
         let problem = setting_problem(language, key, value, error);
         Problem { spot: Spot::Argument(argument), ..problem }
     })

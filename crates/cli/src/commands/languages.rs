@@ -1,6 +1,6 @@
 //! `jar-sprout languages`: the languages and their settings.
 
-use jar_sprout_grow::{Choice, LANGUAGES, Language, Setting, Values};
+use jar_sprout_grow::{Choice, LANGUAGES, Language, Values};
 
 use crate::args::LanguagesArgs;
 use crate::commands::grow::language;
@@ -22,7 +22,7 @@ pub(crate) fn languages(args: &LanguagesArgs) -> Outcome<Exit> {
 ///              settings: package, library, properties
 /// ```
 fn in_short(language: &dyn Language) -> String {
-    let settings: Vec<&str> = language.settings().iter().map(|setting| setting.key).collect();
+    let settings: Vec<&str> = language.settings().iter().map(|setting| setting.key()).collect();
     let mut text = format!("{:<12} {}\n", language.key(), language.grows());
     if !settings.is_empty() {
         text += &format!("{:<12}   settings: {}\n", "", settings.join(", "));
@@ -33,9 +33,9 @@ fn in_short(language: &dyn Language) -> String {
 /// Each setting, and below it its values.
 fn in_full(language: &dyn Language) -> String {
     let mut text = format!("{}: {}\n", language.title(), language.grows());
-    for Setting { key, doc, values } in language.settings() {
-        text += &format!("\n--with {key}=…   {doc}\n");
-        match values {
+    for setting in language.settings() {
+        text += &format!("\n--with {}=…   {}\n", setting.key(), setting.doc());
+        match setting.values() {
             Values::Choice(choices) => {
                 let width = choices.iter().map(|choice| choice.value.len()).max().unwrap_or(0);
                 for (at, Choice { value, doc }) in choices.iter().enumerate() {

@@ -7,7 +7,7 @@ mod read;
 
 use std::path::{Path, PathBuf};
 
-use jar_sprout_grow::{Language, Settings};
+use jar_sprout_grow::{Dialect, Language, Settings};
 use jar_sprout_settle::Decision;
 
 use crate::args::{ModelArgs, SourceArgs};
@@ -74,13 +74,14 @@ impl Jar {
         Home::Jar((self.models.len() > 1).then_some(model.name.as_str()))
     }
 
-    /// The folder and the settings for a model's code: apart from the others where there are several.
-    pub(crate) fn place(&self, language: &JarLanguage, model: &JarModel) -> (PathBuf, Settings) {
+    /// The folder and the dialect for a model's code: apart from the others where there are several.
+    pub(crate) fn place(&self, language: &JarLanguage, model: &JarModel) -> (PathBuf, Box<dyn Dialect>) {
+        let JarLanguage { name: _, language, dir, settings } = language;
         if self.models.len() == 1 {
-            return (language.dir.clone(), language.settings.clone());
+            return (dir.clone(), language.dialect(settings));
         }
         let part = model.name.replace('-', "_");
-        (language.dir.join(&part), language.language.apart(&language.settings, &part))
+        (dir.join(&part), language.dialect(&language.apart(settings, &part)))
     }
 }
 

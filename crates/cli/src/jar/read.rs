@@ -167,7 +167,7 @@ impl Reader<'_> {
             let known = LANGUAGES.iter().map(|language| language.key());
             return Err(with_help(problem, did_you_mean(&key, &known.collect::<Vec<_>>())));
         };
-        let settings: Vec<&str> = language.settings().iter().map(|setting| setting.key).collect();
+        let settings: Vec<&str> = language.settings().iter().map(|setting| setting.key()).collect();
         self.only(&table, LANGUAGE, &settings)?;
         let Some(dir) = text(&table, "dir") else {
             let problem = self.problem(format!("`{}` has no folder to grow into", name.get()), name.span());
@@ -179,7 +179,7 @@ impl Reader<'_> {
                 return Err(self.problem(format!("`{setting}` takes a text"), item.span()));
             }
             if let Some(value) = text(&table, setting) {
-                chosen.set(language, setting, &value).map_err(|error| {
+                language.set(&mut chosen, setting, &value).map_err(|error| {
                     let span = table.get(setting).and_then(|(_, item)| item.span());
                     let Problem { message, help, .. } = setting_problem(language, setting, &value, error);
                     match help {

@@ -4,18 +4,24 @@ mod csharp;
 mod dart;
 mod go;
 mod java;
+mod jvm;
 mod kotlin;
 mod python;
 mod rust;
 mod swift;
 mod typescript;
 
-pub(crate) use csharp::CSharp;
-pub(crate) use dart::Dart;
-pub(crate) use go::Go;
-pub(crate) use java::Java;
-pub(crate) use kotlin::Kotlin;
-pub(crate) use python::Python;
-pub(crate) use rust::Rust;
-pub(crate) use swift::Swift;
-pub(crate) use typescript::TypeScript;
+use crate::language::Language;
+use csharp::CSharp;
+use dart::Dart;
+use go::Go;
+use java::Java;
+use kotlin::Kotlin;
+use python::Python;
+use rust::Rust;
+use swift::Swift;
+use typescript::TypeScript;
+
+/// Every language there is. No other place tells languages apart.
+pub static LANGUAGES: &[&dyn Language] =
+    &[&Kotlin, &Swift, &Dart, &CSharp, &Java, &TypeScript, &Python, &Go, &Rust];

@@ -26,7 +26,8 @@ pub(crate) use ident::{
 pub(crate) use kind::Kind;
 use scope::Scope;
 
-use crate::times::Times;
+use crate::prepare::{Abilities, Prepared, Times};
+use crate::settings::{Absence, Nesting};
 
 /// How a language makes identifiers.
 pub(crate) struct Naming {
@@ -67,30 +68,6 @@ pub(crate) enum Place {
     Package,
 }
 
-/// Whether null is told from nothing where a field may be either.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(crate) enum Absence {
-    /// It is not, or it is without more ado.
-    Untold,
-    /// In types that are sent to change a part of something.
-    ToldInPatches,
-    /// Everywhere.
-    Told,
-}
-
-/// What a plan is asked for beside the model.
-#[derive(Debug, Clone, Copy)]
-pub(crate) struct Wanted {
-    /// Whether null is told from nothing.
-    pub(crate) absence: Absence,
-    /// Whether functions read and write whole samples.
-    pub(crate) has_entry: bool,
-    /// Whether what is absent gets its default value.
-    pub(crate) has_defaults: bool,
-    /// The first type that is the twin of one of the wire.
-    pub(crate) first_twin: usize,
-}
-
 /// What the case of a union is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) enum VariantKind {
@@ -117,8 +94,8 @@ pub struct Plan<'m> {
     pub(crate) roots: Vec<PlannedRoot<'m>>,
     /// How times are written.
     pub(crate) times: Times,
-    /// What reads and writes whole samples, if it was asked for.
-    entry: Option<PlannedEntry>,
+    /// What reads and writes whole samples.
+    entry: PlannedEntry,
     /// By type of the wire, its twin; and the other way round. Empty where there are none.
     twins: HashMap<TypeId, TypeId>,
     wires: HashMap<TypeId, TypeId>,
@@ -255,7 +232,10 @@ pub(crate) struct PlannedUnionCase<'m> {
 }
 
 impl<'m> Plan<'m> {
-    pub(crate) fn of(model: &'m Model, naming: &Naming, times: Times, wanted: Wanted) -> Self {
+    /// The plan of a model that was prepared for these abilities.
+    pub(crate) fn of(prepared: &'m Prepared<'_>, naming: &Naming, abilities: &Abilities) -> Self {
+        let model = prepared.model();
+        let pairs = &prepared.pairs;
         let mut scope = Scope::of_types(naming);
         let title = model.title.as_ref().map(|title| Scope::of_types(naming).declare_type(title, &[]));
         let roots = model.roots().map(|Root { name, slot }| match &slot.ty {
@@ -273,25 +253,29 @@ impl<'m> Plan<'m> {
             .types()
             .map(|(_, NamedType { name, alternatives, .. })| scope.declare_type(name, alternatives))
             .collect();
-        let mut planner = Planner { model, naming, package: scope, idents: &idents, wanted };
+        let first_copy = pairs.first().map_or(usize::MAX, |(_, copy)| copy.index());
+        let (absence, has_defaults) = (prepared.absence, abilities.fills_in);
+        let mut planner =
+            Planner { model, naming, package: scope, idents: &idents, absence, has_defaults, first_copy };
         let named: Vec<_> = model.types().zip(&idents).map(|((id, ty), ident)| (id, ty, ident)).collect();
         // The names in most types are their own; those of cases may stand beside all types.
         let alone = each(named.clone(), |(id, ty, ident)| planner.plan_alone(id, ty, ident));
         let mut types: Vec<_> =
             named.into_iter().zip(alone).map(|(ty, known)| planner.plan_type(ty, known)).collect();
-        let entry = wanted.has_entry.then(|| plan_entry(&mut planner, title.as_ref(), &roots));
+        let entry = plan_entry(&mut planner, title.as_ref(), &roots);
         let parts: Vec<Vec<usize>> = types
             .iter()
             .map(|ty| inline_parts(&ty.definition).iter().map(|id| id.index()).collect())
             .collect();
         let loops = loops::loops(&parts);
         let ids = idents.into_iter().zip((0..).map(TypeId::from_index)).collect();
-        let (hosts, twins, wires) = (Vec::new(), HashMap::new(), HashMap::new());
+        let twins = pairs.iter().copied().collect();
+        let wires = pairs.iter().map(|(wire, copy)| (*copy, *wire)).collect();
         let writes_tag = tags::writes_tag(&types, &roots);
         let unions = tags::unions(&types);
         let bases = bases::keep_bases(&mut types);
         let leaves_doubles = model.scalars().any(Scalar::leaves_doubles);
-        Self {
+        let mut plan = Self {
             model,
             ids,
             loops,
@@ -300,14 +284,18 @@ impl<'m> Plan<'m> {
             entry,
             twins,
             wires,
-            hosts,
+            hosts: Vec::new(),
             writes_tag,
             unions,
             bases,
             leaves_doubles,
             title,
-            times,
+            times: prepared.times,
+        };
+        if abilities.nesting == Nesting::Inside {
+            plan.nest();
         }
+        plan
     }
 
     /// A type's identifier.
@@ -357,12 +345,6 @@ impl<'m> Plan<'m> {
         false
     }
 
-    /// Says which types are twins.
-    pub(crate) fn pair(&mut self, pairs: &[(TypeId, TypeId)]) {
-        self.twins = pairs.iter().copied().collect();
-        self.wires = pairs.iter().map(|(wire, twin)| (*twin, *wire)).collect();
-    }
-
     /// The plain type of one of the wire.
     pub(crate) fn twin_of(&self, wire: TypeId) -> Option<&PlannedType<'m>> {
         self.twins.get(&wire).map(|twin| self.get(*twin))
@@ -396,16 +378,15 @@ impl<'m> Plan<'m> {
 
     /// The roots with the names of what reads and writes them.
     pub(crate) fn entries(&self) -> impl Iterator<Item = (&PlannedRoot<'m>, &[Ident; 2])> {
-        let functions = self.entry.iter().flat_map(|entry| &entry.functions);
-        self.roots.iter().zip(functions).filter_map(|(root, functions)| Some((root, functions.as_ref()?)))
+        self.roots
+            .iter()
+            .zip(&self.entry.functions)
+            .filter_map(|(root, functions)| Some((root, functions.as_ref()?)))
     }
 
     /// Where the functions stand that read and write whole samples.
-    ///
-    /// # Panics
-    /// In a plan without any.
     pub(crate) fn entry_home(&self) -> &Ident {
-        &self.entry.as_ref().expect("functions were asked for").home
+        &self.entry.home
     }
 
     /// What all of it is called: a file that holds it is named so.
@@ -420,7 +401,7 @@ fn plan_entry(
     title: Option<&Ident>,
     roots: &[PlannedRoot<'_>],
 ) -> PlannedEntry {
-    let Planner { model: _, naming, package, idents, wanted: _ } = planner;
+    let Planner { naming, package, idents, .. } = planner;
     let ident = |root: &PlannedRoot<'_>| match root {
         PlannedRoot::Named { id, .. } => idents[id.index()].as_str().to_owned(),
         PlannedRoot::Alias { ident, .. } => ident.as_str().to_owned(),
@@ -467,7 +448,12 @@ struct Planner<'m, 'n, 'i> {
     naming: &'n Naming,
     package: Scope<'n>,
     idents: &'i [Ident],
-    wanted: Wanted,
+    /// Whether null is told from nothing.
+    absence: Absence,
+    /// Whether what is absent gets its default value.
+    has_defaults: bool,
+    /// The first type that is the plain copy of one of the wire.
+    first_copy: usize,
 }
 
 impl<'m> Planner<'m, '_, '_> {
@@ -487,10 +473,13 @@ impl<'m> Planner<'m, '_, '_> {
             }
             Definition::Enumeration(_) | Definition::Union(_) => return None,
         };
-        let absence = self.wanted.absence;
-        let is_told = absence == Absence::Told || (absence == Absence::ToldInPatches && ty.is_patch);
-        let has_defaults = self.wanted.has_defaults && !ty.is_patch;
-        let is_twin = id.index() >= self.wanted.first_twin;
+        let is_told = match self.absence {
+            Absence::Untold => false,
+            Absence::ToldInPatches => ty.is_patch,
+            Absence::Told => true,
+        };
+        let has_defaults = self.has_defaults && !ty.is_patch;
+        let is_twin = id.index() >= self.first_copy;
         let mut scope = Scope::of_members(self.naming, ident, is_twin);
         let fields = self.plan_fields(fields, &mut scope, is_told, has_defaults);
         let extras = extras.as_ref().map(|slot| {

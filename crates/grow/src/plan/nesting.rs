@@ -16,7 +16,7 @@ enum Leading {
 
 impl<'m> Plan<'m> {
     /// Puts types inside the record of the root that leads to them, if it is the only one.
-    pub(crate) fn nest(&mut self) {
+    pub(super) fn nest(&mut self) {
         let needed = self.needed();
         let mut led_to = vec![Leading::None; self.types.len()];
         for (number, root) in self.roots.iter().enumerate() {

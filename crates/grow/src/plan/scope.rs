@@ -6,7 +6,7 @@ use std::collections::HashSet;
 use foldhash::fast::RandomState;
 use jar_sprout_model::{WireName, Words};
 
-use crate::times;
+use crate::prepare::without_suffix;
 
 use super::{Ident, Naming, OwnName, VariantKind, camel_case};
 
@@ -156,7 +156,7 @@ impl<'n> Scope<'n> {
         self.reserved.contains(&text)
             || self.own.as_deref() == Some(text)
             || self.has_types
-                && times::without_suffix(text).is_some_and(|usual| self.reserved.contains(&usual.as_str()))
+                && without_suffix(text).is_some_and(|usual| self.reserved.contains(&usual.as_str()))
     }
 
     fn finish(&self, text: String) -> Ident {

@@ -3,8 +3,13 @@
 use std::path::Path;
 use std::process::Command;
 
+use jar_sprout_grow::{Level, Nulls};
+
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Wanted};
+
+/// The first level of the language that the SDK compiles without more ado.
+const MODERN: Level = Level(8, 0);
 
 const PROJECT: &str = include_str!("csharp/trials.csproj.in");
 
@@ -12,7 +17,7 @@ const PROJECT: &str = include_str!("csharp/trials.csproj.in");
 const NEWER: &str = include_str!("csharp/newer.cs.in");
 
 pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
-    if wanted.settings.given("level") == Some("7.3") {
+    if wanted.abilities.foundation.level < MODERN {
         return mono(wanted);
     }
     if let Some(dotnet) = wanted.tools.program("dotnet") {
@@ -37,7 +42,7 @@ fn sdk(wanted: &Wanted<'_>, dotnet: &Path) -> Ready {
         files: vec![("trials.csproj", PROJECT.to_owned())],
         compile: vec![dotnet(&["build", "--nologo", "-v", "quiet", "-clp:ErrorsOnly", "-o", "out"])],
         run: Some(dotnet(&["out/trials.dll"])),
-        writes_nulls: false,
+        nulls: wanted.abilities.nulls,
         judges: Vec::new(),
     }
 }
@@ -56,14 +61,14 @@ fn compiler(wanted: &Wanted<'_>, home: &Path) -> Ready {
     let mut run = Command::new(&dotnet);
     run.current_dir(wanted.folder).arg("trials.dll").env("LD_LIBRARY_PATH", home.join("ssl"));
     // Its Newtonsoft.Json asks for a newer library than there is: it is enough to compile against, but not to run.
-    let is_newtonsoft = wanted.settings.given("library") == Some("newtonsoft");
+    let is_newtonsoft = !wanted.abilities.foundation.libraries.is_empty();
     Ready {
         title: "Roslyn 4.7 on .NET Core 3.1".to_owned(),
         code: "",
         files: vec![("Newer.cs", NEWER.to_owned())],
         compile: vec![compile],
         run: (!is_newtonsoft).then_some(run),
-        writes_nulls: true,
+        nulls: Nulls::Everywhere,
         judges: formatter(wanted).into_iter().collect(),
     }
 }
@@ -95,7 +100,7 @@ fn mono(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         files: Vec::new(),
         compile: vec![compile],
         run: Some(run),
-        writes_nulls: false,
+        nulls: wanted.abilities.nulls,
         judges: Vec::new(),
     })
 }

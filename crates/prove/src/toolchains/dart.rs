@@ -4,11 +4,6 @@ use crate::run::version;
 use crate::toolchain::{Missing, Ready, Wanted};
 
 pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
-    if wanted.settings.given("json") == Some("json_annotation") {
-        let line =
-            "in a project of yours: dart pub add json_annotation dev:json_serializable dev:build_runner";
-        return Err(Missing::new("the tool that writes the other half of the code", line));
-    }
     let machine = "dart/node_modules/sass-embedded-linux-ia32/dart-sass/src/dart";
     let Some(dart) = wanted.tools.program("dart").or_else(|| wanted.tools.installed(machine)) else {
         return Err(Missing::new("Dart 3.3 or later", "see https://dart.dev/get-dart"));
@@ -25,7 +20,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         files: Vec::new(),
         compile: vec![compile],
         run: Some(run),
-        writes_nulls: false,
+        nulls: wanted.abilities.nulls,
         judges: Vec::new(),
     })
 }

@@ -32,7 +32,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         files: Vec::new(),
         compile: vec![vet, build],
         run,
-        writes_nulls: false,
+        nulls: wanted.abilities.nulls,
         judges,
     })
 }

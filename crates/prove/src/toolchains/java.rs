@@ -13,8 +13,48 @@ pub(crate) fn java(wanted: &Wanted<'_>) -> Result<Command, Missing> {
     Ok(command)
 }
 
-/// Libraries among the installed tools, as Maven Central names them: `group:artifact:version`.
-pub(crate) fn jars(wanted: &Wanted<'_>, libraries: &[&str]) -> Result<Vec<PathBuf>, Missing> {
+/// What each library needs, itself included, as Maven Central names it: `group:artifact:version`.
+const JARS: &[(&str, &[&str])] = &[
+    (
+        "org.jetbrains.kotlinx:kotlinx-serialization-core-jvm",
+        &["org.jetbrains.kotlinx:kotlinx-serialization-core-jvm:1.9.0"],
+    ),
+    (
+        "org.jetbrains.kotlinx:kotlinx-serialization-json-jvm",
+        &["org.jetbrains.kotlinx:kotlinx-serialization-json-jvm:1.9.0"],
+    ),
+    ("com.squareup.moshi:moshi", &["com.squareup.moshi:moshi:1.15.2", "com.squareup.okio:okio-jvm:3.9.1"]),
+    ("com.squareup.moshi:moshi-kotlin", &["com.squareup.moshi:moshi-kotlin:1.15.2"]),
+    (
+        "com.google.code.gson:gson",
+        &["com.google.code.gson:gson:2.13.1", "com.google.errorprone:error_prone_annotations:2.38.0"],
+    ),
+    (
+        "com.fasterxml.jackson.core:jackson-databind",
+        &[
+            "com.fasterxml.jackson.core:jackson-annotations:2.20",
+            "com.fasterxml.jackson.core:jackson-core:2.20.0",
+            "com.fasterxml.jackson.core:jackson-databind:2.20.0",
+        ],
+    ),
+    (
+        "com.fasterxml.jackson.datatype:jackson-datatype-jsr310",
+        &["com.fasterxml.jackson.datatype:jackson-datatype-jsr310:2.20.0"],
+    ),
+    (
+        "com.fasterxml.jackson.module:jackson-module-kotlin",
+        &["com.fasterxml.jackson.module:jackson-module-kotlin:2.20.0"],
+    ),
+];
+
+/// What the grown code stands on, among the installed tools.
+pub(crate) fn jars(wanted: &Wanted<'_>) -> Result<Vec<PathBuf>, Missing> {
+    let needed = |library: &&str| {
+        let row = JARS.iter().find(|(name, _)| name == library);
+        row.expect("every library that code stands on has its row").1
+    };
+    let libraries: Vec<&str> =
+        wanted.abilities.foundation.libraries.iter().flat_map(needed).copied().collect();
     let folder = wanted.tools.home().join("jars");
     let jar = |library: &str| {
         let mut parts = library.splitn(3, ':').skip(1);

@@ -4,23 +4,13 @@ use super::java;
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Wanted};
 
-const GSON: &[&str] =
-    &["com.google.code.gson:gson:2.13.1", "com.google.errorprone:error_prone_annotations:2.38.0"];
-
-const JACKSON: &[&str] = &[
-    "com.fasterxml.jackson.core:jackson-annotations:2.20",
-    "com.fasterxml.jackson.core:jackson-core:2.20.0",
-    "com.fasterxml.jackson.core:jackson-databind:2.20.0",
-];
-
 /// Packages of the compiler that the formatter reaches into.
 const OPENED: &[&str] = &["api", "code", "file", "parser", "tree", "util"];
 
 pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
     let missing = || Missing::new("Java 17 or later", "apt-get install openjdk-17-jdk-headless");
     let javac = wanted.tools.program("javac").ok_or_else(missing)?;
-    let is_gson = wanted.settings.given("library") == Some("gson");
-    let jars = java::jars(wanted, if is_gson { GSON } else { JACKSON })?;
+    let jars = java::jars(wanted)?;
     let version = version(wanted.command(&javac).arg("-version")).unwrap_or_default();
     // The shell spells out the files, of which there are many.
     let mut compile = wanted.command("sh");
@@ -30,7 +20,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         "-J-XX:TieredStopAtLevel=1",
         "-J-XX:+UseSerialGC",
         "--release",
-        "17",
+        &wanted.abilities.foundation.level.0.to_string(),
         "-Xlint:all",
         "-Werror",
     ]);
@@ -58,8 +48,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         files: Vec::new(),
         compile: vec![compile],
         run: Some(run),
-        // It writes all nulls or none.
-        writes_nulls: is_gson,
+        nulls: wanted.abilities.nulls,
         judges,
     })
 }

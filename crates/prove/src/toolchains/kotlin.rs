@@ -3,29 +3,10 @@
 use std::path::PathBuf;
 use std::process::Command;
 
+use jar_sprout_grow::Judge;
+
 use super::java;
 use crate::toolchain::{Missing, Ready, Wanted};
-
-const KOTLINX: &[&str] = &[
-    "org.jetbrains.kotlinx:kotlinx-serialization-core-jvm:1.9.0",
-    "org.jetbrains.kotlinx:kotlinx-serialization-json-jvm:1.9.0",
-];
-
-const MOSHI: &[&str] = &[
-    "com.squareup.moshi:moshi:1.15.2",
-    "com.squareup.moshi:moshi-kotlin:1.15.2",
-    "com.squareup.okio:okio-jvm:3.9.1",
-];
-
-const GSON: &[&str] = &["com.google.code.gson:gson:2.13.1"];
-
-const JACKSON: &[&str] = &[
-    "com.fasterxml.jackson.core:jackson-annotations:2.20",
-    "com.fasterxml.jackson.core:jackson-core:2.20.0",
-    "com.fasterxml.jackson.core:jackson-databind:2.20.0",
-    "com.fasterxml.jackson.datatype:jackson-datatype-jsr310:2.20.0",
-    "com.fasterxml.jackson.module:jackson-module-kotlin:2.20.0",
-];
 
 const STYLE: &str = "root = true\n[*.kt]\nktlint_code_style = ktlint_official\nmax_line_length = 100\n";
 
@@ -39,17 +20,12 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         let line = format!("npm install --prefix {} kotlin-compiler@2.4.20", home.display());
         return Err(Missing::new("the Kotlin compiler", line));
     };
-    let library = wanted.settings.given("library");
-    let libraries = match library {
-        Some("moshi") => MOSHI,
-        Some("gson") => GSON,
-        Some("jackson") => JACKSON,
-        _ => KOTLINX,
-    };
-    let has_parcels = wanted.settings.given("parcelable") == Some("yes");
+    let foundation = &wanted.abilities.foundation;
+    let has_parcels = foundation.plugins.contains(&"parcelize");
     let own = ["lib/kotlin-stdlib.jar", "lib/kotlin-reflect.jar", "lib/parcelize-runtime.jar"]
         .map(|jar| compiler.join(jar));
-    let jars = java::jars(wanted, libraries)?.into_iter().chain(own).collect::<Vec<PathBuf>>();
+    let libraries = java::jars(wanted)?;
+    let jars = libraries.into_iter().chain(own).collect::<Vec<PathBuf>>();
     let plugins = ["lib/kotlinx-serialization-compiler-plugin.jar"].into_iter();
     let plugins = plugins.chain(has_parcels.then_some("lib/parcelize-compiler.jar"));
     let mut compile = java::java(wanted)?;
@@ -78,9 +54,8 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
             .collect(),
         compile: vec![compile],
         // Plain classes are read by nothing.
-        run: (library != Some("none")).then_some(run),
-        // These two write all nulls or none.
-        writes_nulls: matches!(library, Some("moshi" | "gson")),
+        run: (wanted.abilities.judge == Judge::Driver).then_some(run),
+        nulls: wanted.abilities.nulls,
         judges,
     })
 }

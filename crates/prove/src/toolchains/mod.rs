@@ -11,6 +11,8 @@ mod rust;
 mod swift;
 mod typescript;
 
+use jar_sprout_grow::Judge;
+
 use crate::toolchain::{Find, Missing, Ready, Wanted};
 
 /// How each language's toolchain is found.
@@ -28,6 +30,9 @@ const TOOLCHAINS: &[(&str, Find)] = &[
 
 /// The toolchain of a language.
 pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+    if let Judge::Builder { what, install } = wanted.abilities.judge {
+        return Err(Missing::new(what, install));
+    }
     let key = wanted.language.key();
     match TOOLCHAINS.iter().find(|(language, _)| *language == key) {
         Some((_, find)) => find(wanted),

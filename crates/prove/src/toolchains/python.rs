@@ -1,5 +1,7 @@
 //! Python: mypy at its strictest; ruff as a judge.
 
+use jar_sprout_grow::{Judge, Level};
+
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Wanted};
 
@@ -34,9 +36,10 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         );
         return Err(Missing::new("a Python environment with pydantic and mypy", line));
     };
-    let level = wanted.settings.given("level").unwrap_or("3.11");
-    let project =
-        PROJECT.replace("LEVEL", &format!("py{}", level.replace('.', ""))).replace("VERSION", level);
+    let Level(major, minor) = wanted.abilities.foundation.level;
+    let project = PROJECT
+        .replace("LEVEL", &format!("py{major}{minor}"))
+        .replace("VERSION", &format!("{major}.{minor}"));
     let tool = |name: &str| wanted.command(python.with_file_name(name));
     let mut mypy = tool("mypy");
     mypy.args(["--no-error-summary", "."]);
@@ -54,8 +57,8 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         files: vec![("pyproject.toml", project)],
         compile: vec![mypy],
         // Types alone are proven by the type checker.
-        run: (wanted.settings.given("types") != Some("typed-dicts")).then_some(run),
-        writes_nulls: false,
+        run: (wanted.abilities.judge == Judge::Driver).then_some(run),
+        nulls: wanted.abilities.nulls,
         judges: vec![("ruff check", check), ("ruff format", format)],
     })
 }

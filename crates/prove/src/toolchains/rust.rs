@@ -45,7 +45,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         files: vec![("Cargo.toml", read("Cargo.toml")), ("Cargo.lock", read("Cargo.lock"))],
         compile: vec![cargo(&[&["build"][..], &quiet].concat())],
         run: Some(wanted.command(target.join("debug/trials"))),
-        writes_nulls: false,
+        nulls: wanted.abilities.nulls,
         judges: vec![("clippy", cargo(&[&["clippy"][..], &quiet, &pedantic].concat())), ("rustfmt", format)],
     })
 }

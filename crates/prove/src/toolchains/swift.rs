@@ -17,7 +17,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         files: Vec::new(),
         compile: vec![compile],
         run: Some(wanted.command(wanted.folder.join(".build/debug/trials"))),
-        writes_nulls: false,
+        nulls: wanted.abilities.nulls,
         judges: Vec::new(),
     })
 }

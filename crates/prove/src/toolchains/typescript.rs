@@ -1,6 +1,8 @@
 //! TypeScript: `tsc` at its strictest, with every sample assigned to the type of its root; or passed through the
 //! functions that parse it.
 
+use jar_sprout_grow::Judge;
+
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Wanted};
 
@@ -35,8 +37,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
     let version = version(wanted.command(&compiler).arg("--version")).unwrap_or_default();
     let mut compile = wanted.command(compiler);
     compile.args(["-p", "."]);
-    let is_parsed = wanted.settings.given("parse").is_some_and(|parse| parse != "none");
-    let run = if is_parsed {
+    let run = if wanted.abilities.judge == Judge::Driver {
         let node = wanted.tools.program("node");
         let node = node.ok_or_else(|| Missing::new("Node.js", "apt-get install nodejs"))?;
         let mut run = wanted.command(node);
@@ -55,7 +56,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
         ],
         compile: vec![compile],
         run,
-        writes_nulls: false,
+        nulls: wanted.abilities.nulls,
         judges: Vec::new(),
     })
 }

@@ -36,8 +36,8 @@ const EVIL_DOCS: &[&str] = &[
     "https://honey.example/a/very/long/address/that/no/line/has/room/for/and/that/nothing/can/break/anywhere/at/all.html",
 ];
 
-fn here() -> &'static Path {
-    Path::new(env!("CARGO_MANIFEST_DIR"))
+fn here() -> PathBuf {
+    Path::new(env!("JAR_SPROUT_ROOT")).join("crates/prove")
 }
 
 /// All that every language must carry.

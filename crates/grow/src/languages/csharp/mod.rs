@@ -11,18 +11,17 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Fraction, Numeral, Presence, Record, Scalar, Slot, Type, Width, Words};
+use jar_sprout_model::{Numeral, Presence, Scalar, Slot, Type, Width, Words};
 
-use crate::code::{GrownFile, Helper, MARK, Needs};
-use crate::docs::{self, Comment};
-use crate::extras::Extras;
-use crate::language::{About, Language, TimeKeeping};
+use crate::language::Language;
 use crate::plan::{
     DefaultSpelling, Ident, Plan, PlannedDefinition, PlannedExtras, PlannedField, PlannedType, pascal_case,
 };
+use crate::prepare::Abilities;
 use crate::settings::Settings;
-use crate::trial::Trial;
-use settings::{Form, Level, Library, Types};
+use crate::spell::docs::{self, Comment};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, MARK, Needs, Trial};
+use settings::{CSharpOptions, Level, Library, NAMESPACE, Types};
 
 /// C#.
 pub(crate) struct CSharp;
@@ -45,83 +44,104 @@ static ABOUT: About = About {
         deprecated: Some("Deprecated."),
     },
     style: Style { width: 100, indent: Indent::Spaces(4) },
-    has_file_per_type: true,
+    ending: "cs",
+    imported: |line| line.strip_prefix("using ")?.strip_suffix(';').filter(|name| !name.contains('=')),
 };
+
+/// What declarations are spelled on.
+type Sheet<'s> = crate::spell::Sheet<'s, CSharpOptions>;
 
 impl Language for CSharp {
     fn about(&self) -> &'static About {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str, _: &Settings) -> String {
+    fn dialect(&self, settings: &Settings) -> Box<dyn Dialect> {
+        Box::new(CSharpOptions::of(settings))
+    }
+
+    fn apart(&self, settings: &Settings, model: &str) -> Settings {
+        settings.with_part(&NAMESPACE, &pascal_case(&Words::split(model)))
+    }
+
+    fn for_trial(&self, settings: &Settings, place: &str) -> Settings {
+        let namespace = proof::namespace(place);
+        settings.for_trial().with(&NAMESPACE, &namespace).expect("a trial's namespace is one")
+    }
+}
+
+impl Dialect for CSharpOptions {
+    fn about(&self) -> &'static About {
+        &ABOUT
+    }
+
+    fn abilities(&self) -> Abilities {
+        self.abilities()
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
         format!("{}.cs", type_name.trim_start_matches('@'))
     }
 
-    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        let form = Form::of(settings);
+    fn comment(&self, _: &Plan<'_>, ty: &PlannedType<'_>) -> Option<Doc> {
+        ABOUT.comment.of(ty.docs, 0)
+    }
+
+    fn declare(&self, sheet: &mut BlankSheet<'_>, ty: &PlannedType<'_>) -> Doc {
+        let sheet = &mut sheet.with(self);
         match &ty.definition {
-            PlannedDefinition::Record(fields) => record(plan, ty, fields, &form, needs),
+            PlannedDefinition::Record(fields) => record(sheet, ty, fields),
             PlannedDefinition::Enumeration(cases) if ty.is_closed => {
-                text_types::closed(&ty.ident, cases, &form, needs)
+                text_types::closed(sheet, &ty.ident, cases)
             }
-            PlannedDefinition::Enumeration(cases) => text_types::enumeration(&ty.ident, cases, &form, needs),
-            PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, &form, needs),
+            PlannedDefinition::Enumeration(cases) => text_types::enumeration(sheet, &ty.ident, cases),
+            PlannedDefinition::Union(union) => unions::union(sheet, &ty.ident, union),
         }
     }
 
-    fn declare_twin(
+    fn declare_copy(
         &self,
-        plan: &Plan<'_>,
-        twin: &PlannedType<'_>,
+        sheet: &mut BlankSheet<'_>,
+        copy: &PlannedType<'_>,
         wire: &PlannedType<'_>,
-        settings: &Settings,
-        needs: &mut Needs,
     ) -> Doc {
-        twins::declare(plan, twin, wire, &Form::of(settings), needs)
+        twins::declare(&mut sheet.with(self), copy, wire)
     }
 
     /// C# has no name for a type without a class of its own; a reader calls this.
-    fn alias(
-        &self,
-        plan: &Plan<'_>,
-        ident: &Ident,
-        slot: &Slot,
-        settings: &Settings,
-        needs: &mut Needs,
-    ) -> Doc {
-        let form = Form::of(settings);
-        let ty = types::slot(plan, &form, slot, needs);
-        let read = read(&ty, &form, "json", needs);
-        let result = result(ty, &form);
+    fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
+        let sheet = &mut sheet.with(self);
+        let ty = types::slot(sheet, slot);
+        let read = read(sheet, &ty, "json");
+        let result = result(ty, self);
         let read = arrow(call(format!("public static {result} FromJson"), &["string json"]), read);
         let value = format!("{result} value");
-        let write = arrow(call("public static string ToJson", &[&value]), call(write(&form), &["value"]));
-        members(text(format!("{} static class {ident}", form.access)), [read, write])
+        let write = arrow(call("public static string ToJson", &[&value]), call(write(self), &["value"]));
+        members(text(format!("{} static class {ident}", self.access)), [read, write])
     }
 
-    fn entry(&self, plan: &Plan<'_>, settings: &Settings, needs: &mut Needs) -> Vec<Doc> {
-        vec![entry::class(plan, &Form::of(settings), needs)]
+    fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc> {
+        vec![entry::class(&mut sheet.with(self))]
     }
 
-    fn assemble(&self, _: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
-        let form = Form::of(settings);
+    fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let blank_line = cat([hard(), hard()]);
         let mark = text(format!("// {MARK}"));
-        let nullable = (form.level >= Level::Twelve).then(|| text("#nullable enable"));
+        let nullable = (self.level >= Level::Twelve).then(|| text("#nullable enable"));
         let mut imports: Vec<&str> = needs.imports.iter().copied().collect();
         imports.sort_by_key(|name| (!(*name == "System" || name.starts_with("System.")), *name));
         let imports = (!imports.is_empty())
             .then(|| lines(imports.into_iter().map(|name| text(format!("using {name};")))));
         let head = [lines([mark].into_iter().chain(nullable))].into_iter().chain(imports);
-        match form.level {
+        match self.level {
             Level::Twelve => {
-                let namespace = text(format!("namespace {};", form.namespace));
+                let namespace = text(format!("namespace {};", self.namespace));
                 join(&blank_line, head.chain([namespace]).chain(declarations))
             }
             Level::Seven => {
                 let inside = nest(cat([hard(), join(&blank_line, declarations)]));
                 let namespace = cat([
-                    text(format!("namespace {}", form.namespace)),
+                    text(format!("namespace {}", self.namespace)),
                     hard(),
                     text("{"),
                     inside,
@@ -133,66 +153,37 @@ impl Language for CSharp {
         }
     }
 
-    fn time_keeping(&self, settings: &Settings) -> TimeKeeping {
-        match Form::of(settings).library {
-            Library::SystemTextJson => TimeKeeping::InForm(Fraction::Shortest),
-            Library::Newtonsoft => TimeKeeping::Loose,
-        }
-    }
-
-    fn tells_absence(&self, settings: &Settings) -> bool {
-        Form::of(settings).library == Library::SystemTextJson
-    }
-
-    fn extras(&self, _: &Record, _: &Settings) -> Extras {
-        Extras::OfAny
-    }
-
-    fn imported(&self, line: &'static str) -> Option<&'static str> {
-        line.strip_prefix("using ")?.strip_suffix(';').filter(|name| !name.contains('='))
-    }
-
-    fn apart(&self, settings: &Settings, model: &str) -> Settings {
-        settings.with_part(self, "namespace", &pascal_case(&Words::split(model)))
-    }
-
-    fn trial_settings(&self, place: &str) -> Settings {
-        let mut settings = Settings::default();
-        settings.set(self, "namespace", &proof::namespace(place)).expect("a trial's namespace is one");
-        settings
-    }
-
-    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
+    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
         proof::driver(trials)
     }
 }
 
 /// What reads a text as a type, which it answers or null.
-fn read(ty: &str, form: &Form<'_>, text: &str, needs: &mut Needs) -> Doc {
-    match form.library {
+fn read(sheet: &mut Sheet<'_>, ty: &str, text: &str) -> Doc {
+    match sheet.options.library {
         Library::SystemTextJson => {
-            needs.imports.insert("System.Text.Json");
+            sheet.needs.imports.insert("System.Text.Json");
             call(format!("JsonSerializer.Deserialize<{ty}>"), &[text])
         }
         Library::Newtonsoft => {
-            needs.imports.insert("Newtonsoft.Json");
-            needs.helpers.insert(JSON);
+            sheet.needs.imports.insert("Newtonsoft.Json");
+            sheet.needs.helpers.insert(JSON);
             call(format!("JsonConvert.DeserializeObject<{ty}>"), &[text, "Json.Settings"])
         }
     }
 }
 
 /// What writes a value as text.
-fn write(form: &Form<'_>) -> &'static str {
-    match form.library {
+fn write(options: &CSharpOptions) -> &'static str {
+    match options.library {
         Library::SystemTextJson => "JsonSerializer.Serialize",
         Library::Newtonsoft => "JsonConvert.SerializeObject",
     }
 }
 
 /// The type of what was read, null for the text `null`. What may be null of its own is not told so twice.
-fn result(ty: String, form: &Form<'_>) -> String {
-    if form.level >= Level::Twelve && !ty.ends_with('?') { ty + "?" } else { ty }
+fn result(ty: String, options: &CSharpOptions) -> String {
+    if options.level >= Level::Twelve && !ty.ends_with('?') { ty + "?" } else { ty }
 }
 
 /// A method of one expression.
@@ -215,73 +206,63 @@ fn call(name: impl AsRef<str>, arguments: &[&str]) -> Doc {
 ///     public required long Id { get; init; }
 /// }
 /// ```
-fn record(
-    plan: &Plan<'_>,
-    ty: &PlannedType<'_>,
-    fields: &[PlannedField<'_>],
-    form: &Form<'_>,
-    needs: &mut Needs,
-) -> Doc {
-    let kind = match form.types {
+fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
+    let kind = match sheet.options.types {
         Types::Records => "record",
         Types::Classes => "class",
     };
-    let extended = plan.base_of(ty);
+    let extended = sheet.plan.base_of(ty);
     let own = Plan::own_fields(extended, fields);
-    let base = unions::base(plan, ty.id, form).or_else(|| extended.map(|base| &base.ident));
+    let base = unions::base(sheet, ty.id).or_else(|| extended.map(|base| &base.ident));
     // Records and classes do not derive from each other.
     let is_case = base.is_some() && extended.is_none();
-    let kind = if is_case && form.level >= Level::Twelve { "record" } else { kind };
+    let kind = if is_case && sheet.options.level >= Level::Twelve { "record" } else { kind };
     let base = base.map(|base| format!(" : {base}")).unwrap_or_default();
-    let sealed = if plan.is_base(ty) { "" } else { "sealed " };
-    let head = text(format!("{} {sealed}{kind} {}{base}", form.access, ty.ident));
+    let sealed = if sheet.plan.is_base(ty) { "" } else { "sealed " };
+    let head = text(format!("{} {sealed}{kind} {}{base}", sheet.options.access, ty.ident));
     if fields.is_empty() {
         return cat([head, text(" { }")]);
     }
-    let mut properties: Vec<Doc> =
-        own.iter().map(|field| property(plan, field, fields, form, needs)).collect();
-    properties.extend(ty.extras.as_ref().map(|extras| extension_data(plan, extras, form, needs)));
+    let mut properties: Vec<Doc> = own.iter().map(|field| property(sheet, field, fields)).collect();
+    properties.extend(ty.extras.as_ref().map(|extras| extension_data(sheet, extras)));
     members(head, properties)
 }
 
-fn property(
-    plan: &Plan<'_>,
-    field: &PlannedField<'_>,
-    siblings: &[PlannedField<'_>],
-    form: &Form<'_>,
-    needs: &mut Needs,
-) -> Doc {
+fn property(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, siblings: &[PlannedField<'_>]) -> Doc {
     let PlannedField { ident, wire: _, presence, slot, docs, is_apart, default } = field;
-    let parts = match form.library {
-        Library::SystemTextJson => system_text_json_attributes(plan, field, needs),
+    let parts = match sheet.options.library {
+        Library::SystemTextJson => system_text_json_attributes(sheet, field),
         Library::Newtonsoft => {
-            let own = newtonsoft_attribute(field, siblings, form, needs);
-            [own].into_iter().chain(in_letters_attribute(field, form, needs)).collect()
+            let own = newtonsoft_attribute(sheet, field, siblings);
+            [own].into_iter().chain(in_letters_attribute(sheet, field)).collect()
         }
     };
-    let spelled = types::non_null(plan, form, slot, needs);
+    let spelled = types::non_null(sheet, slot);
     let may_be_null = slot.nullable || *presence == Presence::Sometimes && default.is_none();
     // `JsonElement` holds null as it is.
-    let keeps_null =
-        slot.ty == Type::Any && form.library == Library::SystemTextJson && *presence == Presence::Always;
+    let keeps_null = slot.ty == Type::Any
+        && sheet.options.library == Library::SystemTextJson
+        && *presence == Presence::Always;
     let ty = if *is_apart {
-        needs.helpers.insert(MAYBE);
-        format!("Maybe<{}>", types::slot(plan, form, slot, needs))
+        sheet.needs.helpers.insert(MAYBE);
+        format!("Maybe<{}>", types::slot(sheet, slot))
     } else if may_be_null && !keeps_null {
-        spelled.or_null(form)
+        spelled.or_null(sheet.options)
     } else {
         spelled.name
     };
     let required =
-        if *presence == Presence::Always && form.level >= Level::Twelve { "required " } else { "" };
-    let accessors = match form.types {
+        if *presence == Presence::Always && sheet.options.level >= Level::Twelve { "required " } else { "" };
+    let accessors = match sheet.options.types {
         Types::Records => "{ get; init; }",
         Types::Classes => "{ get; set; }",
     };
     let property =
         cat([text(format!("public {required}")), types::doc(&ty), text(format!(" {ident} {accessors}"))]);
     let property = match default {
-        Some(default) => cat([property, text(format!(" = {};", plan.default_code(*default, &DEFAULTS)))]),
+        Some(default) => {
+            cat([property, text(format!(" = {};", sheet.plan.default_code(*default, &DEFAULTS)))])
+        }
         None => property,
     };
     let comment = ABOUT.comment.of(docs, 4);
@@ -289,18 +270,18 @@ fn property(
 }
 
 /// What holds the keys that are no properties; the libraries take any values alone.
-fn extension_data(plan: &Plan<'_>, extras: &PlannedExtras<'_>, form: &Form<'_>, needs: &mut Needs) -> Doc {
-    needs.imports.insert("System.Collections.Generic");
-    needs.imports.insert(match form.library {
+fn extension_data(sheet: &mut Sheet<'_>, extras: &PlannedExtras<'_>) -> Doc {
+    sheet.needs.imports.insert("System.Collections.Generic");
+    sheet.needs.imports.insert(match sheet.options.library {
         Library::SystemTextJson => "System.Text.Json.Serialization",
         Library::Newtonsoft => "Newtonsoft.Json",
     });
-    let value = types::slot(plan, form, extras.slot, needs);
-    let accessors = match form.types {
+    let value = types::slot(sheet, extras.slot);
+    let accessors = match sheet.options.types {
         Types::Records => "{ get; init; }",
         Types::Classes => "{ get; set; }",
     };
-    let null = if form.level >= Level::Twelve { "?" } else { "" };
+    let null = if sheet.options.level >= Level::Twelve { "?" } else { "" };
     let declared = format!("public Dictionary<string, {value}>{null} {} {accessors}", extras.ident);
     lines([text("[JsonExtensionData]"), text(declared)])
 }
@@ -312,7 +293,7 @@ const DEFAULTS: DefaultSpelling = DefaultSpelling {
     case: |ty, case| format!("{}.{}", ty.ident, case.ident),
 };
 
-fn system_text_json_attributes(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Vec<String> {
+fn system_text_json_attributes(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Vec<String> {
     let mut attributes = Vec::new();
     if field.ident.as_str() != field.wire.as_str() {
         attributes.push(format!("[JsonPropertyName({})]", names::LITERAL.of(field.wire.as_str())));
@@ -325,17 +306,17 @@ fn system_text_json_attributes(plan: &Plan<'_>, field: &PlannedField<'_>, needs:
     let converter = match &field.slot.ty {
         Type::Scalar(Scalar::Integer(Width::Big)) => Some(BIG_INTEGER),
         Type::Scalar(Scalar::Lettered(numeral)) => Some(in_letters(*numeral)),
-        Type::Scalar(scalar) => times::converter(plan, *scalar),
+        Type::Scalar(scalar) => times::converter(sheet.plan, *scalar),
         Type::Any | Type::Constant(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) | Type::Named(_) => {
             None
         }
     };
     if let Some(converter) = converter.filter(|_| !field.is_apart) {
-        needs.helpers.insert(converter);
+        sheet.needs.helpers.insert(converter);
         attributes.push(format!("[JsonConverter(typeof({}))]", converter.name));
     }
     if !attributes.is_empty() {
-        needs.imports.insert("System.Text.Json.Serialization");
+        sheet.needs.imports.insert("System.Text.Json.Serialization");
     }
     attributes
 }
@@ -358,29 +339,28 @@ fn in_letters(numeral: Numeral) -> Helper {
 }
 
 /// The same for Newtonsoft.Json.
-fn in_letters_attribute(field: &PlannedField<'_>, form: &Form<'_>, needs: &mut Needs) -> Option<String> {
+fn in_letters_attribute(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Option<String> {
     field.numeral()?;
-    let text = match form.level {
+    let text = match sheet.options.level {
         Level::Seven => include_str!("seven/InLettersConverter.cs"),
         Level::Twelve => include_str!("newtonsoft/InLettersConverter.cs"),
     };
     let helper = Helper { name: "InLettersConverter", text };
-    needs.helpers.insert(helper);
+    sheet.needs.helpers.insert(helper);
     Some(format!("[JsonConverter(typeof({}))]", helper.name))
 }
 
 /// `[JsonProperty("id", Required = Required.Always)]`
 fn newtonsoft_attribute(
+    sheet: &mut Sheet<'_>,
     field: &PlannedField<'_>,
     siblings: &[PlannedField<'_>],
-    form: &Form<'_>,
-    needs: &mut Needs,
 ) -> String {
-    needs.imports.insert("Newtonsoft.Json");
+    sheet.needs.imports.insert("Newtonsoft.Json");
     if speaks_of_any(&field.slot.ty) {
-        needs.helpers.insert(JSON);
+        sheet.needs.helpers.insert(JSON);
     }
-    debug_assert!(form.library == Library::Newtonsoft);
+    debug_assert!(sheet.options.library == Library::Newtonsoft);
     let name = (field.ident.as_str() != field.wire.as_str()).then(|| names::LITERAL.of(field.wire.as_str()));
     let rule = match (field.presence, field.slot.nullable || field.slot.ty == Type::Any) {
         _ if field.default.is_some() => "Required = Required.Default",

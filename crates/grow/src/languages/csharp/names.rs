@@ -1,7 +1,7 @@
 //! C#'s names: casing, keywords, and what is taken.
 
-use crate::literal::{Literal, backslash_u};
 use crate::plan::{Naming, OwnName, Place, VariantKind, pascal_case};
+use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,

@@ -1,65 +1,82 @@
 //! C#'s settings.
 
-use super::names::KEYWORDS;
-use crate::settings::{ABSENT, Choice, ENTRY, FILES, Setting, Settings, TWINS, Values, check_dotted_names};
+use jar_sprout_model::Fraction;
 
-const NAMESPACE: Setting = Setting {
+use super::names::KEYWORDS;
+use crate::prepare::{Abilities, Extras, Foundation, Judge, Nulls, Order, PlainCopies, Tags, TimeKeeping};
+use crate::settings::{
+    ABSENT, Absence, ENTRY, Entry, FILES, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS, TextOf,
+    check_dotted_names,
+};
+
+pub(super) const NAMESPACE: TextOf = TextOf {
     key: "namespace",
     doc: "the namespace of the grown code",
-    values: Values::Text { default: Some("Models"), example: "Example.Hives", check: check_namespace },
+    default: Some("Models"),
+    example: "Example.Hives",
+    check: check_namespace,
 };
 
-const LIBRARY: Setting = Setting {
+const LIBRARY: OneOf<Library> = OneOf {
     key: "library",
     doc: "what reads and writes JSON",
-    values: Values::Choice(&[
-        Choice { value: "system.text.json", doc: "System.Text.Json, .NET 8 and later" },
-        Choice { value: "newtonsoft", doc: "Newtonsoft.Json 13" },
-    ]),
+    choices: &[
+        Meaning {
+            value: "system.text.json",
+            doc: "System.Text.Json, .NET 8 and later",
+            it: Library::SystemTextJson,
+        },
+        Meaning { value: "newtonsoft", doc: "Newtonsoft.Json 13", it: Library::Newtonsoft },
+    ],
 };
 
-const TYPES: Setting = Setting {
+const TYPES: OneOf<Types> = OneOf {
     key: "types",
     doc: "what objects become",
-    values: Values::Choice(&[
-        Choice { value: "records", doc: "records whose properties are set once" },
-        Choice { value: "classes", doc: "classes whose properties can be changed" },
-    ]),
+    choices: &[
+        Meaning { value: "records", doc: "records whose properties are set once", it: Types::Records },
+        Meaning { value: "classes", doc: "classes whose properties can be changed", it: Types::Classes },
+    ],
 };
 
-const LEVEL: Setting = Setting {
+const LEVEL: OneOf<Level> = OneOf {
     key: "level",
     doc: "the level of the language",
-    values: Values::Choice(&[
-        Choice { value: "12", doc: "C# 12 and later: required properties, nullable reference types" },
-        Choice {
+    choices: &[
+        Meaning {
+            value: "12",
+            doc: "C# 12 and later: required properties, nullable reference types",
+            it: Level::Twelve,
+        },
+        Meaning {
             value: "7.3",
             doc: "C# 7.3, for older run-times: always classes, and List<T> where no array is asked for",
+            it: Level::Seven,
         },
-    ]),
+    ],
 };
 
-const LISTS: Setting = Setting {
+const LISTS: OneOf<Lists> = OneOf {
     key: "lists",
     doc: "what lists become",
-    values: Values::Choice(&[
-        Choice { value: "read-only", doc: "IReadOnlyList<T>" },
-        Choice { value: "list", doc: "List<T>" },
-        Choice { value: "array", doc: "T[]" },
-    ]),
+    choices: &[
+        Meaning { value: "read-only", doc: "IReadOnlyList<T>", it: Lists::ReadOnly },
+        Meaning { value: "list", doc: "List<T>", it: Lists::List },
+        Meaning { value: "array", doc: "T[]", it: Lists::Array },
+    ],
 };
 
-const ACCESS: Setting = Setting {
+const ACCESS: OneOf<&str> = OneOf {
     key: "access",
     doc: "who sees the types",
-    values: Values::Choice(&[
-        Choice { value: "public", doc: "everyone" },
-        Choice { value: "internal", doc: "the assembly" },
-    ]),
+    choices: &[
+        Meaning { value: "public", doc: "everyone", it: "public" },
+        Meaning { value: "internal", doc: "the assembly", it: "internal" },
+    ],
 };
 
-pub(super) const SETTINGS: &[Setting] =
-    &[NAMESPACE, LIBRARY, TYPES, LEVEL, LISTS, ACCESS, FILES, ABSENT, TWINS, ENTRY];
+pub(super) const SETTINGS: &[&dyn Setting] =
+    &[&NAMESPACE, &LIBRARY, &TYPES, &LEVEL, &LISTS, &ACCESS, &FILES, &ABSENT, &TWINS, &ENTRY];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -91,36 +108,79 @@ pub(super) enum Lists {
 }
 
 /// All settings, resolved.
-#[derive(Debug, Clone, Copy)]
-pub(super) struct Form<'s> {
-    pub(super) namespace: &'s str,
+#[derive(Debug, Clone)]
+pub(super) struct CSharpOptions {
+    pub(super) namespace: String,
     pub(super) library: Library,
     pub(super) types: Types,
     pub(super) level: Level,
     pub(super) lists: Lists,
-    pub(super) access: &'s str,
+    pub(super) access: &'static str,
+    spread: Spread,
+    absence: Absence,
+    /// What the names of wire types end in, beside which plain ones stand.
+    ending: Option<String>,
+    entry: Entry,
 }
 
-impl<'s> Form<'s> {
-    pub(super) fn of(settings: &'s Settings) -> Self {
-        let level = if settings.is(&LEVEL, "7.3") { Level::Seven } else { Level::Twelve };
-        let is_class = level == Level::Seven || settings.is(&TYPES, "classes");
-        let lists = if settings.is(&LISTS, "array") {
-            Lists::Array
-        } else if level == Level::Seven || settings.is(&LISTS, "list") {
-            // Libraries of that time fill no read-only list.
-            Lists::List
-        } else {
-            Lists::ReadOnly
-        };
-        let is_newtonsoft = settings.is(&LIBRARY, "newtonsoft");
+impl CSharpOptions {
+    pub(super) fn of(settings: &Settings) -> Self {
+        let level = LEVEL.of(settings);
         Self {
-            namespace: settings.value(&NAMESPACE).expect("the setting has a default"),
-            library: if is_newtonsoft { Library::Newtonsoft } else { Library::SystemTextJson },
-            types: if is_class { Types::Classes } else { Types::Records },
+            namespace: NAMESPACE.of(settings).expect("the setting has a default"),
+            library: LIBRARY.of(settings),
+            types: match level {
+                Level::Seven => Types::Classes,
+                Level::Twelve => TYPES.of(settings),
+            },
             level,
-            lists,
-            access: settings.value(&ACCESS).expect("the setting has a default"),
+            lists: match (LISTS.of(settings), level) {
+                // Libraries of that time fill no read-only list.
+                (Lists::ReadOnly, Level::Seven) => Lists::List,
+                (lists, _) => lists,
+            },
+            access: ACCESS.of(settings),
+            spread: FILES.of(settings),
+            absence: ABSENT.of(settings),
+            ending: TWINS.of(settings),
+            entry: ENTRY.of(settings),
+        }
+    }
+
+    /// What code with these options can and cannot do.
+    pub(super) fn abilities(&self) -> Abilities {
+        Abilities {
+            spread: self.spread,
+            order: Order::OutsideIn,
+            // A property may not be called as a type beside it.
+            nesting: Nesting::Beside,
+            has_namespace_file: false,
+            absence: match self.library {
+                Library::SystemTextJson => self.absence,
+                Library::Newtonsoft => Absence::Untold,
+            },
+            times: match self.library {
+                Library::SystemTextJson => TimeKeeping::InForm(Fraction::Shortest),
+                Library::Newtonsoft => TimeKeeping::Loose,
+            },
+            holds: |_| true,
+            extras: |_| Extras::OfAny,
+            fills_in: true,
+            nulls: Nulls::WhereRequired,
+            entry: self.entry,
+            plain_copies: self.ending.clone().map(|ending| PlainCopies { ending, tags: Tags::Dropped }),
+            judge: Judge::Driver,
+            foundation: Foundation {
+                level: match self.level {
+                    Level::Seven => crate::prepare::Level(7, 3),
+                    Level::Twelve => crate::prepare::Level(12, 0),
+                },
+                libraries: match self.library {
+                    Library::SystemTextJson => &[],
+                    Library::Newtonsoft => &["Newtonsoft.Json"],
+                },
+                plugins: &[],
+            },
         }
     }
 }

@@ -2,11 +2,12 @@
 
 use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, text};
 
-use super::settings::{Form, Level, Library};
+use super::Sheet;
+use super::settings::{CSharpOptions, Level, Library};
 use super::{block, call, members, names};
-use crate::code::{Helper, Needs};
-use crate::docs;
 use crate::plan::{Ident, PlannedCase};
+use crate::spell::Helper;
+use crate::spell::docs;
 
 const TEXT_CONVERTER: Helper = Helper { name: "TextConverter", text: include_str!("TextConverter.cs") };
 const OF_NEWTONSOFT: Helper =
@@ -17,24 +18,19 @@ const ENUM_CONVERTER: Helper =
     Helper { name: "EnumMemberConverter", text: include_str!("EnumMemberConverter.cs") };
 
 /// A text of its own type; one that is not known yet is kept as it is.
-pub(super) fn enumeration(
-    ident: &Ident,
-    cases: &[PlannedCase<'_>],
-    form: &Form<'_>,
-    needs: &mut Needs,
-) -> Doc {
-    needs.helpers.insert(match (form.library, form.level) {
+pub(super) fn enumeration(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
+    sheet.needs.helpers.insert(match (sheet.options.library, sheet.options.level) {
         (Library::SystemTextJson, _) => TEXT_CONVERTER,
         (Library::Newtonsoft, Level::Seven) => OF_LEVEL_SEVEN,
         (Library::Newtonsoft, Level::Twelve) => OF_NEWTONSOFT,
     });
-    needs.imports.insert(match form.library {
+    sheet.needs.imports.insert(match sheet.options.library {
         Library::SystemTextJson => "System.Text.Json.Serialization",
         Library::Newtonsoft => "Newtonsoft.Json",
     });
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
-        let new = match form.level {
+        let new = match sheet.options.level {
             Level::Seven => format!("new {ident}({literal});"),
             Level::Twelve => format!("new({literal});"),
         };
@@ -43,7 +39,7 @@ pub(super) fn enumeration(
         (super::ABOUT.comment.of(docs, 4), declaration)
     };
     let constants = docs::spaced(cases.iter().map(case));
-    let parse = match form.level {
+    let parse = match sheet.options.level {
         Level::Seven => format!("new {ident}(text);"),
         Level::Twelve => "new(text);".to_owned(),
     };
@@ -55,14 +51,14 @@ pub(super) fn enumeration(
         members(text(format!("internal sealed class Converter : TextConverter<{ident}>")), [parse]);
     let to_string = text("public override string ToString() => Value;");
     let attribute = text(format!("[JsonConverter(typeof({ident}.Converter))]"));
-    let access = form.access;
-    let declaration = match form.level {
+    let access = sheet.options.access;
+    let declaration = match sheet.options.level {
         Level::Twelve => members(
             text(format!("{access} readonly record struct {ident}(string Value)")),
             [constants, to_string, converter],
         ),
         Level::Seven => {
-            needs.imports.insert("System");
+            sheet.needs.imports.insert("System");
             members(
                 text(format!("{access} readonly struct {ident} : IEquatable<{ident}>")),
                 [constants, holder(ident.as_str(), "string"), to_string, equality(ident), converter],
@@ -80,16 +76,16 @@ pub(super) fn enumeration(
 ///     Laying,
 /// }
 /// ```
-pub(super) fn closed(ident: &Ident, cases: &[PlannedCase<'_>], form: &Form<'_>, needs: &mut Needs) -> Doc {
-    needs.imports.insert("System.Runtime.Serialization");
-    let converter = match form.library {
+pub(super) fn closed(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
+    sheet.needs.imports.insert("System.Runtime.Serialization");
+    let converter = match sheet.options.library {
         Library::SystemTextJson => {
-            needs.imports.insert("System.Text.Json.Serialization");
-            needs.helpers.insert(ENUM_CONVERTER);
+            sheet.needs.imports.insert("System.Text.Json.Serialization");
+            sheet.needs.helpers.insert(ENUM_CONVERTER);
             format!("EnumMemberConverter<{ident}>")
         }
         Library::Newtonsoft => {
-            needs.imports.extend(["Newtonsoft.Json", "Newtonsoft.Json.Converters"]);
+            sheet.needs.imports.extend(["Newtonsoft.Json", "Newtonsoft.Json.Converters"]);
             "StringEnumConverter".to_owned()
         }
     };
@@ -98,7 +94,7 @@ pub(super) fn closed(ident: &Ident, cases: &[PlannedCase<'_>], form: &Form<'_>, 
         lines(super::ABOUT.comment.of(docs, 4).into_iter().chain([attribute, text(format!("{case},"))]))
     };
     let attribute = text(format!("[JsonConverter(typeof({converter}))]"));
-    let head = text(format!("{} enum {ident}", form.access));
+    let head = text(format!("{} enum {ident}", sheet.options.access));
     lines([attribute, members(head, cases.iter().map(case))])
 }
 
@@ -122,8 +118,8 @@ fn blank_between(docs: impl IntoIterator<Item = Doc>) -> Doc {
 }
 
 /// What stands around the value of a union's case.
-pub(super) fn case(union: &Ident, name: &str, ty: &str, form: &Form<'_>) -> Doc {
-    match form.level {
+pub(super) fn case(union: &Ident, name: &str, ty: &str, options: &CSharpOptions) -> Doc {
+    match options.level {
         Level::Twelve => {
             let head = call(format!("public sealed record {name}"), &[&format!("{ty} Value")]);
             group(cat([head, nest(cat([line(), text(format!(": {union};"))]))]))

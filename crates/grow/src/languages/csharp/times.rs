@@ -4,9 +4,10 @@ use std::sync::LazyLock;
 
 use jar_sprout_model::{Fraction, Scalar, TimeForm, ZeroOffset};
 
-use crate::code::Helper;
 use crate::plan::Plan;
-use crate::times::{HelpersByTime, TimeHelpers, suffix};
+use crate::prepare::suffix;
+use crate::spell::Helper;
+use crate::spell::{HelpersByTime, TimeHelpers};
 
 const RFC_3339: &str = include_str!("Rfc3339Converter.cs");
 const DATE_TIME: &str = include_str!("DateTimeConverter.cs");

@@ -3,46 +3,39 @@
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Presence, Slot, Type};
 
-use super::settings::{Form, Level, Library, Lists, Types};
+use super::Sheet;
+use super::settings::{CSharpOptions, Level, Library, Lists, Types};
 use super::unions::{UNKNOWN, base, is_direct};
 use super::{ABOUT, block, call, members, text_types, types};
-use crate::code::Needs;
-use crate::plan::{Plan, PlannedField, PlannedType, PlannedUnion};
-use crate::twins::{self, Sides, Turn, is_collection, may_be_null, turn};
+use crate::plan::{PlannedField, PlannedType, PlannedUnion};
+use crate::spell::plain_copies::{self as twins, Sides, Turn, is_collection, may_be_null, turn};
 
 /// The declaration of a plain type, with the method that makes it.
-pub(super) fn declare(
-    plan: &Plan<'_>,
-    twin: &PlannedType<'_>,
-    wire: &PlannedType<'_>,
-    form: &Form<'_>,
-    needs: &mut Needs,
-) -> Doc {
+pub(super) fn declare(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
     match twins::sides(twin, wire) {
-        Sides::Records(fields, sources) => record(plan, twin, wire, (fields, sources), form, needs),
-        Sides::Unions(union, source) => self::union(plan, twin, wire, (union, source), form, needs),
+        Sides::Records(fields, sources) => record(sheet, twin, wire, (fields, sources)),
+        Sides::Unions(union, source) => self::union(sheet, twin, wire, (union, source)),
     }
 }
 
 fn record(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     twin: &PlannedType<'_>,
     wire: &PlannedType<'_>,
     (fields, sources): (&[PlannedField<'_>], &[PlannedField<'_>]),
-    form: &Form<'_>,
-    needs: &mut Needs,
 ) -> Doc {
-    let base = base(plan, twin.id, form).map(|base| format!(" : {base}")).unwrap_or_default();
-    let is_record = form.types == Types::Records || (!base.is_empty() && form.level >= Level::Twelve);
+    let base = base(sheet, twin.id).map(|base| format!(" : {base}")).unwrap_or_default();
+    let is_record =
+        sheet.options.types == Types::Records || (!base.is_empty() && sheet.options.level >= Level::Twelve);
     let kind = if is_record { "record" } else { "class" };
-    let head = text(format!("{} sealed {kind} {}{base}", form.access, twin.ident));
-    let accessors = if form.types == Types::Records { "{ get; init; }" } else { "{ get; set; }" };
-    let required = if form.level >= Level::Twelve { "required " } else { "" };
+    let head = text(format!("{} sealed {kind} {}{base}", sheet.options.access, twin.ident));
+    let accessors = if sheet.options.types == Types::Records { "{ get; init; }" } else { "{ get; set; }" };
+    let required = if sheet.options.level >= Level::Twelve { "required " } else { "" };
     let mut inside: Vec<Doc> = Vec::new();
     for field in fields {
-        let ty = types::non_null(plan, form, field.slot, needs);
-        let keeps_null = field.slot.ty == Type::Any && form.library == Library::SystemTextJson;
-        let ty = if field.slot.nullable && !keeps_null { ty.or_null(form) } else { ty.name };
+        let ty = types::non_null(sheet, field.slot);
+        let keeps_null = field.slot.ty == Type::Any && sheet.options.library == Library::SystemTextJson;
+        let ty = if field.slot.nullable && !keeps_null { ty.or_null(sheet.options) } else { ty.name };
         let property = cat([
             text(format!("public {required}")),
             types::doc(&ty),
@@ -50,7 +43,7 @@ fn record(
         ]);
         inside.push(lines(ABOUT.comment.of(field.docs, 4).into_iter().chain([property])));
     }
-    let mut making = Making { plan, form, needs };
+    let mut making = Making { sheet };
     let arguments = twins::pairs(fields, sources).map(|(field, source)| {
         let value = making.field(field, source);
         assignment(field.ident.as_str(), &value)
@@ -68,7 +61,7 @@ fn record(
     };
     let method = cat([signature(twin, wire), group(cat([text(" =>"), nest(cat([line(), made]))]))]);
     let declaration = if inside.is_empty() { cat([head, text(" { }")]) } else { members(head, inside) };
-    with_extension(declaration, wire, form, method)
+    with_extension(declaration, wire, sheet.options, method)
 }
 
 /// `public static Hive ToHive(this HiveDto wire)`
@@ -82,9 +75,9 @@ fn method(twin: &PlannedType<'_>) -> String {
 }
 
 /// A method of the type of the wire that stands beside the plain one: neither knows how the other is made.
-fn with_extension(declaration: Doc, wire: &PlannedType<'_>, form: &Form<'_>, method: Doc) -> Doc {
+fn with_extension(declaration: Doc, wire: &PlannedType<'_>, options: &CSharpOptions, method: Doc) -> Doc {
     let name = wire.ident.as_str().trim_start_matches('@');
-    let class = members(text(format!("{} static class {name}Extensions", form.access)), [method]);
+    let class = members(text(format!("{} static class {name}Extensions", options.access)), [method]);
     join(&cat([hard(), hard()]), [declaration, class])
 }
 
@@ -115,18 +108,16 @@ fn assignment(name: &str, value: &str) -> Doc {
 }
 
 /// What writes the expressions for what values of the wire become.
-struct Making<'a, 'm, 'n> {
-    plan: &'a Plan<'m>,
-    form: &'a Form<'a>,
-    needs: &'n mut Needs,
+struct Making<'a, 's> {
+    sheet: &'a mut Sheet<'s>,
 }
 
-impl Making<'_, '_, '_> {
+impl Making<'_, '_> {
     /// What a field of a twin is made of.
     fn field(&mut self, field: &PlannedField<'_>, source: &PlannedField<'_>) -> String {
         let value = format!("wire.{}", source.ident);
-        let turn = turn(self.plan, &source.slot.ty);
-        let is_any = source.slot.ty == Type::Any && self.form.library == Library::SystemTextJson;
+        let turn = turn(self.sheet.plan, &source.slot.ty);
+        let is_any = source.slot.ty == Type::Any && self.sheet.options.library == Library::SystemTextJson;
         if is_any && source.presence == Presence::Sometimes {
             return format!("{value} ?? default");
         }
@@ -149,14 +140,14 @@ impl Making<'_, '_, '_> {
     fn nothing(&mut self, ty: &Type) -> String {
         match ty {
             Type::List(items) => {
-                let item = types::slot(self.plan, self.form, items, self.needs);
-                match self.form.lists {
+                let item = types::slot(self.sheet, items);
+                match self.sheet.options.lists {
                     Lists::Array => format!("new {item}[0]"),
                     Lists::ReadOnly | Lists::List => format!("new List<{item}>()"),
                 }
             }
             Type::Map(values) => {
-                let values = types::slot(self.plan, self.form, values, self.needs);
+                let values = types::slot(self.sheet, values);
                 format!("new Dictionary<string, {values}>()")
             }
             Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Tuple(_) | Type::Named(_) => {
@@ -191,20 +182,20 @@ impl Making<'_, '_, '_> {
             Turn::AsIs => value.to_owned(),
             Turn::Made(twin) => format!("{value}.{}()", method(twin)),
             Turn::Items(turn, is_null) => {
-                self.needs.imports.insert("System.Linq");
+                self.sheet.needs.imports.insert("System.Linq");
                 let item = name("item");
                 let of = self.held(turn, *is_null, held, &item, depth + 1);
-                let end = if self.form.lists == Lists::Array { "ToArray" } else { "ToList" };
+                let end = if self.sheet.options.lists == Lists::Array { "ToArray" } else { "ToList" };
                 format!("{value}.Select({item} => {of}).{end}()")
             }
             Turn::Values(turn, is_null) => {
-                self.needs.imports.insert("System.Linq");
+                self.sheet.needs.imports.insert("System.Linq");
                 let entry = name("entry");
                 let of = self.held(turn, *is_null, held, &format!("{entry}.Value"), depth + 1);
                 // A dictionary of lists is not one of read-only lists.
                 let cast = match **turn {
                     Turn::Items(..) | Turn::Values(..) => {
-                        format!("({})", types::slot(self.plan, self.form, held, self.needs))
+                        format!("({})", types::slot(self.sheet, held))
                     }
                     Turn::AsIs | Turn::Made(_) => String::new(),
                 };
@@ -223,65 +214,65 @@ impl Making<'_, '_, '_> {
 }
 
 fn union(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     twin: &PlannedType<'_>,
     wire: &PlannedType<'_>,
     (union, source): (&PlannedUnion<'_>, &PlannedUnion<'_>),
-    form: &Form<'_>,
-    needs: &mut Needs,
 ) -> Doc {
-    needs.imports.insert("System");
+    sheet.needs.imports.insert("System");
     let mut inside = Vec::new();
     // What each class of the wire becomes.
     let mut choices: Vec<(String, String)> = Vec::new();
     for (case, from) in union.cases.iter().zip(&source.cases) {
-        let turn = turn(plan, &from.slot.ty);
-        let is_direct = is_direct(plan, source, from, form);
-        let class = if is_direct {
-            types::slot(plan, form, from.slot, needs)
-        } else {
-            format!("{}.{}", wire.ident, from.ident)
-        };
-        let known = known(&class, form);
-        let mut making = Making { plan, form, needs };
+        let turn = turn(sheet.plan, &from.slot.ty);
+        let is_direct = is_direct(sheet, source, from);
+        let class =
+            if is_direct { types::slot(sheet, from.slot) } else { format!("{}.{}", wire.ident, from.ident) };
+        let known = known(&class, sheet.options);
+        let mut making = Making { sheet };
         let value = if is_direct {
             making.made(&turn, &case.slot.ty, &known, 0)
         } else {
             let held = making.held(&turn, from.slot.nullable, case.slot, &format!("{known}.Value"), 0);
-            let ty = types::slot(plan, form, case.slot, needs);
-            inside.push(text_types::case(&twin.ident, case.ident.as_str(), &ty, form));
+            let ty = types::slot(sheet, case.slot);
+            inside.push(text_types::case(&twin.ident, case.ident.as_str(), &ty, sheet.options));
             format!("new {}.{}({held})", twin.ident, case.ident)
         };
         choices.push((class, value));
     }
     if union.tag.is_some() {
-        let any = types::any(form, needs).name;
-        inside.push(text_types::case(&twin.ident, UNKNOWN, &any, form));
+        let any = types::any(sheet).name;
+        inside.push(text_types::case(&twin.ident, UNKNOWN, &any, sheet.options));
         let class = format!("{}.{UNKNOWN}", wire.ident);
-        let value = format!("new {}.{UNKNOWN}({}.Value)", twin.ident, known(&class, form));
+        let value = format!("new {}.{UNKNOWN}({}.Value)", twin.ident, known(&class, sheet.options));
         choices.push((class, value));
     }
-    let kind = match form.level {
+    let kind = match sheet.options.level {
         Level::Twelve => "abstract record",
         Level::Seven => "abstract class",
     };
-    let declaration = members(text(format!("{} {kind} {}", form.access, twin.ident)), inside);
-    with_extension(declaration, wire, form, block(signature(twin, wire), choice(&choices, form)))
+    let declaration = members(text(format!("{} {kind} {}", sheet.options.access, twin.ident)), inside);
+    with_extension(
+        declaration,
+        wire,
+        sheet.options,
+        block(signature(twin, wire), choice(&choices, sheet.options)),
+    )
 }
 
 /// The value of the wire when its class is known. Older compilers know no pattern in a `case`, and in conditions all
 /// variables of patterns stand in one scope.
-fn known(class: &str, form: &Form<'_>) -> String {
-    match form.level {
+fn known(class: &str, options: &CSharpOptions) -> String {
+    match options.level {
         Level::Twelve => "known".to_owned(),
         Level::Seven => format!("(({class})wire)"),
     }
 }
 
-fn choice(choices: &[(String, String)], form: &Form<'_>) -> Vec<Doc> {
+fn choice(choices: &[(String, String)], options: &CSharpOptions) -> Vec<Doc> {
     let fail = "throw new ArgumentOutOfRangeException(nameof(wire));";
     let returned = |value: &str| nest(cat([hard(), text(format!("return {value};"))]));
-    match form.level {
+    match options.level {
         Level::Twelve => {
             let branch = |(class, value): &(String, String)| {
                 cat([text(format!("case {class} known:")), returned(value)])

@@ -3,9 +3,9 @@
 use jar_sprout_layout::{Doc, cat, group, join, line, nest, soft, text};
 use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
 
-use super::settings::{Form, Level, Library, Lists};
-use crate::code::Needs;
-use crate::plan::{Plan, PlannedDefinition};
+use super::Sheet;
+use super::settings::{CSharpOptions, Level, Library, Lists};
+use crate::plan::PlannedDefinition;
 
 /// A type in use.
 pub(super) struct Spelled {
@@ -24,8 +24,8 @@ impl Spelled {
     }
 
     /// `string?`
-    pub(super) fn or_null(self, form: &Form<'_>) -> String {
-        if self.is_value || form.level >= Level::Twelve { self.name + "?" } else { self.name }
+    pub(super) fn or_null(self, options: &CSharpOptions) -> String {
+        if self.is_value || options.level >= Level::Twelve { self.name + "?" } else { self.name }
     }
 }
 
@@ -58,43 +58,46 @@ pub(super) fn doc(name: &str) -> Doc {
 }
 
 /// The type of a place for a value, with a `?` where it may be null.
-pub(super) fn slot(plan: &Plan<'_>, form: &Form<'_>, slot: &Slot, needs: &mut Needs) -> String {
-    let ty = inside(plan, form, slot, needs);
-    if slot.nullable && !holds_null(form, &slot.ty) { ty.or_null(form) } else { ty.name }
+pub(super) fn slot(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
+    let ty = inside(sheet, slot);
+    if slot.nullable && !holds_null(sheet.options, &slot.ty) { ty.or_null(sheet.options) } else { ty.name }
 }
 
 /// Behind what a library may give as null though the JSON has none, so that the compiler is content.
-pub(super) fn sure(plan: &Plan<'_>, form: &Form<'_>, slot: &Slot, needs: &mut Needs) -> &'static str {
-    let may_be_null = slot.nullable || inside(plan, form, slot, needs).is_value;
-    if may_be_null || form.level < Level::Twelve { "" } else { "!" }
+pub(super) fn sure(sheet: &mut Sheet<'_>, slot: &Slot) -> &'static str {
+    let may_be_null = slot.nullable || inside(sheet, slot).is_value;
+    if may_be_null || sheet.options.level < Level::Twelve { "" } else { "!" }
 }
 
 /// Whether the type has a null of its own.
-fn holds_null(form: &Form<'_>, ty: &Type) -> bool {
-    *ty == Type::Any && form.library == Library::SystemTextJson
+fn holds_null(options: &CSharpOptions, ty: &Type) -> bool {
+    *ty == Type::Any && options.library == Library::SystemTextJson
 }
 
 /// The type of what a list or a map holds, which no attribute reaches.
-fn inside(plan: &Plan<'_>, form: &Form<'_>, slot: &Slot, needs: &mut Needs) -> Spelled {
-    match (&slot.ty, form.library) {
+fn inside(sheet: &mut Sheet<'_>, slot: &Slot) -> Spelled {
+    match (&slot.ty, sheet.options.library) {
         (Type::Scalar(Scalar::DateTime(_)), Library::SystemTextJson)
         | (Type::Scalar(Scalar::Lettered(_)), _) => Spelled::reference("string".to_owned()),
-        (Type::Scalar(Scalar::Integer(Width::Big)), Library::SystemTextJson) => any(form, needs),
-        _ => non_null(plan, form, slot, needs),
+        (Type::Scalar(Scalar::Integer(Width::Big)), Library::SystemTextJson) => any(sheet),
+        _ => non_null(sheet, slot),
     }
 }
 
 /// The type of a property's value that is not null, where an attribute can say how it is read.
-pub(super) fn non_null(plan: &Plan<'_>, form: &Form<'_>, slot: &Slot, needs: &mut Needs) -> Spelled {
+pub(super) fn non_null(sheet: &mut Sheet<'_>, slot: &Slot) -> Spelled {
     match &slot.ty {
-        Type::Any => any(form, needs),
-        Type::Scalar(scalar) => self::scalar(form, *scalar, needs),
+        Type::Any => any(sheet),
+        Type::Scalar(scalar) => self::scalar(sheet, *scalar),
         Type::Constant(_) => Spelled::reference("string".to_owned()),
-        Type::List(items) => list(form, &self::slot(plan, form, items, needs), needs),
+        Type::List(items) => {
+            let item = self::slot(sheet, items);
+            list(sheet, &item)
+        }
         Type::Map(values) => {
-            needs.imports.insert("System.Collections.Generic");
-            let values = self::slot(plan, form, values, needs);
-            let map = match form.lists {
+            sheet.needs.imports.insert("System.Collections.Generic");
+            let values = self::slot(sheet, values);
+            let map = match sheet.options.lists {
                 Lists::ReadOnly => "IReadOnlyDictionary",
                 Lists::List | Lists::Array => "Dictionary",
             };
@@ -102,11 +105,11 @@ pub(super) fn non_null(plan: &Plan<'_>, form: &Form<'_>, slot: &Slot, needs: &mu
         }
         // The library has no type for a list of unlike items.
         Type::Tuple(_) => {
-            let item = any(form, needs).name;
-            list(form, &item, needs)
+            let item = any(sheet).name;
+            list(sheet, &item)
         }
         Type::Named(id) => {
-            let ty = plan.get(*id);
+            let ty = sheet.plan.get(*id);
             let is_value = match &ty.definition {
                 PlannedDefinition::Enumeration(_) => true,
                 PlannedDefinition::Record(_) | PlannedDefinition::Union(_) => false,
@@ -116,33 +119,33 @@ pub(super) fn non_null(plan: &Plan<'_>, form: &Form<'_>, slot: &Slot, needs: &mu
     }
 }
 
-fn list(form: &Form<'_>, item: &str, needs: &mut Needs) -> Spelled {
-    if form.lists != Lists::Array {
-        needs.imports.insert("System.Collections.Generic");
+fn list(sheet: &mut Sheet<'_>, item: &str) -> Spelled {
+    if sheet.options.lists != Lists::Array {
+        sheet.needs.imports.insert("System.Collections.Generic");
     }
-    Spelled::reference(match form.lists {
+    Spelled::reference(match sheet.options.lists {
         Lists::ReadOnly => format!("IReadOnlyList<{item}>"),
         Lists::List => format!("List<{item}>"),
         Lists::Array => format!("{item}[]"),
     })
 }
 
-pub(super) fn any(form: &Form<'_>, needs: &mut Needs) -> Spelled {
-    match form.library {
+pub(super) fn any(sheet: &mut Sheet<'_>) -> Spelled {
+    match sheet.options.library {
         Library::SystemTextJson => {
-            needs.imports.insert("System.Text.Json");
+            sheet.needs.imports.insert("System.Text.Json");
             Spelled::value("JsonElement")
         }
         Library::Newtonsoft => {
-            needs.imports.insert("Newtonsoft.Json.Linq");
+            sheet.needs.imports.insert("Newtonsoft.Json.Linq");
             Spelled::reference("JToken".to_owned())
         }
     }
 }
 
-fn scalar(form: &Form<'_>, scalar: Scalar, needs: &mut Needs) -> Spelled {
+fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> Spelled {
     let mut of_system = |name| {
-        needs.imports.insert("System");
+        sheet.needs.imports.insert("System");
         Spelled::value(name)
     };
     match scalar {
@@ -150,7 +153,7 @@ fn scalar(form: &Form<'_>, scalar: Scalar, needs: &mut Needs) -> Spelled {
         Scalar::Integer(Width::Narrow) => Spelled::value("int"),
         Scalar::Integer(Width::Wide | Width::Exact) => Spelled::value("long"),
         Scalar::Integer(Width::Big) => {
-            needs.imports.insert("System.Numerics");
+            sheet.needs.imports.insert("System.Numerics");
             Spelled::value("BigInteger")
         }
         Scalar::Float => Spelled::value("double"),
@@ -161,7 +164,7 @@ fn scalar(form: &Form<'_>, scalar: Scalar, needs: &mut Needs) -> Spelled {
         Scalar::DateTime(_) => of_system("DateTimeOffset"),
         Scalar::LocalDateTime(_) => of_system("DateTime"),
         // Older run-times have no types for these.
-        Scalar::Date | Scalar::Time(_) if form.level == Level::Seven => {
+        Scalar::Date | Scalar::Time(_) if sheet.options.level == Level::Seven => {
             Spelled::reference("string".to_owned())
         }
         Scalar::Date => of_system("DateOnly"),

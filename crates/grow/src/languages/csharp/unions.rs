@@ -3,91 +3,74 @@
 use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, soft, text};
 use jar_sprout_model::WireName;
 
-use super::settings::{Form, Level, Library};
+use super::Sheet;
+use super::settings::{CSharpOptions, Level, Library};
 use super::{arrow, block, call, members, names, text_types, types};
-use crate::code::Needs;
-use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
+use crate::plan::{Ident, Kind, PlannedUnion, PlannedUnionCase};
 
 /// The name of the case for a tag that no sample had.
 pub(super) const UNKNOWN: &str = "Unknown";
 
-pub(super) fn union(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    union: &PlannedUnion<'_>,
-    form: &Form<'_>,
-    needs: &mut Needs,
-) -> Doc {
-    needs.imports.extend(["System", "System.Text.Json", "System.Text.Json.Serialization"]);
-    if form.library == Library::Newtonsoft {
-        needs.imports.retain(|import| !import.starts_with("System.Text"));
-        needs.imports.insert("Newtonsoft.Json");
+pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+    sheet.needs.imports.extend(["System", "System.Text.Json", "System.Text.Json.Serialization"]);
+    if sheet.options.library == Library::Newtonsoft {
+        sheet.needs.imports.retain(|import| !import.starts_with("System.Text"));
+        sheet.needs.imports.insert("Newtonsoft.Json");
     }
-    let wrapped = union.cases.iter().filter(|case| !is_direct(plan, union, case, form));
-    let mut inside: Vec<Doc> = wrapped
-        .map(|case| {
-            let ty = types::slot(plan, form, case.slot, needs);
-            text_types::case(ident, case.ident.as_str(), &ty, form)
+    let mut inside: Vec<Doc> = union
+        .cases
+        .iter()
+        .filter_map(|case| {
+            if is_direct(sheet, union, case) {
+                return None;
+            }
+            let ty = types::slot(sheet, case.slot);
+            Some(text_types::case(ident, case.ident.as_str(), &ty, sheet.options))
         })
         .collect();
     if union.tag.is_some() {
-        let any = types::any(form, needs).name;
-        let unknown = text_types::case(ident, UNKNOWN, &any, form);
+        let any = types::any(sheet).name;
+        let unknown = text_types::case(ident, UNKNOWN, &any, sheet.options);
         inside.push(lines([text("/// <summary>A kind that is not known yet.</summary>"), unknown]));
     }
     let read = match &union.tag {
-        Some(tag) => read_by_tag(plan, tag, union, form, needs),
-        None => read_by_kind(plan, ident, union, form, needs),
+        Some(tag) => read_by_tag(sheet, tag, union),
+        None => read_by_kind(sheet, ident, union),
     };
-    let converter = match form.library {
-        Library::SystemTextJson => converter(ident, read, write(plan, union, form)),
-        Library::Newtonsoft => newtonsoft_converter(ident, form, read, write(plan, union, form)),
+    let converter = match sheet.options.library {
+        Library::SystemTextJson => converter(ident, read, write(sheet, union)),
+        Library::Newtonsoft => newtonsoft_converter(ident, sheet.options, read, write(sheet, union)),
     };
     inside.push(converter);
-    let kind = match form.level {
+    let kind = match sheet.options.level {
         Level::Twelve => "abstract record",
         Level::Seven => "abstract class",
     };
     lines([
         text(format!("[JsonConverter(typeof({ident}.Converter))]")),
-        members(text(format!("{} {kind} {ident}", form.access)), inside),
+        members(text(format!("{} {kind} {ident}", sheet.options.access)), inside),
     ])
 }
 
 /// Whether a case is a record that derives from the union. Newtonsoft's converters hold for what derives as well,
 /// so that there the record stands in a case of its own.
-pub(super) fn is_direct(
-    plan: &Plan<'_>,
-    union: &PlannedUnion<'_>,
-    case: &PlannedUnionCase<'_>,
-    form: &Form<'_>,
-) -> bool {
-    form.library == Library::SystemTextJson
-        && plan.has_direct_cases(union)
-        && plan.direct_case(case).is_some()
+pub(super) fn is_direct(sheet: &Sheet<'_>, union: &PlannedUnion<'_>, case: &PlannedUnionCase<'_>) -> bool {
+    sheet.options.library == Library::SystemTextJson
+        && sheet.plan.has_direct_cases(union)
+        && sheet.plan.direct_case(case).is_some()
 }
 
 /// Whether a record derives from a union.
-pub(super) fn base<'p>(
-    plan: &'p Plan<'_>,
-    id: jar_sprout_model::TypeId,
-    form: &Form<'_>,
-) -> Option<&'p Ident> {
-    match form.library {
-        Library::SystemTextJson => plan.union_of(id).map(|union| &union.ident),
+pub(super) fn base<'p>(sheet: &Sheet<'p>, id: jar_sprout_model::TypeId) -> Option<&'p Ident> {
+    match sheet.options.library {
+        Library::SystemTextJson => sheet.plan.union_of(id).map(|union| &union.ident),
         Library::Newtonsoft => None,
     }
 }
 
-fn read_by_tag(
-    plan: &Plan<'_>,
-    tag: &WireName,
-    union: &PlannedUnion<'_>,
-    form: &Form<'_>,
-    needs: &mut Needs,
-) -> Vec<Doc> {
+fn read_by_tag(sheet: &mut Sheet<'_>, tag: &WireName, union: &PlannedUnion<'_>) -> Vec<Doc> {
     let key = names::LITERAL.of(tag.as_str());
-    let (mut body, subject) = match form.library {
+    let (mut body, subject) = match sheet.options.library {
         Library::SystemTextJson => {
             let reads = "var element = JsonSerializer.Deserialize<JsonElement>(ref reader, options);";
             let tag = group(cat([
@@ -97,22 +80,25 @@ fn read_by_tag(
             (vec![text(reads), tag], "tag".to_owned())
         }
         Library::Newtonsoft => {
-            needs.imports.insert("Newtonsoft.Json.Linq");
+            sheet.needs.imports.insert("Newtonsoft.Json.Linq");
             (
                 vec![text("var token = JToken.Load(reader);")],
-                format!("(string{})token[{key}]", if form.level >= Level::Twelve { "?" } else { "" }),
+                format!(
+                    "(string{})token[{key}]",
+                    if sheet.options.level >= Level::Twelve { "?" } else { "" }
+                ),
             )
         }
     };
     let mut branches = Vec::new();
     for case in &union.cases {
-        let ty = types::slot(plan, form, case.slot, needs);
-        let sure = types::sure(plan, form, case.slot, needs);
-        let value = match form.library {
+        let ty = types::slot(sheet, case.slot);
+        let sure = types::sure(sheet, case.slot);
+        let value = match sheet.options.library {
             Library::SystemTextJson => format!("element.Deserialize<{ty}>(options){sure}"),
             Library::Newtonsoft => format!("token.ToObject<{ty}>(serializer){sure}"),
         };
-        let value = if is_direct(plan, union, case, form) {
+        let value = if is_direct(sheet, union, case) {
             text(value)
         } else {
             let argument = cat([nest(cat([soft(), text(value)])), soft(), text(")")]);
@@ -121,7 +107,7 @@ fn read_by_tag(
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
         branches.push(branch(&format!("case {tag}:"), value));
     }
-    let whole = match form.library {
+    let whole = match sheet.options.library {
         Library::SystemTextJson => "element",
         Library::Newtonsoft => "token",
     };
@@ -130,27 +116,21 @@ fn read_by_tag(
     body
 }
 
-fn read_by_kind(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    union: &PlannedUnion<'_>,
-    form: &Form<'_>,
-    needs: &mut Needs,
-) -> Vec<Doc> {
-    let cases = plan.by_kind(union);
+fn read_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Vec<Doc> {
+    let cases = sheet.plan.by_kind(union);
     let has_integers = cases.iter().any(|(kind, _)| *kind == Kind::Integer);
     let mut branches = Vec::new();
     for (kind, case) in &cases {
-        let ty = types::slot(plan, form, case.slot, needs);
-        let sure = types::sure(plan, form, case.slot, needs);
-        let value = match form.library {
+        let ty = types::slot(sheet, case.slot);
+        let sure = types::sure(sheet, case.slot);
+        let value = match sheet.options.library {
             Library::SystemTextJson => {
                 call(format!("JsonSerializer.Deserialize<{ty}>"), &["ref reader", "options"])
             }
             Library::Newtonsoft => call(format!("serializer.Deserialize<{ty}>"), &["reader"]),
         };
         let value = cat([value, text(sure)]);
-        let labels = tokens(*kind, has_integers, form.library);
+        let labels = tokens(*kind, has_integers, sheet.options.library);
         let labels = join(&hard(), labels.iter().map(|label| text(*label)));
         let value = group(cat([
             text(format!("return new {}(", case.ident)),
@@ -161,7 +141,7 @@ fn read_by_kind(
         branches.push(cat([labels, nest(cat([hard(), value]))]));
     }
     if cases.iter().all(|(kind, _)| *kind != Kind::Any) {
-        let throw = match form.library {
+        let throw = match sheet.options.library {
             Library::SystemTextJson => "throw new JsonException();".to_owned(),
             Library::Newtonsoft => format!("throw new JsonSerializationException(\"not a {ident}\");"),
         };
@@ -200,8 +180,8 @@ fn branch(label: &str, value: Doc) -> Doc {
 }
 
 /// Writes what the case holds.
-fn write(plan: &Plan<'_>, union: &PlannedUnion<'_>, form: &Form<'_>) -> Vec<Doc> {
-    let serialize = |value: &str| match form.library {
+fn write(sheet: &Sheet<'_>, union: &PlannedUnion<'_>) -> Vec<Doc> {
+    let serialize = |value: &str| match sheet.options.library {
         Library::SystemTextJson => format!("JsonSerializer.Serialize(writer, {value}, options);"),
         Library::Newtonsoft => format!("serializer.Serialize(writer, {value});"),
     };
@@ -211,7 +191,7 @@ fn write(plan: &Plan<'_>, union: &PlannedUnion<'_>, form: &Form<'_>) -> Vec<Doc>
         let body = body.into_iter().map(|one| cat([hard(), one]));
         cat([text(format!("case {name} held:")), nest(cat(body))])
     };
-    let has_direct = union.cases.iter().any(|case| is_direct(plan, union, case, form));
+    let has_direct = union.cases.iter().any(|case| is_direct(sheet, union, case));
     if has_direct {
         return vec![
             block(text(format!("if (value is {UNKNOWN} unknown)")), [text(serialize("unknown.Value"))]),
@@ -220,7 +200,7 @@ fn write(plan: &Plan<'_>, union: &PlannedUnion<'_>, form: &Form<'_>) -> Vec<Doc>
     }
     let cases = union.cases.iter().map(|case| case.ident.as_str());
     let cases: Vec<&str> = cases.chain(union.tag.map(|_| UNKNOWN)).collect();
-    match form.level {
+    match sheet.options.level {
         Level::Twelve => vec![block(text("switch (value)"), cases.into_iter().map(of_case))],
         // Some compilers of that level have no patterns in `switch`.
         Level::Seven => {
@@ -257,8 +237,8 @@ fn converter(ident: &Ident, read: Vec<Doc>, write: Vec<Doc>) -> Doc {
     )
 }
 
-fn newtonsoft_converter(ident: &Ident, form: &Form<'_>, read: Vec<Doc>, write: Vec<Doc>) -> Doc {
-    let object = if form.level >= Level::Twelve { "object?" } else { "object" };
+fn newtonsoft_converter(ident: &Ident, options: &CSharpOptions, read: Vec<Doc>, write: Vec<Doc>) -> Doc {
+    let object = if options.level >= Level::Twelve { "object?" } else { "object" };
     let (existing, value) = (format!("{object} existingValue"), format!("{object} value"));
     let is_null =
         cat([block(text("if (reader.TokenType == JsonToken.Null)"), [text("return null;")]), hard()]);

@@ -4,8 +4,8 @@ use jar_sprout_layout::{Doc, lines, text};
 use jar_sprout_model::Presence;
 
 use super::{arrow, may_be_null, names};
-use crate::code::Needs;
 use crate::plan::{Ident, PlannedField};
+use crate::spell::Needs;
 
 /// What the annotations come from.
 pub(super) const LIBRARY: &str = "package:json_annotation/json_annotation.dart";

@@ -2,19 +2,19 @@
 
 use jar_sprout_layout::{Doc, cat, text};
 
+use super::Sheet;
 use super::types::Json;
 use super::{arrow, function_name, types};
-use crate::code::Needs;
-use crate::plan::{Plan, PlannedRoot};
+use crate::plan::PlannedRoot;
 
-pub(super) fn functions(plan: &Plan<'_>, needs: &mut Needs) -> Vec<Doc> {
-    needs.imports.insert("dart:convert");
-    let functions = plan.entries().flat_map(|(root, [decode, encode])| {
-        let ty = plan.root_type(root, |slot| types::slot(plan, slot, needs));
+pub(super) fn functions(sheet: &mut Sheet<'_>) -> Vec<Doc> {
+    sheet.needs.imports.insert("dart:convert");
+    let functions = sheet.plan.entries().flat_map(|(root, [decode, encode])| {
+        let ty = sheet.plan.root_type(root, |slot| types::slot(sheet, slot));
         let (read, written) = match root {
             PlannedRoot::Named { slot, .. } => (
-                types::read(plan, &slot.ty, slot.nullable, Json::dynamic("jsonDecode(text)"), 0),
-                types::write(plan, &slot.ty, if slot.nullable { "value?" } else { "value" }, 0),
+                types::read(sheet.plan, &slot.ty, slot.nullable, Json::dynamic("jsonDecode(text)"), 0),
+                types::write(sheet.plan, &slot.ty, if slot.nullable { "value?" } else { "value" }, 0),
             ),
             PlannedRoot::Alias { ident, .. } => {
                 let function = function_name(ident.as_str());

@@ -14,18 +14,17 @@ mod values;
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
 };
-use jar_sprout_model::{Numeral, Presence, Record, Scalar, Slot, Type};
+use jar_sprout_model::{Presence, Slot, Type};
 
-use crate::code::{GrownFile, MARK, Needs};
-use crate::docs::{self, Comment};
-use crate::extras::Extras;
-use crate::language::{About, Language};
+use crate::language::Language;
 use crate::plan::{
     DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, small_words,
 };
+use crate::prepare::Abilities;
 use crate::settings::Settings;
-use crate::trial::Trial;
-use settings::Form;
+use crate::spell::docs::{self, Comment};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, MARK, Needs, Trial};
+use settings::DartOptions;
 use types::Json;
 
 /// Dart.
@@ -42,42 +41,72 @@ static ABOUT: About = About {
     naming: names::NAMING,
     comment: Comment { form: docs::Form::Lines("/// "), width: 80, escape: docs::as_it_is, deprecated: None },
     style: Style { width: PAGE, indent: Indent::Spaces(2) },
-    has_file_per_type: false,
+    ending: "dart",
+    // Its helpers import nothing.
+    imported: |_| None,
 };
+
+/// What declarations are spelled on.
+type Sheet<'s> = crate::spell::Sheet<'s, DartOptions>;
 
 impl Language for Dart {
     fn about(&self) -> &'static About {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str, _: &Settings) -> String {
+    fn dialect(&self, settings: &Settings) -> Box<dyn Dialect> {
+        Box::new(DartOptions::of(settings))
+    }
+
+    fn apart(&self, settings: &Settings, _: &str) -> Settings {
+        settings.clone()
+    }
+
+    fn for_trial(&self, settings: &Settings, _: &str) -> Settings {
+        settings.for_trial()
+    }
+}
+
+impl Dialect for DartOptions {
+    fn about(&self) -> &'static About {
+        &ABOUT
+    }
+
+    fn abilities(&self) -> Abilities {
+        self.abilities()
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
         format!("{}.dart", small_words(type_name, "_"))
     }
 
-    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        let form = Form::of(settings);
+    fn comment(&self, _: &Plan<'_>, ty: &PlannedType<'_>) -> Option<Doc> {
+        ABOUT.comment.of(ty.docs, 0)
+    }
+
+    fn declare(&self, sheet: &mut BlankSheet<'_>, ty: &PlannedType<'_>) -> Doc {
+        let sheet = &mut sheet.with(self);
         match &ty.definition {
-            PlannedDefinition::Record(fields) => record(plan, ty, fields, form, needs),
-            PlannedDefinition::Enumeration(cases) if ty.is_closed => closed(&ty.ident, cases, form, needs),
-            PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, form),
-            PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, form, needs),
+            PlannedDefinition::Record(fields) => record(sheet, ty, fields),
+            PlannedDefinition::Enumeration(cases) if ty.is_closed => closed(sheet, &ty.ident, cases),
+            PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, self),
+            PlannedDefinition::Union(union) => unions::union(sheet, &ty.ident, union),
         }
     }
 
-    fn declare_twin(
+    fn declare_copy(
         &self,
-        plan: &Plan<'_>,
-        twin: &PlannedType<'_>,
+        sheet: &mut BlankSheet<'_>,
+        copy: &PlannedType<'_>,
         wire: &PlannedType<'_>,
-        settings: &Settings,
-        needs: &mut Needs,
     ) -> Doc {
-        twins::declare(plan, twin, wire, Form::of(settings), needs)
+        twins::declare(&mut sheet.with(self), copy, wire)
     }
 
     /// A name for the type, and functions that read and write it.
-    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &Settings, needs: &mut Needs) -> Doc {
-        let ty = types::slot(plan, slot, needs);
+    fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
+        let plan = sheet.plan;
+        let ty = types::slot(&mut sheet.with(self), slot);
         let function = function_name(ident.as_str());
         let read = types::read(plan, &slot.ty, slot.nullable, Json::dynamic("json"), 0);
         let read_hugs = types::opens_itself(&slot.ty) && !slot.nullable;
@@ -94,22 +123,11 @@ impl Language for Dart {
         )
     }
 
-    /// Dart has no decimal, and `json_annotation` no word for a number in letters.
-    fn holds(&self, scalar: Scalar, settings: &Settings) -> bool {
-        let is_decimal = matches!(scalar, Scalar::Decimal | Scalar::Lettered(Numeral::Decimal));
-        let is_untold = matches!(scalar, Scalar::Lettered(_)) && Form::of(settings).is_annotated;
-        !is_decimal && !is_untold
+    fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc> {
+        entry::functions(&mut sheet.with(self))
     }
 
-    fn tells_absence(&self, settings: &Settings) -> bool {
-        !Form::of(settings).is_annotated
-    }
-
-    fn entry(&self, plan: &Plan<'_>, _: &Settings, needs: &mut Needs) -> Vec<Doc> {
-        entry::functions(plan, needs)
-    }
-
-    fn assemble(&self, file: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+    fn assemble(&self, file: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let mark = [text(format!("// {MARK}"))];
         let imports = needs.imports.iter().map(|name| text(format!("import '{name}';")));
         let imports = (!needs.imports.is_empty()).then(|| lines(imports));
@@ -121,11 +139,7 @@ impl Language for Dart {
         join(&cat([hard(), hard()]), mark.into_iter().chain(imports).chain(part).chain(declarations))
     }
 
-    fn extras(&self, _: &Record, settings: &Settings) -> Extras {
-        if Form::of(settings).is_annotated { Extras::LeftOut } else { Extras::Typed }
-    }
-
-    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
+    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
         proof::driver(trials)
     }
 }
@@ -151,34 +165,28 @@ fn function_name(type_name: &str) -> String {
 ///   };
 /// }
 /// ```
-fn record(
-    plan: &Plan<'_>,
-    ty: &PlannedType<'_>,
-    fields: &[PlannedField<'_>],
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
+fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
     let ident = &ty.ident;
-    let union = plan.union_of(ty.id).map(|union| &union.ident);
+    let union = sheet.plan.union_of(ty.id).map(|union| &union.ident);
     let head = match union {
         Some(union) => format!("class {ident} extends {union}"),
         None => format!("class {ident}"),
     };
-    let to_json = if form.is_annotated && !fields.is_empty() {
+    let to_json = if sheet.options.is_annotated && !fields.is_empty() {
         annotated::to_json(ident)
     } else {
-        to_json(plan, ty, fields)
+        to_json(sheet.plan, ty, fields)
     };
     let to_json = lines(union.map(|_| text("@override")).into_iter().chain([to_json]));
     let mut values = Vec::new();
-    if form.has_copy_with {
-        values.extend(values::copy_with(plan, ty, fields, needs));
+    if sheet.options.has_copy_with {
+        values.extend(values::copy_with(sheet, ty, fields));
     }
-    if form.has_equality {
+    if sheet.options.has_equality {
         let extras = ty.extras.iter().map(|extras| (extras.ident.as_str(), &extras.map.ty));
         let parts = fields.iter().map(|field| (field.ident.as_str(), &field.slot.ty));
         let parts: Vec<(&str, &Type)> = parts.chain(extras).collect();
-        values.extend(values::equality(ident.as_str(), &parts, needs));
+        values.extend(values::equality(ident.as_str(), &parts, sheet.needs));
     }
     if fields.is_empty() {
         let made = [
@@ -189,24 +197,29 @@ fn record(
         return members(head, made.into_iter().chain(values));
     }
     let declared = fields.iter().map(|field| {
-        let declaration = text(format!("final {} {};", field_type(plan, field, needs), field.ident));
+        let declaration = text(format!("final {} {};", field_type(sheet, field), field.ident));
         let deprecated = field
             .docs
             .is_deprecated
             .then(|| text(format!("@Deprecated({})", names::LITERAL.of(docs::WARNING))));
-        let key = form.is_annotated.then(|| annotated::key(field)).flatten();
+        let key = sheet.options.is_annotated.then(|| annotated::key(field)).flatten();
         (ABOUT.comment.of(field.docs, 2), lines(deprecated.into_iter().chain(key).chain([declaration])))
     });
     let mut declared: Vec<(Option<Doc>, Doc)> = declared.collect();
     if let Some(extras) = &ty.extras {
-        let map = types::slot(plan, &extras.map, needs);
+        let map = types::slot(sheet, &extras.map);
         declared.push((None, text(format!("final {map} {};", extras.ident))));
     }
     let declared = docs::spaced(declared);
-    let from_json = if form.is_annotated { annotated::from_json(ident) } else { from_json(plan, ty, fields) };
-    let inside = [constructor(plan, ty, fields), from_json, declared, to_json].into_iter().chain(values);
+    let from_json = if sheet.options.is_annotated {
+        annotated::from_json(ident)
+    } else {
+        from_json(sheet.plan, ty, fields)
+    };
+    let inside =
+        [constructor(sheet.plan, ty, fields), from_json, declared, to_json].into_iter().chain(values);
     let class = members(head, inside);
-    if form.is_annotated { annotated::class(class, needs) } else { class }
+    if sheet.options.is_annotated { annotated::class(class, sheet.needs) } else { class }
 }
 
 /// A function of one expression; `hugs` says that the expression opens with a bracket, which stays on the line.
@@ -217,12 +230,12 @@ fn arrow(head: String, body: Doc, hugs: bool) -> Doc {
     group(cat([text(head), text(" =>"), nest(nest(cat([line(), body, text(";")])))]))
 }
 
-fn field_type(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> String {
+fn field_type(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> String {
     if field.is_apart {
-        needs.helpers.insert(types::MAYBE);
-        return format!("Maybe<{}>?", types::slot(plan, field.slot, needs));
+        sheet.needs.helpers.insert(types::MAYBE);
+        return format!("Maybe<{}>?", types::slot(sheet, field.slot));
     }
-    let ty = types::non_null(plan, &field.slot.ty, needs);
+    let ty = types::non_null(sheet, &field.slot.ty);
     if field.default.is_some() {
         return ty;
     }
@@ -349,14 +362,14 @@ fn plain_value(plan: &Plan<'_>, slot: &Slot, name: &str) -> Doc {
 }
 
 /// A text of its own type, which is not there when the program runs; one that is not known yet is kept as it is.
-fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form) -> Doc {
+fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], options: &DartOptions) -> Doc {
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let declaration =
             text(format!("static const {case} = {ident}({});", names::LITERAL.of(wire.as_str())));
         (ABOUT.comment.of(docs, 2), declaration)
     };
     let inside = [docs::spaced(cases.iter().map(case))].into_iter();
-    let methods = form.is_annotated.then(|| annotated::of_text(ident)).into_iter().flatten();
+    let methods = options.is_annotated.then(|| annotated::of_text(ident)).into_iter().flatten();
     members(format!("extension type const {ident}(String value)"), inside.chain(methods))
 }
 
@@ -375,7 +388,7 @@ fn closed_name(case: &Ident) -> String {
 ///   const QueenStatus(this.value);
 /// }
 /// ```
-fn closed(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Needs) -> Doc {
+fn closed(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
     let last = cases.len().saturating_sub(1);
     let case = |(at, PlannedCase { ident: case, wire, docs }): (usize, &PlannedCase<'_>)| {
         let end = if at == last { ";" } else { "," };
@@ -392,7 +405,7 @@ fn closed(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Need
         text("String toJson() => value;"),
     ];
     let declaration = members(format!("enum {ident}"), inside);
-    if form.is_annotated { annotated::of_enum(declaration, needs) } else { declaration }
+    if sheet.options.is_annotated { annotated::of_enum(declaration, sheet.needs) } else { declaration }
 }
 
 /// A declaration with members, a blank line between each two.

@@ -1,7 +1,7 @@
 //! Dart's names: casing, keywords, and what is taken. Its identifiers are ASCII alone.
 
-use crate::literal::Literal;
 use crate::plan::{Naming, OwnName, Place, VariantKind, camel_case, in_ascii, pascal_case};
+use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
     type_case: |words| pascal_case(&in_ascii(words)),

@@ -1,7 +1,7 @@
 //! The driver that passes samples through grown Dart.
 
-use crate::code::GrownFile;
-use crate::trial::Trial;
+use crate::spell::GrownFile;
+use crate::spell::Trial;
 
 const DRIVER: &str = include_str!("driver.dart");
 

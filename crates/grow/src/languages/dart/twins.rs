@@ -3,37 +3,28 @@
 use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, text};
 use jar_sprout_model::{Slot, Type};
 
-use super::settings::Form;
+use super::Sheet;
 use super::{ABOUT, constructor, listed, members, types, values};
-use crate::code::Needs;
-use crate::docs;
 use crate::plan::{Ident, Plan, PlannedField, PlannedType, PlannedUnion};
-use crate::twins::{self, Sides, Turn, is_collection, may_be_null, turn};
+use crate::spell::docs;
+use crate::spell::plain_copies::{self as twins, Sides, Turn, is_collection, may_be_null, turn};
 
 /// The declaration of a plain type, with the factory that makes it.
-pub(super) fn declare(
-    plan: &Plan<'_>,
-    twin: &PlannedType<'_>,
-    wire: &PlannedType<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
+pub(super) fn declare(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
     match twins::sides(twin, wire) {
-        Sides::Records(fields, sources) => record(plan, twin, wire, (fields, sources), form, needs),
-        Sides::Unions(union, source) => self::union(plan, twin, wire, (union, source), form, needs),
+        Sides::Records(fields, sources) => record(sheet, twin, wire, (fields, sources)),
+        Sides::Unions(union, source) => self::union(sheet, twin, wire, (union, source)),
     }
 }
 
 fn record(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     twin: &PlannedType<'_>,
     wire: &PlannedType<'_>,
     (fields, sources): (&[PlannedField<'_>], &[PlannedField<'_>]),
-    form: Form,
-    needs: &mut Needs,
 ) -> Doc {
     let ident = &twin.ident;
-    let head = match plan.union_of(twin.id) {
+    let head = match sheet.plan.union_of(twin.id) {
         Some(union) => format!("class {ident} extends {}", union.ident),
         None => format!("class {ident}"),
     };
@@ -42,25 +33,25 @@ fn record(
         return members(head, [text(format!("const {ident}();")), made]);
     }
     let declared = fields.iter().map(|field| {
-        let declaration = text(format!("final {} {};", types::slot(plan, field.slot, needs), field.ident));
+        let declaration = text(format!("final {} {};", types::slot(sheet, field.slot), field.ident));
         (ABOUT.comment.of(field.docs, 2), declaration)
     });
     let declared = docs::spaced(declared.collect::<Vec<_>>());
     let arguments = twins::pairs(fields, sources).map(|(field, source)| {
         let value = format!("wire.{}", source.ident);
-        let made = of_field(plan, source, &value);
+        let made = of_field(sheet.plan, source, &value);
         cat([text(format!("{}: ", field.ident)), made])
     });
     let factory = text(format!("factory {ident}.fromWire({} wire) => ", wire.ident));
     let factory = cat([factory, listed(format!("{ident}("), arguments, ");")]);
-    let mut inside = vec![constructor(plan, twin, fields), factory, declared];
-    if form.has_copy_with {
-        inside.extend(values::copy_with(plan, twin, fields, needs));
+    let mut inside = vec![constructor(sheet.plan, twin, fields), factory, declared];
+    if sheet.options.has_copy_with {
+        inside.extend(values::copy_with(sheet, twin, fields));
     }
-    if form.has_equality {
+    if sheet.options.has_equality {
         let parts: Vec<(&str, &Type)> =
             fields.iter().map(|field| (field.ident.as_str(), &field.slot.ty)).collect();
-        inside.extend(values::equality(ident.as_str(), &parts, needs));
+        inside.extend(values::equality(ident.as_str(), &parts, sheet.needs));
     }
     members(head, inside)
 }
@@ -115,28 +106,26 @@ fn made(turn: &Turn<'_>, value: &str, depth: usize) -> Doc {
 }
 
 fn union(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     twin: &PlannedType<'_>,
     wire: &PlannedType<'_>,
     (union, source): (&PlannedUnion<'_>, &PlannedUnion<'_>),
-    form: Form,
-    needs: &mut Needs,
 ) -> Doc {
-    let is_direct = plan.has_direct_cases(union);
+    let is_direct = sheet.plan.has_direct_cases(union);
     let ident = &twin.ident;
     let mut classes = Vec::new();
     let mut branches = Vec::new();
     for (case, from) in union.cases.iter().zip(&source.cases) {
-        let turn = turn(plan, &from.slot.ty);
+        let turn = turn(sheet.plan, &from.slot.ty);
         if is_direct {
-            let class = from.slot.ty.named().map(|id| plan.ident(id).to_string()).collect::<String>();
+            let class = from.slot.ty.named().map(|id| sheet.plan.ident(id).to_string()).collect::<String>();
             branches.push(branch(&format!("{class}()"), made(&turn, "wire", 0)));
             continue;
         }
         let value = if from.slot.nullable { or_null(&turn, "value", 0) } else { made(&turn, "value", 0) };
         let value = types::call(case.ident.to_string(), value);
         branches.push(branch(&format!("{}(:final value)", from.ident), value));
-        classes.push(holder(plan, ident, &case.ident, case.slot, form, needs));
+        classes.push(holder(sheet, ident, &case.ident, case.slot));
     }
     if let (Some(unknown), Some(from)) = (&union.unknown, &source.unknown) {
         branches.push(branch(&format!("{from}(:final value)"), text(format!("{unknown}(value)"))));
@@ -156,13 +145,13 @@ fn branch(pattern: &str, value: Doc) -> Doc {
     cat([text(format!("{pattern} => ")), value, text(",")])
 }
 
-fn holder(plan: &Plan<'_>, union: &Ident, case: &Ident, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
+fn holder(sheet: &mut Sheet<'_>, union: &Ident, case: &Ident, slot: &Slot) -> Doc {
     let mut inside = vec![
         text(format!("const {case}(this.value);")),
-        text(format!("final {} value;", types::slot(plan, slot, needs))),
+        text(format!("final {} value;", types::slot(sheet, slot))),
     ];
-    if form.has_equality {
-        inside.extend(values::equality(case.as_str(), &[("value", &slot.ty)], needs));
+    if sheet.options.has_equality {
+        inside.extend(values::equality(case.as_str(), &[("value", &slot.ty)], sheet.needs));
     }
     members(format!("class {case} extends {union}"), inside)
 }

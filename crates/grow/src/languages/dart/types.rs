@@ -3,15 +3,16 @@
 use jar_sprout_layout::{Doc, cat, group, if_broken, line, nest, soft, text};
 use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
 
-use crate::code::{Helper, Needs};
+use super::Sheet;
 use crate::plan::{Plan, PlannedDefinition};
+use crate::spell::Helper;
 
 pub(super) const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("Maybe.dart") };
 const ISO_DATE: Helper = Helper { name: "IsoDate", text: include_str!("IsoDate.dart") };
 
 /// The type of a place for a value: `Queen?`
-pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> String {
-    let ty = non_null(plan, &slot.ty, needs);
+pub(super) fn slot(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
+    let ty = non_null(sheet, &slot.ty);
     if slot.nullable { or_null(&slot.ty, ty) } else { ty }
 }
 
@@ -21,19 +22,25 @@ pub(super) fn or_null(ty: &Type, spelled: String) -> String {
 }
 
 /// The type of a value that is not null.
-pub(super) fn non_null(plan: &Plan<'_>, ty: &Type, needs: &mut Needs) -> String {
+pub(super) fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> String {
     match ty {
         Type::Any => "Object?".to_owned(),
-        Type::Scalar(scalar) => self::scalar(*scalar, needs).to_owned(),
+        Type::Scalar(scalar) => {
+            let name = self::scalar(*scalar);
+            if name == ISO_DATE.name {
+                sheet.needs.helpers.insert(ISO_DATE);
+            }
+            name.to_owned()
+        }
         Type::Constant(_) => "String".to_owned(),
-        Type::List(items) => format!("List<{}>", slot(plan, items, needs)),
-        Type::Map(values) => format!("Map<String, {}>", slot(plan, values, needs)),
+        Type::List(items) => format!("List<{}>", slot(sheet, items)),
+        Type::Map(values) => format!("Map<String, {}>", slot(sheet, values)),
         Type::Tuple(_) => "List<Object?>".to_owned(),
-        Type::Named(id) => plan.ident(*id).to_string(),
+        Type::Named(id) => sheet.plan.ident(*id).to_string(),
     }
 }
 
-fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
+fn scalar(scalar: Scalar) -> &'static str {
     match scalar {
         Scalar::Boolean => "bool",
         Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact) => "int",
@@ -44,10 +51,7 @@ fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
         Scalar::Decimal | Scalar::Lettered(Numeral::Decimal) => unreachable!("Dart does not hold it"),
         // Dart has no type for a time of day.
         Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Time(_) => "String",
-        Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date => {
-            needs.helpers.insert(ISO_DATE);
-            "IsoDate"
-        }
+        Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date => ISO_DATE.name,
     }
 }
 
@@ -75,10 +79,11 @@ fn reading(plan: &Plan<'_>, ty: &Type) -> Reading {
         Type::Scalar(Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date) => {
             call("IsoDate.parse".to_owned(), Some("String"))
         }
-        Type::Scalar(Scalar::Lettered(_)) => {
-            call(format!("{}.parse", non_null(plan, ty, &mut Needs::default())), Some("String"))
+        Type::Scalar(number @ Scalar::Lettered(_)) => {
+            call(format!("{}.parse", scalar(*number)), Some("String"))
         }
-        Type::Scalar(_) | Type::Constant(_) => Reading::Cast(non_null(plan, ty, &mut Needs::default())),
+        Type::Scalar(one) => Reading::Cast(scalar(*one).to_owned()),
+        Type::Constant(_) => Reading::Cast("String".to_owned()),
         Type::Tuple(_) => Reading::Cast("List<dynamic>".to_owned()),
         Type::List(_) => Reading::List,
         Type::Map(_) => Reading::Map,

@@ -3,34 +3,27 @@
 use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, text};
 use jar_sprout_model::{Type, WireName};
 
-use super::settings::Form;
+use super::Sheet;
 use super::types::Json;
 use super::values::equality;
 use super::{members, names, types};
-use crate::code::Needs;
 use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
 
 /// What a union is read from, once a pattern or a parameter has told its type.
 const KNOWN: Json<'static> = Json { text: "json", is_cast: true };
 
-pub(super) fn union(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    union: &PlannedUnion<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
+pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     let mut declarations = vec![match &union.tag {
-        Some(tag) => by_tag(plan, ident, tag, union),
-        None => by_kind(plan, ident, union),
+        Some(tag) => by_tag(sheet.plan, ident, tag, union),
+        None => by_kind(sheet.plan, ident, union),
     }];
-    let is_direct = plan.has_direct_cases(union);
+    let is_direct = sheet.plan.has_direct_cases(union);
     for case in union.cases.iter().filter(|_| !is_direct) {
-        declarations.push(holder(plan, ident, case, union.tag.is_some(), form, needs));
+        declarations.push(holder(sheet, ident, case, union.tag.is_some()));
     }
     if let Some(unknown) = &union.unknown {
         let held = Held { ty: "Map<String, dynamic>", is: &Type::Any, written: text("value") };
-        let class = value_class(ident, unknown, held, "Map<String, dynamic>", form, needs);
+        let class = value_class(sheet, ident, unknown, held, "Map<String, dynamic>");
         declarations.push(lines([text("/// A kind that is not known yet."), class]));
     }
     join(&cat([hard(), hard()]), declarations)
@@ -100,19 +93,12 @@ fn sealed(ident: &Ident, parameter: &str, subject: &str, branches: Vec<Doc>, res
 }
 
 /// What stands around the value of a case.
-fn holder(
-    plan: &Plan<'_>,
-    union: &Ident,
-    case: &PlannedUnionCase<'_>,
-    is_tagged: bool,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
-    let ty = types::slot(plan, case.slot, needs);
-    let written = types::write(plan, &case.slot.ty, "value", 0).unwrap_or_else(|| text("value"));
+fn holder(sheet: &mut Sheet<'_>, union: &Ident, case: &PlannedUnionCase<'_>, is_tagged: bool) -> Doc {
+    let ty = types::slot(sheet, case.slot);
+    let written = types::write(sheet.plan, &case.slot.ty, "value", 0).unwrap_or_else(|| text("value"));
     let held = Held { ty: &ty, is: &case.slot.ty, written };
     let result = if is_tagged { "Map<String, dynamic>" } else { "Object?" };
-    value_class(union, &case.ident, held, result, form, needs)
+    value_class(sheet, union, &case.ident, held, result)
 }
 
 /// The value that stands in a class of its own.
@@ -124,14 +110,7 @@ struct Held<'h> {
     written: Doc,
 }
 
-fn value_class(
-    union: &Ident,
-    name: &Ident,
-    held: Held<'_>,
-    result: &str,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
+fn value_class(sheet: &mut Sheet<'_>, union: &Ident, name: &Ident, held: Held<'_>, result: &str) -> Doc {
     let Held { ty, is, written } = held;
     let to_json =
         group(cat([text(format!("{result} toJson() =>")), nest(nest(cat([line(), written, text(";")])))]));
@@ -140,8 +119,8 @@ fn value_class(
         text(format!("final {ty} value;")),
         lines([text("@override"), to_json]),
     ];
-    if form.has_equality {
-        inside.extend(equality(name.as_str(), &[("value", is)], needs));
+    if sheet.options.has_equality {
+        inside.extend(equality(name.as_str(), &[("value", is)], sheet.needs));
     }
     members(format!("class {name} extends {union}"), inside)
 }

@@ -3,19 +3,19 @@
 use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, text};
 use jar_sprout_model::Type;
 
+use super::Sheet;
 use super::{field_type, listed, may_be_null, types};
-use crate::code::{Helper, Needs};
-use crate::plan::{Plan, PlannedExtras, PlannedField, PlannedType};
+use crate::plan::{PlannedExtras, PlannedField, PlannedType};
+use crate::spell::{Helper, Needs};
 
 /// Compares lists and maps by what they hold.
 const DEEP: Helper = Helper { name: "deep", text: include_str!("deep.dart") };
 
 /// `Hive copyWith({int? id}) => Hive(id: id ?? this.id);`
 pub(super) fn copy_with(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     ty: &PlannedType<'_>,
     fields: &[PlannedField<'_>],
-    needs: &mut Needs,
 ) -> Option<Doc> {
     let ident = &ty.ident;
     let fields: Vec<&PlannedField<'_>> =
@@ -23,8 +23,8 @@ pub(super) fn copy_with(
     if fields.is_empty() {
         return None;
     }
-    let parameter = |field: &&PlannedField<'_>, needs: &mut Needs| {
-        let ty = field_type(plan, field, needs);
+    let parameter = |field: &&PlannedField<'_>, sheet: &mut Sheet<'_>| {
+        let ty = field_type(sheet, field);
         let name = &field.ident;
         text(if holds_null(field) { format!("{ty} Function()? {name}") } else { format!("{ty}? {name}") })
     };
@@ -37,10 +37,10 @@ pub(super) fn copy_with(
         };
         text(format!("{name}: {value}"))
     };
-    let mut parameters: Vec<Doc> = fields.iter().map(|field| parameter(field, needs)).collect();
+    let mut parameters: Vec<Doc> = fields.iter().map(|field| parameter(field, sheet)).collect();
     let mut arguments: Vec<Doc> = fields.iter().map(argument).collect();
     if let Some(PlannedExtras { ident: name, slot: _, map }) = &ty.extras {
-        parameters.push(text(format!("{}? {name}", types::slot(plan, map, needs))));
+        parameters.push(text(format!("{}? {name}", types::slot(sheet, map))));
         arguments.push(text(format!("{name}: {name} ?? this.{name}")));
     }
     let head = listed(format!("{ident} copyWith({{"), parameters.into_iter(), "})");

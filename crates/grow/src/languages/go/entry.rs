@@ -2,16 +2,15 @@
 
 use jar_sprout_layout::{Doc, cat, hard, lines, nest, text};
 
+use super::Sheet;
 use super::types;
-use crate::code::Needs;
-use crate::plan::Plan;
 
-pub(super) fn functions(plan: &Plan<'_>, needs: &mut Needs) -> Vec<Doc> {
-    needs.imports.insert("encoding/json");
+pub(super) fn functions(sheet: &mut Sheet<'_>) -> Vec<Doc> {
+    sheet.needs.imports.insert("encoding/json");
     let mut made = Vec::new();
-    for (root, [decode, encode]) in plan.entries() {
-        let ty = plan.root_type(root, |slot| types::slot(plan, slot, needs));
-        let name = plan.root_ident(root);
+    for (root, [decode, encode]) in sheet.plan.entries() {
+        let ty = sheet.plan.root_type(root, |slot| types::slot(sheet, slot));
+        let name = sheet.plan.root_ident(root);
         made.push(function(
             format!("// {decode} reads the JSON text of a response as {name}."),
             format!("func {decode}(data []byte) ({ty}, error)"),

@@ -9,17 +9,17 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, hard, join, lines, nest, table, text};
-use jar_sprout_model::{Docs, Field, Fraction, Presence, Record, Slot, Type};
+use jar_sprout_model::{Docs, Presence, Slot, Type};
 
-use crate::code::{GrownFile, Helper, MARK, Needs};
-use crate::docs::{self, Comment};
-use crate::extras::Extras;
-use crate::language::{About, Language, TimeKeeping};
+use crate::language::Language;
 use crate::plan::{
     DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField, PlannedType,
 };
+use crate::prepare::Abilities;
 use crate::settings::Settings;
-use crate::trial::Trial;
+use crate::spell::docs::{self, Comment};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, MARK, Needs, Trial};
+use settings::{GoOptions, PACKAGE};
 
 /// Go with `encoding/json`.
 pub(crate) struct Go;
@@ -44,46 +44,78 @@ static ABOUT: About = About {
         deprecated: Some("Deprecated: do not use it any more."),
     },
     style: Style { width: usize::MAX, indent: Indent::Tab { columns: 8 } },
-    has_file_per_type: false,
+    ending: "go",
+    imported: |line| line.strip_prefix("import \"")?.strip_suffix('"'),
 };
+
+/// What declarations are spelled on.
+type Sheet<'s> = crate::spell::Sheet<'s, GoOptions>;
 
 impl Language for Go {
     fn about(&self) -> &'static About {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str, _: &Settings) -> String {
+    fn dialect(&self, settings: &Settings) -> Box<dyn Dialect> {
+        Box::new(GoOptions::of(settings))
+    }
+
+    /// Each folder is a package.
+    fn apart(&self, settings: &Settings, model: &str) -> Settings {
+        Settings::default().with_part(&PACKAGE, &model.replace('_', "")).or(settings)
+    }
+
+    fn for_trial(&self, settings: &Settings, place: &str) -> Settings {
+        settings.for_trial().with(&PACKAGE, place).expect("a trial's place is a package")
+    }
+}
+
+impl Dialect for GoOptions {
+    fn about(&self) -> &'static About {
+        &ABOUT
+    }
+
+    fn abilities(&self) -> Abilities {
+        self.abilities()
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
         names::file_name(type_name)
     }
 
-    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings, needs: &mut Needs) -> Doc {
+    fn comment(&self, _: &Plan<'_>, ty: &PlannedType<'_>) -> Option<Doc> {
+        ABOUT.comment.of(ty.docs, 0)
+    }
+
+    fn declare(&self, sheet: &mut BlankSheet<'_>, ty: &PlannedType<'_>) -> Doc {
+        let sheet = &mut sheet.with(self);
         let PlannedType { ident, definition, .. } = ty;
         match definition {
-            PlannedDefinition::Record(fields) => record(plan, ty, fields, needs),
+            PlannedDefinition::Record(fields) => record(sheet, ty, fields),
             PlannedDefinition::Enumeration(cases) if ty.is_closed => {
-                let check = refuse_others(ident, cases, needs);
+                let check = refuse_others(ident, cases, sheet.needs);
                 join(&cat([hard(), hard()]), [enumeration(ident, cases), check])
             }
             PlannedDefinition::Enumeration(cases) => enumeration(ident, cases),
-            PlannedDefinition::Union(union) => unions::union(plan, ident, union, needs),
+            PlannedDefinition::Union(union) => unions::union(sheet, ident, union),
         }
     }
 
-    fn alias(&self, plan: &Plan<'_>, ident: &Ident, slot: &Slot, _: &Settings, needs: &mut Needs) -> Doc {
+    fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
         // A type of its own has no methods of the one it stands for, which lists and maps do not need.
         let sign = match &slot.ty {
             Type::List(_) | Type::Map(_) | Type::Tuple(_) => "",
             Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => "= ",
         };
-        text(format!("type {ident} {sign}{}", types::slot(plan, slot, needs)))
+        text(format!("type {ident} {sign}{}", types::slot(&mut sheet.with(self), slot)))
     }
 
-    fn entry(&self, plan: &Plan<'_>, _: &Settings, needs: &mut Needs) -> Vec<Doc> {
-        entry::functions(plan, needs)
+    fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc> {
+        entry::functions(&mut sheet.with(self))
     }
 
-    fn assemble(&self, _: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
-        let head = [text(format!("// {MARK}")), text(format!("package {}", settings::package(settings)))];
+    fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+        let head = [text(format!("// {MARK}")), text(format!("package {}", self.package))];
         let imports: Vec<String> = needs.imports.iter().map(|path| format!("\"{path}\"")).collect();
         let imports = match &imports[..] {
             [] => None,
@@ -96,37 +128,7 @@ impl Language for Go {
         join(&cat([hard(), hard()]), head.into_iter().chain(imports).chain(declarations))
     }
 
-    fn time_keeping(&self, _: &Settings) -> TimeKeeping {
-        TimeKeeping::InForm(Fraction::Shortest)
-    }
-
-    fn tells_absence(&self, _: &Settings) -> bool {
-        true
-    }
-
-    /// A method of its own reads default values, and another one keys that no tag can name.
-    fn extras(&self, record: &Record, _: &Settings) -> Extras {
-        let is_plain =
-            |field: &Field| field.default.is_none() && names::tag_name(field.wire.as_str()).is_some();
-        if record.fields.iter().all(is_plain) { Extras::Typed } else { Extras::LeftOut }
-    }
-
-    fn imported(&self, line: &'static str) -> Option<&'static str> {
-        line.strip_prefix("import \"")?.strip_suffix('"')
-    }
-
-    /// Each folder is a package.
-    fn apart(&self, settings: &Settings, model: &str) -> Settings {
-        Settings::default().with_part(self, "package", &model.replace('_', "")).or(settings)
-    }
-
-    fn trial_settings(&self, place: &str) -> Settings {
-        let mut settings = Settings::default();
-        settings.set(self, "package", place).expect("a trial's place is a package");
-        settings
-    }
-
-    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
+    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
         proof::driver(trials)
     }
 }
@@ -136,44 +138,41 @@ impl Language for Go {
 ///     ID int64 `json:"id"`
 /// }
 /// ```
-fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
     let ident = &ty.ident;
     if fields.is_empty() {
         return text(format!("type {ident} struct{{}}"));
     }
-    let row = |field: &PlannedField<'_>, needs: &mut Needs| {
-        let (ty, option) = types::field(plan, ident, field, needs);
+    let row = |field: &PlannedField<'_>, sheet: &mut Sheet<'_>| {
+        let (ty, option) = types::field(sheet, ident, field);
         let name = names::tag_name(field.wire.as_str()).map_or_else(|| "-".to_owned(), |name| name + option);
         vec![field.ident.to_string(), ty, format!("`json:\"{name}\"`")]
     };
     let nothing = Docs::default();
-    let base = plan.base_of(ty).filter(|base| can_embed(base, fields));
+    let base = sheet.plan.base_of(ty).filter(|base| can_embed(base, fields));
     let embedded = base.map(|base| (&nothing, vec![base.ident.to_string()]));
     let own = Plan::own_fields(base, fields);
-    let own = own.iter().map(|field| (field.docs, row(field, needs)));
+    let own = own.iter().map(|field| (field.docs, row(field, sheet)));
     let mut rows: Vec<(&Docs, Vec<String>)> = embedded.into_iter().chain(own).collect();
     if let Some(PlannedExtras { ident, map, slot: _ }) = &ty.extras {
-        rows.push((
-            &nothing,
-            vec![ident.to_string(), types::slot(plan, map, needs), "`json:\"-\"`".to_owned()],
-        ));
+        rows.push((&nothing, vec![ident.to_string(), types::slot(sheet, map), "`json:\"-\"`".to_owned()]));
     }
     let body = nest(cat([hard(), documented_rows(rows)]));
     let declaration = cat([text(format!("type {ident} struct {{")), body, hard(), text("}")]);
     if let Some(extras) = &ty.extras {
-        let methods = extras_methods(ident, fields, extras, needs);
+        let methods = extras_methods(ident, fields, extras, sheet.needs);
         return join(&cat([hard(), hard()]), [declaration].into_iter().chain(methods));
     }
     let odd: Vec<&PlannedField<'_>> =
         fields.iter().filter(|field| names::tag_name(field.wire.as_str()).is_none()).collect();
     if odd.is_empty() {
-        return match fill_in(plan, ident, fields, needs) {
+        return match fill_in(sheet, ident, fields) {
             Some(method) => join(&cat([hard(), hard()]), [declaration, method]),
             None => declaration,
         };
     }
-    needs.imports.insert("encoding/json");
-    needs.helpers.insert(KEYS);
+    sheet.needs.imports.insert("encoding/json");
+    sheet.needs.helpers.insert(KEYS);
     join(&cat([hard(), hard()]), [declaration, decode_odd_keys(ident, &odd), encode_odd_keys(ident, &odd)])
 }
 
@@ -184,16 +183,16 @@ const DEFAULTS: DefaultSpelling = DefaultSpelling {
 };
 
 /// What gives fields their default values before it reads what is there.
-fn fill_in(plan: &Plan<'_>, ident: &Ident, fields: &[PlannedField<'_>], needs: &mut Needs) -> Option<Doc> {
+fn fill_in(sheet: &mut Sheet<'_>, ident: &Ident, fields: &[PlannedField<'_>]) -> Option<Doc> {
     let row = |field: &PlannedField<'_>| {
-        let default = plan.default_code(field.default?, &DEFAULTS);
+        let default = sheet.plan.default_code(field.default?, &DEFAULTS);
         Some([format!("{}:", field.ident), format!("{default},")])
     };
     let rows: Vec<[String; 2]> = fields.iter().filter_map(row).collect();
     if rows.is_empty() {
         return None;
     }
-    needs.imports.insert("encoding/json");
+    sheet.needs.imports.insert("encoding/json");
     let receiver = names::receiver(ident.as_str());
     let body = vec![
         text(format!("type plain {ident}")),

@@ -2,8 +2,8 @@
 
 use jar_sprout_model::Words;
 
-use crate::literal::{Literal, backslash_u};
 use crate::plan::{Naming, OwnName, Place, VariantKind, initialism, push_capitalised, small_words};
+use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: exported,

@@ -1,15 +1,22 @@
 //! Go's settings.
 
-use super::names::KEYWORDS;
-use crate::settings::{ABSENT, ENTRY, FILES_TOGETHER, Setting, Settings, Values};
+use jar_sprout_model::{Field, Fraction, Record};
 
-const PACKAGE: Setting = Setting {
-    key: "package",
-    doc: "the package of the grown code",
-    values: Values::Text { default: Some("models"), example: "hives", check: check_package },
+use super::names::{self, KEYWORDS};
+use crate::prepare::{Abilities, Extras, Foundation, Judge, Level, Nulls, Order, TimeKeeping};
+use crate::settings::{
+    ABSENT, Absence, ENTRY, Entry, FILES_TOGETHER, Nesting, Setting, Settings, Spread, TextOf,
 };
 
-pub(super) const SETTINGS: &[Setting] = &[PACKAGE, FILES_TOGETHER, ABSENT, ENTRY];
+pub(super) const PACKAGE: TextOf = TextOf {
+    key: "package",
+    doc: "the package of the grown code",
+    default: Some("models"),
+    example: "hives",
+    check: check_package,
+};
+
+pub(super) const SETTINGS: &[&dyn Setting] = &[&PACKAGE, &FILES_TOGETHER, &ABSENT, &ENTRY];
 
 fn check_package(value: &str) -> Result<(), &'static str> {
     let is_name = value.starts_with(|c: char| c.is_ascii_lowercase())
@@ -23,8 +30,50 @@ fn check_package(value: &str) -> Result<(), &'static str> {
     }
 }
 
-pub(super) fn package(settings: &Settings) -> &str {
-    settings.value(&PACKAGE).expect("the setting has a default")
+/// All settings, resolved.
+#[derive(Debug, Clone)]
+pub(super) struct GoOptions {
+    pub(super) package: String,
+    spread: Spread,
+    absence: Absence,
+    entry: Entry,
+}
+
+impl GoOptions {
+    pub(super) fn of(settings: &Settings) -> Self {
+        Self {
+            package: PACKAGE.of(settings).expect("the setting has a default"),
+            spread: FILES_TOGETHER.of(settings),
+            absence: ABSENT.of(settings),
+            entry: ENTRY.of(settings),
+        }
+    }
+
+    /// What code with these options can and cannot do.
+    pub(super) fn abilities(&self) -> Abilities {
+        Abilities {
+            spread: self.spread,
+            order: Order::OutsideIn,
+            nesting: Nesting::Beside,
+            has_namespace_file: false,
+            absence: self.absence,
+            times: TimeKeeping::InForm(Fraction::Shortest),
+            holds: |_| true,
+            extras: kept_extras,
+            fills_in: true,
+            nulls: Nulls::WhereRequired,
+            entry: self.entry,
+            plain_copies: None,
+            judge: Judge::Driver,
+            foundation: Foundation { level: Level(1, 24), libraries: &[], plugins: &[] },
+        }
+    }
+}
+
+/// A method of its own reads default values, and another one keys that no tag can name.
+fn kept_extras(record: &Record) -> Extras {
+    let is_plain = |field: &Field| field.default.is_none() && names::tag_name(field.wire.as_str()).is_some();
+    if record.fields.iter().all(is_plain) { Extras::Typed } else { Extras::LeftOut }
 }
 
 #[cfg(test)]

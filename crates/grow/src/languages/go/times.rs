@@ -5,8 +5,9 @@ use std::sync::LazyLock;
 use jar_sprout_model::{Fraction, ZeroOffset};
 
 use super::types::{LOCAL_DATE_TIME, LOCAL_TIME};
-use crate::code::Helper;
-use crate::times::{HelpersByTime, TimeHelpers, suffix};
+use crate::prepare::suffix;
+use crate::spell::Helper;
+use crate::spell::{HelpersByTime, TimeHelpers};
 
 /// A time with its offset; the platform's own type writes it in the usual way.
 const TIME: Helper = Helper { name: "Time", text: include_str!("time.go") };

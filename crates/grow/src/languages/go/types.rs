@@ -2,10 +2,11 @@
 
 use jar_sprout_model::{Numeral, Presence, Scalar, Slot, Type, Width};
 
+use super::Sheet;
 use super::names::tag_name;
 use super::times::TIMES;
-use crate::code::{Helper, Needs};
-use crate::plan::{Ident, Plan, PlannedField};
+use crate::plan::{Ident, PlannedField};
+use crate::spell::{Helper, Needs};
 
 const DATE: Helper = Helper { name: "Date", text: include_str!("date.go") };
 pub(super) const LOCAL_DATE_TIME: Helper =
@@ -15,37 +16,36 @@ pub(super) const LOCAL_TIME: Helper = Helper { name: "LocalTime", text: include_
 
 /// The type of a record's field, and whether its tag says that it may be left out.
 pub(super) fn field(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     owner: &Ident,
     field: &PlannedField<'_>,
-    needs: &mut Needs,
 ) -> (String, &'static str) {
     let PlannedField { ident: _, wire, presence, slot, docs: _, is_apart, default } = field;
     if *is_apart {
-        needs.helpers.insert(MAYBE);
-        return (format!("Maybe[{}]", non_null(plan, slot, needs)), ",omitzero");
+        sheet.needs.helpers.insert(MAYBE);
+        return (format!("Maybe[{}]", non_null(sheet, slot)), ",omitzero");
     }
     if let Some(numeral) = field.numeral().filter(|_| tag_name(wire.as_str()).is_some()) {
-        return in_letters(numeral, field, needs);
+        return in_letters(numeral, field, sheet.needs);
     }
     if default.is_some() {
-        return (non_null(plan, slot, needs), "");
+        return (non_null(sheet, slot), "");
     }
     let nil = has_nil(&slot.ty);
     match presence {
         // `omitempty` would leave out an empty list as well.
-        Presence::Sometimes if nil && slot.ty != Type::Any => (non_null(plan, slot, needs), ",omitzero"),
-        Presence::Sometimes => (pointer(plan, slot, needs), ",omitempty"),
+        Presence::Sometimes if nil && slot.ty != Type::Any => (non_null(sheet, slot), ",omitzero"),
+        Presence::Sometimes => (pointer(sheet, slot), ",omitempty"),
         Presence::Always => match &slot.ty {
             // Go does not let a struct hold itself.
-            Type::Named(id) if plan.contains_inline(*id, owner) => (pointer(plan, slot, needs), ""),
+            Type::Named(id) if sheet.plan.contains_inline(*id, owner) => (pointer(sheet, slot), ""),
             Type::Named(_)
             | Type::Any
             | Type::Scalar(_)
             | Type::Constant(_)
             | Type::List(_)
             | Type::Map(_)
-            | Type::Tuple(_) => (self::slot(plan, slot, needs), ""),
+            | Type::Tuple(_) => (self::slot(sheet, slot), ""),
         },
     }
 }
@@ -71,13 +71,13 @@ fn number(needs: &mut Needs) -> &'static str {
 }
 
 /// The type of a place for a value: `*Queen` where it may be null.
-pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> String {
-    if slot.nullable { pointer(plan, slot, needs) } else { non_null(plan, slot, needs) }
+pub(super) fn slot(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
+    if slot.nullable { pointer(sheet, slot) } else { non_null(sheet, slot) }
 }
 
 /// A type whose nil stands for null or for nothing.
-fn pointer(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> String {
-    let ty = non_null(plan, slot, needs);
+fn pointer(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
+    let ty = non_null(sheet, slot);
     if has_nil(&slot.ty) { ty } else { format!("*{ty}") }
 }
 
@@ -91,16 +91,16 @@ pub(super) fn has_nil(ty: &Type) -> bool {
 }
 
 /// The type of a value that is not null: `Queen`
-pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> String {
+pub(super) fn non_null(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
     match &slot.ty {
-        Type::Any => any(needs).to_owned(),
-        Type::Scalar(scalar) => self::scalar(plan, *scalar, needs).to_owned(),
+        Type::Any => any(sheet.needs).to_owned(),
+        Type::Scalar(scalar) => self::scalar(sheet, *scalar).to_owned(),
         Type::Constant(_) => "string".to_owned(),
-        Type::List(items) => format!("[]{}", self::slot(plan, items, needs)),
-        Type::Map(values) => format!("map[string]{}", self::slot(plan, values, needs)),
+        Type::List(items) => format!("[]{}", self::slot(sheet, items)),
+        Type::Map(values) => format!("map[string]{}", self::slot(sheet, values)),
         // Go has no type for a list of unlike items.
-        Type::Tuple(_) => format!("[]{}", any(needs)),
-        Type::Named(id) => plan.ident(*id).to_string(),
+        Type::Tuple(_) => format!("[]{}", any(sheet.needs)),
+        Type::Named(id) => sheet.plan.ident(*id).to_string(),
     }
 }
 
@@ -109,33 +109,33 @@ fn any(needs: &mut Needs) -> &'static str {
     "json.RawMessage"
 }
 
-fn scalar(plan: &Plan<'_>, scalar: Scalar, needs: &mut Needs) -> &'static str {
-    let of_helper = |helper: Helper, needs: &mut Needs| {
-        needs.helpers.insert(helper);
+fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
+    let of_helper = |helper: Helper, sheet: &mut Sheet<'_>| {
+        sheet.needs.helpers.insert(helper);
         helper.name
     };
-    if let Some(special) = TIMES.special(plan, scalar) {
-        return of_helper(special, needs);
+    if let Some(special) = TIMES.special(sheet.plan, scalar) {
+        return of_helper(special, sheet);
     }
     match scalar {
         Scalar::Boolean => "bool",
         Scalar::Integer(Width::Narrow) => "int",
         Scalar::Integer(Width::Wide | Width::Exact) => "int64",
         Scalar::Integer(Width::Big) => {
-            needs.imports.insert("math/big");
+            sheet.needs.imports.insert("math/big");
             "*big.Int"
         }
         Scalar::Float => "float64",
-        Scalar::Decimal => number(needs),
+        Scalar::Decimal => number(sheet.needs),
         // No tag reaches into a list.
         Scalar::Lettered(_) => "string",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "string",
         Scalar::DateTime(_) => {
-            needs.imports.insert("time");
+            sheet.needs.imports.insert("time");
             "time.Time"
         }
-        Scalar::LocalDateTime(_) => of_helper(LOCAL_DATE_TIME, needs),
-        Scalar::Date => of_helper(DATE, needs),
-        Scalar::Time(_) => of_helper(LOCAL_TIME, needs),
+        Scalar::LocalDateTime(_) => of_helper(LOCAL_DATE_TIME, sheet),
+        Scalar::Date => of_helper(DATE, sheet),
+        Scalar::Time(_) => of_helper(LOCAL_TIME, sheet),
     }
 }

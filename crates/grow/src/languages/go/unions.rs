@@ -3,22 +3,22 @@
 use jar_sprout_layout::{Doc, cat, hard, join, lines, nest, table, text};
 use jar_sprout_model::{Slot, WireName};
 
+use super::Sheet;
 use super::{method, names, types};
-use crate::code::Needs;
-use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
+use crate::plan::{Ident, Kind, PlannedUnion, PlannedUnionCase};
 
-pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
-    needs.imports.insert("encoding/json");
+pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+    sheet.needs.imports.insert("encoding/json");
     let PlannedUnion { tag, cases, unknown: _ } = union;
     let parts = match tag {
         Some(tag) => [
-            declaration(plan, ident, cases, Some(tag), needs),
+            declaration(sheet, ident, cases, Some(tag)),
             decode_by_tag(ident, tag, cases),
             encode(ident, cases, Some("Other")),
         ],
         None => [
-            declaration(plan, ident, cases, None, needs),
-            decode_by_kind(plan, ident, union, needs),
+            declaration(sheet, ident, cases, None),
+            decode_by_kind(sheet, ident, union),
             encode(ident, cases, None),
         ],
     };
@@ -26,17 +26,16 @@ pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, ne
 }
 
 fn declaration(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     ident: &Ident,
     cases: &[PlannedUnionCase<'_>],
     tag: Option<&WireName>,
-    needs: &mut Needs,
 ) -> Doc {
-    let field = |case: &PlannedUnionCase<'_>, needs: &mut Needs| {
+    let field = |case: &PlannedUnionCase<'_>, sheet: &mut Sheet<'_>| {
         let PlannedUnionCase { ident, tag: _, slot } = case;
-        vec![ident.to_string(), case_type(plan, slot, needs)]
+        vec![ident.to_string(), case_type(sheet, slot)]
     };
-    let mut rows: Vec<Vec<String>> = cases.iter().map(|case| field(case, needs)).collect();
+    let mut rows: Vec<Vec<String>> = cases.iter().map(|case| field(case, sheet)).collect();
     let doc = match tag {
         Some(_) => {
             rows.push(vec!["Other".to_owned(), "json.RawMessage".to_owned()]);
@@ -49,8 +48,8 @@ fn declaration(
 }
 
 /// A type whose nil says that the case is not this one.
-fn case_type(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> String {
-    let ty = types::non_null(plan, slot, needs);
+fn case_type(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
+    let ty = types::non_null(sheet, slot);
     if types::has_nil(&slot.ty) { ty } else { format!("*{ty}") }
 }
 
@@ -91,11 +90,11 @@ fn decode_by_tag(ident: &Ident, tag: &WireName, cases: &[PlannedUnionCase<'_>]) 
     )
 }
 
-fn decode_by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
-    needs.imports.insert("bytes");
+fn decode_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+    sheet.needs.imports.insert("bytes");
     let receiver = names::receiver(ident.as_str());
     let mut body = vec![text(format!("*{receiver} = {ident}{{}}")), text("switch {")];
-    let cases = plan.by_kind(union);
+    let cases = sheet.plan.by_kind(union);
     let last = cases.len().saturating_sub(1);
     for (at, (kind, PlannedUnionCase { ident: case, .. })) in cases.into_iter().enumerate() {
         let condition = if at == last { "default:".to_owned() } else { condition(kind) };

@@ -2,13 +2,13 @@
 
 use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, text};
 
-use super::settings::{Form, Library};
+use super::Sheet;
+use super::settings::Library;
 use super::{
     ABOUT, annotated, annotations, block, default_code, extras_declaration, field_with_empty_key, leaves_out,
     members, naming_annotation, naming_of_empty_key, types,
 };
-use crate::code::Needs;
-use crate::plan::{Ident, Plan, PlannedField, PlannedType};
+use crate::plan::{Ident, PlannedField, PlannedType};
 
 /// ```java
 /// @JsonAutoDetect(fieldVisibility = Visibility.ANY, …)
@@ -21,28 +21,26 @@ use crate::plan::{Ident, Plan, PlannedField, PlannedType};
 /// }
 /// ```
 pub(super) fn bean(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     ty: &PlannedType<'_>,
     fields: &[PlannedField<'_>],
     nested: Vec<Doc>,
-    form: Form,
-    needs: &mut Needs,
 ) -> Doc {
-    let leaves_out = leaves_out(fields, form);
+    let leaves_out = leaves_out(fields, sheet.options);
     let mut heads = Vec::new();
-    if form.library == Library::Jackson {
-        needs.imports.extend([
+    if sheet.options.library == Library::Jackson {
+        sheet.needs.imports.extend([
             "com.fasterxml.jackson.annotation.JsonAutoDetect",
             "com.fasterxml.jackson.annotation.JsonAutoDetect.Visibility",
         ]);
         heads.push(auto_detect());
     }
-    heads.extend(annotations(fields, form, needs));
+    heads.extend(annotations(sheet, fields));
     let mut inside = Vec::new();
     let mut methods = Vec::new();
     for field in fields {
-        let (annotations, ty) = annotated(plan, field, leaves_out, form, needs);
-        let value = default_code(plan, field).map(|code| format!(" = {code}")).unwrap_or_default();
+        let (annotations, ty) = annotated(sheet, field, leaves_out);
+        let value = default_code(sheet.plan, field).map(|code| format!(" = {code}")).unwrap_or_default();
         let declaration = format!("private {ty} {}{value};", field.ident);
         // Its formatter leaves annotations without arguments on the line.
         let is_short = !annotations.iter().any(|annotation| annotation.contains('('));
@@ -53,29 +51,29 @@ pub(super) fn bean(
             lines(parts.map(text))
         });
         let said = |method| {
-            let comment = ABOUT.comment.of(field.docs, form.indent + 2);
+            let comment = ABOUT.comment.of(field.docs, sheet.options.indent + 2);
             let deprecated = field.docs.is_deprecated.then(|| text("@Deprecated"));
             lines(comment.into_iter().chain(deprecated).chain([method]))
         };
         methods.extend([said(getter(&field.ident, &ty)), said(setter(&field.ident, &ty))]);
     }
     if let Some(extras) = &ty.extras {
-        needs.imports.insert("java.util.LinkedHashMap");
-        let (annotations, declaration) = extras_declaration(plan, extras, form, needs);
+        sheet.needs.imports.insert("java.util.LinkedHashMap");
+        let (annotations, declaration) = extras_declaration(sheet, extras);
         let declaration = text(format!("private {declaration} = new LinkedHashMap<>();"));
         inside.push(group(cat([text(annotations), line(), declaration])));
-        let ty = types::boxed(plan, &extras.map, form, needs);
+        let ty = types::boxed(sheet, &extras.map);
         methods.extend([getter(&extras.ident, &ty), setter(&extras.ident, &ty)]);
     }
     inside.extend(methods);
-    if let Some(field) = field_with_empty_key(fields, form) {
-        heads.push(naming_annotation(&ty.ident, needs));
+    if let Some(field) = field_with_empty_key(fields, sheet.options) {
+        heads.push(naming_annotation(&ty.ident, sheet.needs));
         inside.push(naming_of_empty_key(&field.ident));
     }
     inside.extend(nested);
     // Else an object of it would belong to one of the class around.
-    let is_static = if plan.is_nested(ty) { "static " } else { "" };
-    let union = plan.union_of(ty.id);
+    let is_static = if sheet.plan.is_nested(ty) { "static " } else { "" };
+    let union = sheet.plan.union_of(ty.id);
     // Only a class that none extends may be one of a sealed interface's.
     let head = text(match union {
         Some(union) => format!("public {is_static}final class {} implements {}", ty.ident, union.ident),

@@ -2,16 +2,16 @@
 
 use jar_sprout_layout::{Doc, cat, group, join, line, nest, soft, text};
 
-use super::settings::{Form, Library};
+use super::Sheet;
+use super::settings::Library;
 use super::{block, members, types};
-use crate::code::Needs;
-use crate::plan::{Plan, PlannedRoot};
+use crate::plan::PlannedRoot;
 
-pub(super) fn class(plan: &Plan<'_>, form: Form, needs: &mut Needs) -> Doc {
-    let home = plan.entry_home();
-    let (constant, set_up, may_fail) = match form.library {
+pub(super) fn class(sheet: &mut Sheet<'_>) -> Doc {
+    let home = sheet.plan.entry_home();
+    let (constant, set_up, may_fail) = match sheet.options.library {
         Library::Jackson => {
-            needs.imports.extend([
+            sheet.needs.imports.extend([
                 "com.fasterxml.jackson.core.JsonProcessingException",
                 "com.fasterxml.jackson.databind.DeserializationFeature",
                 "com.fasterxml.jackson.databind.ObjectMapper",
@@ -23,19 +23,19 @@ pub(super) fn class(plan: &Plan<'_>, form: Form, needs: &mut Needs) -> Doc {
             )
         }
         Library::Gson => {
-            needs.imports.extend(["com.google.gson.Gson", "com.google.gson.GsonBuilder"]);
+            sheet.needs.imports.extend(["com.google.gson.Gson", "com.google.gson.GsonBuilder"]);
             ("private static final Gson GSON =", "new GsonBuilder().serializeNulls().create();", None)
         }
     };
     let constant = group(cat([text(constant), nest(nest(cat([line(), text(set_up)])))]));
     let mut inside = vec![constant, text(format!("private {home}() {{}}"))];
-    for (root, [decode, encode]) in plan.entries() {
+    for (root, [decode, encode]) in sheet.plan.entries() {
         let (slot, token) = match root {
-            PlannedRoot::Named { id, slot } => (slot, format!("{}.class", plan.ident(*id))),
+            PlannedRoot::Named { id, slot } => (slot, format!("{}.class", sheet.plan.ident(*id))),
             PlannedRoot::Alias { ident, slot } => (slot, format!("{ident}.TYPE")),
         };
-        let ty = types::boxed(plan, slot, form, needs);
-        let (read, write) = match (form.library, root) {
+        let ty = types::boxed(sheet, slot);
+        let (read, write) = match (sheet.options.library, root) {
             (Library::Jackson, _) => (
                 call("return MAPPER.readValue", &["text", &token]),
                 call("return MAPPER.writeValueAsString", &["value"]),

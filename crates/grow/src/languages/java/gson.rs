@@ -3,19 +3,19 @@
 use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Slot, Type, WireName};
 
-use super::settings::Form;
+use super::Sheet;
 use super::unions::{UNKNOWN, sealed};
 use super::{block, constants, members, names, types};
-use crate::code::{Helper, Needs};
-use crate::plan::{Ident, Kind, Plan, PlannedCase, PlannedUnion, PlannedUnionCase};
+use crate::plan::{Ident, Kind, PlannedCase, PlannedUnion, PlannedUnionCase};
+use crate::spell::Helper;
 
 const TEXT_ADAPTER: Helper = Helper { name: "TextAdapter", text: include_str!("gson/TextAdapter.java") };
 const UNION_ADAPTER: Helper = Helper { name: "UnionAdapter", text: include_str!("gson/UnionAdapter.java") };
 
 /// A text of its own type; one that is not known yet is kept as it is.
-pub(super) fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Needs) -> Doc {
-    needs.imports.insert("com.google.gson.annotations.JsonAdapter");
-    needs.helpers.insert(TEXT_ADAPTER);
+pub(super) fn enumeration(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
+    sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
+    sheet.needs.helpers.insert(TEXT_ADAPTER);
     let adapter = members(
         text(format!("static final class Adapter extends TextAdapter<{ident}>")),
         [block(
@@ -25,31 +25,25 @@ pub(super) fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, 
     );
     let record = members(
         text(format!("public record {ident}(String value)")),
-        [constants(ident, cases, form), adapter],
+        [constants(ident, cases, sheet.options), adapter],
     );
     lines([text(format!("@JsonAdapter({ident}.Adapter.class)")), record])
 }
 
 /// A sealed interface, and the adapter that chooses among its cases.
-pub(super) fn union(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    union: &PlannedUnion<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
-    needs.imports.extend([
+pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+    sheet.needs.imports.extend([
         "com.google.gson.JsonDeserializationContext",
         "com.google.gson.JsonElement",
         "com.google.gson.annotations.JsonAdapter",
     ]);
-    needs.helpers.insert(UNION_ADAPTER);
-    let is_direct = plan.has_direct_cases(union);
+    sheet.needs.helpers.insert(UNION_ADAPTER);
+    let is_direct = sheet.plan.has_direct_cases(union);
     let mut inside = Vec::new();
     if !is_direct {
         inside.push(text("Object value();"));
         for case in &union.cases {
-            let ty = types::boxed(plan, case.slot, form, needs);
+            let ty = types::boxed(sheet, case.slot);
             inside.push(case_record(ident, case.ident.as_str(), &ty));
         }
     }
@@ -58,8 +52,8 @@ pub(super) fn union(
         inside.push(lines([text("/** A kind that is not known yet. */"), record]));
     }
     let chosen = match union.tag {
-        Some(tag) => by_tag(plan, tag, union, is_direct, form, needs),
-        None => by_kind(plan, ident, union, form, needs),
+        Some(tag) => by_tag(sheet, tag, union, is_direct),
+        None => by_kind(sheet, ident, union),
     };
     let content = if is_direct {
         format!("return value instanceof {UNKNOWN} unknown ? unknown.value() : value;")
@@ -68,8 +62,11 @@ pub(super) fn union(
     };
     inside.push(adapter(ident, chosen, content));
     let permitted = if is_direct {
-        let names =
-            union.cases.iter().filter_map(|case| plan.direct_case(case)).map(|case| case.ident.to_string());
+        let names = union
+            .cases
+            .iter()
+            .filter_map(|case| sheet.plan.direct_case(case))
+            .map(|case| case.ident.to_string());
         names.chain([format!("{ident}.{UNKNOWN}")]).map(text).collect()
     } else {
         Vec::new()
@@ -95,17 +92,10 @@ fn adapter(ident: &Ident, chosen: Vec<Doc>, content: String) -> Doc {
     )
 }
 
-fn by_tag(
-    plan: &Plan<'_>,
-    tag: &WireName,
-    union: &PlannedUnion<'_>,
-    is_direct: bool,
-    form: Form,
-    needs: &mut Needs,
-) -> Vec<Doc> {
+fn by_tag(sheet: &mut Sheet<'_>, tag: &WireName, union: &PlannedUnion<'_>, is_direct: bool) -> Vec<Doc> {
     let branch = |case: &PlannedUnionCase<'_>| {
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
-        let read = read(plan, case.slot, form, needs);
+        let read = read(sheet, case.slot);
         let made = if is_direct {
             cat([read, text(";")])
         } else {
@@ -119,19 +109,13 @@ fn by_tag(
     vec![cat([block(text(format!("return switch (tag(json, {key}))")), branches), text(";")])]
 }
 
-fn by_kind(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    union: &PlannedUnion<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> Vec<Doc> {
+fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Vec<Doc> {
     let mut body = Vec::new();
     let mut is_open = true;
-    for (kind, case) in plan.by_kind(union) {
+    for (kind, case) in sheet.plan.by_kind(union) {
         let made = cat([
             text(format!("return new {}(", case.ident)),
-            nest(nest(cat([soft(), read(plan, case.slot, form, needs), text(");")]))),
+            nest(nest(cat([soft(), read(sheet, case.slot), text(");")]))),
         ]);
         let test = match kind {
             Kind::Object => "json.isJsonObject()",
@@ -149,18 +133,18 @@ fn by_kind(
         body.push(block(text(format!("if ({test})")), [group(made)]));
     }
     if is_open {
-        needs.imports.insert("com.google.gson.JsonParseException");
+        sheet.needs.imports.insert("com.google.gson.JsonParseException");
         body.push(text(format!("throw new JsonParseException(\"unexpected kind of {ident}\");")));
     }
     body
 }
 
 /// `context.deserialize(json, Queen.class)`
-fn read(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
-    let ty = types::boxed(plan, slot, form, needs);
+fn read(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
+    let ty = types::boxed(sheet, slot);
     let token = match &slot.ty {
         Type::List(_) | Type::Map(_) | Type::Tuple(_) => {
-            needs.imports.insert("com.google.gson.reflect.TypeToken");
+            sheet.needs.imports.insert("com.google.gson.reflect.TypeToken");
             format!("new TypeToken<{ty}>() {{}}.getType()")
         }
         Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => format!("{ty}.class"),

@@ -11,18 +11,17 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, print, soft, text};
-use jar_sprout_model::{Fraction, Presence, Record, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Presence, Scalar, Slot, Type, Width};
 
-use crate::code::{GrownFile, MARK, Needs, nested};
-use crate::docs::{self, Comment};
-use crate::extras::Extras;
-use crate::language::{About, Language, TimeKeeping};
+use crate::language::Language;
 use crate::plan::{
     DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField, PlannedType,
 };
+use crate::prepare::Abilities;
 use crate::settings::Settings;
-use crate::trial::Trial;
-use settings::{Form, Library};
+use crate::spell::docs::{self, Comment};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, MARK, Needs, Trial, nested};
+use settings::{JavaOptions, Library, PACKAGE};
 
 /// Java.
 pub(crate) struct Java;
@@ -35,59 +34,49 @@ static ABOUT: About = About {
     naming: names::NAMING,
     comment: Comment { form: docs::Form::Javadoc, width: 100, escape: docs::in_javadoc, deprecated: None },
     style: Style { width: 100, indent: Indent::Spaces(2) },
-    has_file_per_type: true,
+    ending: "java",
+    imported: |line| line.strip_prefix("import ")?.strip_suffix(';'),
 };
+
+/// What declarations are spelled on.
+type Sheet<'s> = crate::spell::Sheet<'s, JavaOptions>;
 
 impl Language for Java {
     fn about(&self) -> &'static About {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str, _: &Settings) -> String {
+    fn dialect(&self, settings: &Settings) -> Box<dyn Dialect> {
+        Box::new(JavaOptions::of(settings))
+    }
+
+    fn apart(&self, settings: &Settings, model: &str) -> Settings {
+        settings.with_part(&PACKAGE, model)
+    }
+
+    fn for_trial(&self, settings: &Settings, place: &str) -> Settings {
+        let package = proof::package(place);
+        settings.for_trial().with(&PACKAGE, &package).expect("a trial's package is one")
+    }
+}
+
+impl Dialect for JavaOptions {
+    fn about(&self) -> &'static About {
+        &ABOUT
+    }
+
+    fn abilities(&self) -> Abilities {
+        self.abilities()
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
         format!("{type_name}.java")
     }
 
-    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        let form = Form { indent: plan.indent(ty, 2), ..Form::of(settings) };
-        match (&ty.definition, form.library) {
-            (PlannedDefinition::Record(fields), _) => {
-                let nested = nested(self, plan, ty, settings, needs);
-                let declare = if form.has_beans { beans::bean } else { record };
-                declare(plan, ty, fields, nested, form, needs)
-            }
-            (PlannedDefinition::Enumeration(cases), _) if ty.is_closed => {
-                closed(&ty.ident, cases, form, needs)
-            }
-            (PlannedDefinition::Enumeration(cases), Library::Jackson) => {
-                enumeration(&ty.ident, cases, form, needs)
-            }
-            (PlannedDefinition::Enumeration(cases), Library::Gson) => {
-                gson::enumeration(&ty.ident, cases, form, needs)
-            }
-            (PlannedDefinition::Union(union), Library::Jackson) => {
-                unions::union(plan, &ty.ident, union, form, needs)
-            }
-            (PlannedDefinition::Union(union), Library::Gson) => {
-                gson::union(plan, &ty.ident, union, form, needs)
-            }
-        }
-    }
-
-    fn declare_twin(
-        &self,
-        plan: &Plan<'_>,
-        twin: &PlannedType<'_>,
-        wire: &PlannedType<'_>,
-        settings: &Settings,
-        needs: &mut Needs,
-    ) -> Doc {
-        twins::declare(plan, twin, wire, (Form::of(settings), settings::package(settings)), needs)
-    }
-
     /// The fields of a record are told of before it.
-    fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings) -> Option<Doc> {
+    fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>) -> Option<Doc> {
         let fields: &[PlannedField<'_>] = match &ty.definition {
-            PlannedDefinition::Record(fields) if !Form::of(settings).has_beans => fields,
+            PlannedDefinition::Record(fields) if !self.has_beans => fields,
             PlannedDefinition::Record(_)
             | PlannedDefinition::Enumeration(_)
             | PlannedDefinition::Union(_) => &[],
@@ -102,17 +91,46 @@ impl Language for Java {
         ABOUT.comment.with_tags(ty.docs, plan.indent(ty, 2), &tags)
     }
 
-    /// Java has no name for a type without a class of its own; a reader takes this one.
-    fn alias(
+    fn declare(&self, sheet: &mut BlankSheet<'_>, ty: &PlannedType<'_>) -> Doc {
+        let options = self.indented(sheet.plan.indent(ty, 2));
+        let ident = &ty.ident;
+        match (&ty.definition, self.library) {
+            (PlannedDefinition::Record(fields), _) => {
+                let nested = nested(self, sheet, ty);
+                let declare = if self.has_beans { beans::bean } else { record };
+                declare(&mut sheet.with(&options), ty, fields, nested)
+            }
+            (PlannedDefinition::Enumeration(cases), _) if ty.is_closed => {
+                closed(&mut sheet.with(&options), ident, cases)
+            }
+            (PlannedDefinition::Enumeration(cases), Library::Jackson) => {
+                enumeration(&mut sheet.with(&options), ident, cases)
+            }
+            (PlannedDefinition::Enumeration(cases), Library::Gson) => {
+                gson::enumeration(&mut sheet.with(&options), ident, cases)
+            }
+            (PlannedDefinition::Union(union), Library::Jackson) => {
+                unions::union(&mut sheet.with(&options), ident, union)
+            }
+            (PlannedDefinition::Union(union), Library::Gson) => {
+                gson::union(&mut sheet.with(&options), ident, union)
+            }
+        }
+    }
+
+    fn declare_copy(
         &self,
-        plan: &Plan<'_>,
-        ident: &Ident,
-        slot: &Slot,
-        settings: &Settings,
-        needs: &mut Needs,
+        sheet: &mut BlankSheet<'_>,
+        copy: &PlannedType<'_>,
+        wire: &PlannedType<'_>,
     ) -> Doc {
-        let form = Form::of(settings);
-        let (import, token, reader) = match form.library {
+        twins::declare(&mut sheet.with(self), copy, wire)
+    }
+
+    /// Java has no name for a type without a class of its own; a reader takes this one.
+    fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
+        let sheet = &mut sheet.with(self);
+        let (import, token, reader) = match self.library {
             Library::Jackson => (
                 "com.fasterxml.jackson.core.type.TypeReference",
                 "TypeReference",
@@ -120,8 +138,8 @@ impl Language for Java {
             ),
             Library::Gson => ("com.google.gson.reflect.TypeToken", "TypeToken", "{@code fromJson}"),
         };
-        needs.imports.insert(import);
-        let ty = types::boxed(plan, slot, form, needs);
+        sheet.needs.imports.insert(import);
+        let ty = types::boxed(sheet, slot);
         let reference = group(cat([
             text(format!("public static final {token}<{ty}> TYPE =")),
             nest(nest(cat([line(), text(format!("new {token}<>() {{}};"))]))),
@@ -133,48 +151,18 @@ impl Language for Java {
         lines([text(format!("/** The type of a whole response, for {reader}. */")), class])
     }
 
-    fn entry(&self, plan: &Plan<'_>, settings: &Settings, needs: &mut Needs) -> Vec<Doc> {
-        vec![entry::class(plan, Form::of(settings), needs)]
+    fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc> {
+        vec![entry::class(&mut sheet.with(self))]
     }
 
-    fn assemble(&self, _: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
-        let head =
-            lines([text(format!("// {MARK}")), text(format!("package {};", settings::package(settings)))]);
+    fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+        let head = lines([text(format!("// {MARK}")), text(format!("package {};", self.package))]);
         let imports = needs.imports.iter().map(|name| text(format!("import {name};")));
         let imports = (!needs.imports.is_empty()).then(|| lines(imports));
         join(&cat([hard(), hard()]), [head].into_iter().chain(imports).chain(declarations))
     }
 
-    fn time_keeping(&self, _: &Settings) -> TimeKeeping {
-        TimeKeeping::InForm(Fraction::Shortest)
-    }
-
-    fn tells_absence(&self, settings: &Settings) -> bool {
-        Form::of(settings).library == Library::Jackson
-    }
-
-    fn extras(&self, _: &Record, settings: &Settings) -> Extras {
-        match Form::of(settings).library {
-            Library::Jackson => Extras::Typed,
-            Library::Gson => Extras::LeftOut,
-        }
-    }
-
-    fn imported(&self, line: &'static str) -> Option<&'static str> {
-        line.strip_prefix("import ")?.strip_suffix(';')
-    }
-
-    fn apart(&self, settings: &Settings, model: &str) -> Settings {
-        settings.with_part(self, "package", model)
-    }
-
-    fn trial_settings(&self, place: &str) -> Settings {
-        let mut settings = Settings::default();
-        settings.set(self, "package", &proof::package(place)).expect("a trial's package is one");
-        settings
-    }
-
-    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
+    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
         proof::driver(trials)
     }
 }
@@ -182,29 +170,21 @@ impl Language for Java {
 /// ```java
 /// public record Hive(long id, @JsonProperty("honey_kg") double honeyKg) {}
 /// ```
-fn record(
-    plan: &Plan<'_>,
-    ty: &PlannedType<'_>,
-    fields: &[PlannedField<'_>],
-    nested: Vec<Doc>,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
-    let mut annotations = annotations(fields, form, needs);
-    let leaves_out = leaves_out(fields, form);
-    let mut components: Vec<Doc> =
-        fields.iter().map(|one| component(plan, one, leaves_out, form, needs)).collect();
+fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], nested: Vec<Doc>) -> Doc {
+    let mut annotations = annotations(sheet, fields);
+    let leaves_out = leaves_out(fields, sheet.options);
+    let mut components: Vec<Doc> = fields.iter().map(|one| component(sheet, one, leaves_out)).collect();
     if let Some(extras) = &ty.extras {
-        let (annotations, declaration) = extras_declaration(plan, extras, form, needs);
+        let (annotations, declaration) = extras_declaration(sheet, extras);
         components.push(group(cat([text(annotations), nest(nest(cat([line(), text(declaration)])))])));
     }
-    let naming = field_with_empty_key(fields, form).map(|field| {
-        annotations.push(naming_annotation(&ty.ident, needs));
+    let naming = field_with_empty_key(fields, sheet.options).map(|field| {
+        annotations.push(naming_annotation(&ty.ident, sheet.needs));
         naming_of_empty_key(&field.ident)
     });
-    let inside: Vec<Doc> = defaults(plan, ty, fields).into_iter().chain(naming).chain(nested).collect();
+    let inside: Vec<Doc> = defaults(sheet.plan, ty, fields).into_iter().chain(naming).chain(nested).collect();
     let brace = if inside.is_empty() { " {}" } else { " {" };
-    let head = record_head(plan, ty, components, form.indent, brace);
+    let head = record_head(sheet.plan, ty, components, sheet.options.indent, brace);
     annotations.push(if inside.is_empty() { cat([head, text(brace)]) } else { members(head, inside) });
     lines(annotations)
 }
@@ -288,42 +268,39 @@ fn naming_of_empty_key(ident: &Ident) -> Doc {
 }
 
 /// The field whose key Jackson's annotation cannot say.
-fn field_with_empty_key<'f, 'm>(fields: &'f [PlannedField<'m>], form: Form) -> Option<&'f PlannedField<'m>> {
-    fields.iter().find(|field| form.library == Library::Jackson && field.wire.as_str().is_empty())
+fn field_with_empty_key<'f, 'm>(
+    fields: &'f [PlannedField<'m>],
+    options: &JavaOptions,
+) -> Option<&'f PlannedField<'m>> {
+    fields.iter().find(|field| options.library == Library::Jackson && field.wire.as_str().is_empty())
 }
 
 /// Whether a field may be left out, which Jackson must be told; Gson writes all nulls or none.
-fn leaves_out(fields: &[PlannedField<'_>], form: Form) -> bool {
-    form.library == Library::Jackson
+fn leaves_out(fields: &[PlannedField<'_>], options: &JavaOptions) -> bool {
+    options.library == Library::Jackson
         && fields.iter().any(|field| field.presence == Presence::Sometimes && field.default.is_none())
 }
 
 /// What is said of a whole class, for Jackson.
-fn annotations(fields: &[PlannedField<'_>], form: Form, needs: &mut Needs) -> Vec<Doc> {
+fn annotations(sheet: &mut Sheet<'_>, fields: &[PlannedField<'_>]) -> Vec<Doc> {
     let mut annotations = Vec::new();
-    if form.library == Library::Gson {
+    if sheet.options.library == Library::Gson {
         return annotations;
     }
-    if leaves_out(fields, form) {
-        needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
+    if leaves_out(fields, sheet.options) {
+        sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
         annotations.push(text("@JsonInclude(JsonInclude.Include.NON_NULL)"));
     }
     if fields.is_empty() {
         // Without an annotation of its own, the library does not write what has no parts.
-        needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonSerialize");
+        sheet.needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonSerialize");
         annotations.push(text("@JsonSerialize"));
     }
     annotations
 }
 
-fn component(
-    plan: &Plan<'_>,
-    field: &PlannedField<'_>,
-    leaves_out: bool,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
-    let (annotations, ty) = annotated(plan, field, leaves_out, form, needs);
+fn component(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, leaves_out: bool) -> Doc {
+    let (annotations, ty) = annotated(sheet, field, leaves_out);
     let declaration = text(format!("{ty} {}", field.ident));
     if annotations.is_empty() {
         return declaration;
@@ -332,32 +309,21 @@ fn component(
 }
 
 /// What is said of the map of keys that are no fields, and its declaration.
-fn extras_declaration(
-    plan: &Plan<'_>,
-    extras: &PlannedExtras<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> (&'static str, String) {
-    needs.imports.extend([
+fn extras_declaration(sheet: &mut Sheet<'_>, extras: &PlannedExtras<'_>) -> (&'static str, String) {
+    sheet.needs.imports.extend([
         "com.fasterxml.jackson.annotation.JsonAnyGetter",
         "com.fasterxml.jackson.annotation.JsonAnySetter",
     ]);
-    let map = types::boxed(plan, &extras.map, form, needs);
+    let map = types::boxed(sheet, &extras.map);
     ("@JsonAnySetter @JsonAnyGetter", format!("{map} {}", extras.ident))
 }
 
 /// What is said of a field, and its type.
-fn annotated(
-    plan: &Plan<'_>,
-    field: &PlannedField<'_>,
-    leaves_out: bool,
-    form: Form,
-    needs: &mut Needs,
-) -> (Vec<String>, String) {
-    let types::Spelled { annotation, ty } = types::field(plan, field, form, needs);
+fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, leaves_out: bool) -> (Vec<String>, String) {
+    let types::Spelled { annotation, ty } = types::field(sheet, field);
     let mut annotations = Vec::new();
     if field.ident.as_str() != field.wire.as_str() {
-        annotations.extend(key_annotation(field.wire.as_str(), form, needs));
+        annotations.extend(key_annotation(sheet, field.wire.as_str()));
     }
     if leaves_out && field.presence == Presence::Always && field.slot.nullable {
         annotations.push("@JsonInclude(JsonInclude.Include.ALWAYS)".to_owned());
@@ -367,24 +333,24 @@ fn annotated(
 }
 
 /// What says the key of a field on the wire, or the text of an enum's value.
-fn key_annotation(wire: &str, form: Form, needs: &mut Needs) -> Option<String> {
-    let (import, name) = match form.library {
+fn key_annotation(sheet: &mut Sheet<'_>, wire: &str) -> Option<String> {
+    let (import, name) = match sheet.options.library {
         // An empty one says nothing to it.
         Library::Jackson if wire.is_empty() => return None,
         Library::Jackson => ("com.fasterxml.jackson.annotation.JsonProperty", "JsonProperty"),
         Library::Gson => ("com.google.gson.annotations.SerializedName", "SerializedName"),
     };
-    needs.imports.insert(import);
+    sheet.needs.imports.insert(import);
     Some(format!("@{name}({})", names::LITERAL.of(wire)))
 }
 
 /// `public enum QueenStatus`
-fn closed(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Needs) -> Doc {
+fn closed(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
     let last = cases.len().saturating_sub(1);
     let case = |(at, PlannedCase { ident: case, wire, docs }): (usize, &PlannedCase<'_>)| {
-        let key = key_annotation(wire.as_str(), form, needs).map(text);
+        let key = key_annotation(sheet, wire.as_str()).map(text);
         let end = if at == last { "" } else { "," };
-        let comment = ABOUT.comment.of(docs, form.indent + 2);
+        let comment = ABOUT.comment.of(docs, sheet.options.indent + 2);
         let declaration = lines(key.into_iter().chain([text(format!("{case}{end}"))]));
         (comment, declaration)
     };
@@ -394,23 +360,23 @@ fn closed(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Need
 }
 
 /// A text of its own type; one that is not known yet is kept as it is.
-fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Needs) -> Doc {
-    needs.imports.extend([
+fn enumeration(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
+    sheet.needs.imports.extend([
         "com.fasterxml.jackson.annotation.JsonCreator",
         "com.fasterxml.jackson.annotation.JsonValue",
     ]);
     let creator = unions::creator(ident.as_str());
-    let inside = [constants(ident, cases, form), creator];
+    let inside = [constants(ident, cases, sheet.options), creator];
     unions::value_record(&format!("public record {ident}"), "String", "", inside)
 }
 
 /// `public static final QueenStatus LAYING = new QueenStatus("laying");`
-fn constants(ident: &Ident, cases: &[PlannedCase<'_>], form: Form) -> Doc {
+fn constants(ident: &Ident, cases: &[PlannedCase<'_>], options: &JavaOptions) -> Doc {
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
         let value = nest(nest(cat([line(), text(format!("new {ident}({literal});"))])));
         let declaration = group(cat([text(format!("public static final {ident} {case} =")), value]));
-        (ABOUT.comment.of(docs, form.indent + 2), declaration)
+        (ABOUT.comment.of(docs, options.indent + 2), declaration)
     };
     docs::spaced(cases.iter().map(case))
 }

@@ -1,36 +1,47 @@
 //! Java's settings.
 
-use super::names::KEYWORDS;
-use crate::settings::{ABSENT, Choice, ENTRY, PLACE, Setting, Settings, TWINS, Values, check_dotted_names};
+use jar_sprout_model::Fraction;
 
-const PACKAGE: Setting = Setting {
+use super::names::KEYWORDS;
+use crate::prepare::{
+    Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+};
+use crate::settings::{
+    ABSENT, Absence, ENTRY, Entry, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread, TWINS, TextOf,
+    check_dotted_names,
+};
+
+pub(super) const PACKAGE: TextOf = TextOf {
     key: "package",
     doc: "the package of the grown code",
-    values: Values::Text { default: Some("models"), example: "com.example.hives", check: check_package },
+    default: Some("models"),
+    example: "com.example.hives",
+    check: check_package,
 };
 
-const TYPES: Setting = Setting {
+const TYPES: OneOf<bool> = OneOf {
     key: "types",
     doc: "what objects become",
-    values: Values::Choice(&[
-        Choice { value: "records", doc: "records" },
-        Choice { value: "beans", doc: "classes with getters and setters" },
-    ]),
+    choices: &[
+        Meaning { value: "records", doc: "records", it: false },
+        Meaning { value: "beans", doc: "classes with getters and setters", it: true },
+    ],
 };
 
-const LIBRARY: Setting = Setting {
+const LIBRARY: OneOf<Library> = OneOf {
     key: "library",
     doc: "what reads and writes JSON",
-    values: Values::Choice(&[
-        Choice { value: "jackson", doc: "Jackson" },
-        Choice {
+    choices: &[
+        Meaning { value: "jackson", doc: "Jackson", it: Library::Jackson },
+        Meaning {
             value: "gson",
             doc: "Gson 2.10 and later, with serializeNulls() where null must be written",
+            it: Library::Gson,
         },
-    ]),
+    ],
 };
 
-pub(super) const SETTINGS: &[Setting] = &[PACKAGE, LIBRARY, TYPES, PLACE, ABSENT, TWINS, ENTRY];
+pub(super) const SETTINGS: &[&dyn Setting] = &[&PACKAGE, &LIBRARY, &TYPES, &PLACE, &ABSENT, &TWINS, &ENTRY];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -39,21 +50,81 @@ pub(super) enum Library {
     Gson,
 }
 
-/// All settings but the package, resolved.
-#[derive(Debug, Clone, Copy)]
-pub(super) struct Form {
+/// All settings, resolved.
+#[derive(Debug, Clone)]
+pub(super) struct JavaOptions {
+    pub(super) package: String,
     /// Columns that a declaration is indented by.
     pub(super) indent: usize,
     /// What reads and writes JSON.
     pub(super) library: Library,
     /// Whether objects become classes with getters and setters.
     pub(super) has_beans: bool,
+    nesting: Nesting,
+    absence: Absence,
+    /// What the names of wire types end in, beside which plain ones stand.
+    ending: Option<String>,
+    entry: Entry,
 }
 
-impl Form {
+impl JavaOptions {
     pub(super) fn of(settings: &Settings) -> Self {
-        let library = if settings.is(&LIBRARY, "gson") { Library::Gson } else { Library::Jackson };
-        Self { indent: 0, library, has_beans: settings.is(&TYPES, "beans") }
+        Self {
+            package: PACKAGE.of(settings).expect("the setting has a default"),
+            indent: 0,
+            library: LIBRARY.of(settings),
+            has_beans: TYPES.of(settings),
+            nesting: PLACE.of(settings),
+            absence: ABSENT.of(settings),
+            ending: TWINS.of(settings),
+            entry: ENTRY.of(settings),
+        }
+    }
+
+    /// The same for a declaration that stands so many columns to the right.
+    pub(super) fn indented(&self, indent: usize) -> Self {
+        Self { indent, ..self.clone() }
+    }
+
+    /// The same for plain records.
+    pub(super) fn plain(&self) -> Self {
+        Self { has_beans: false, ..self.clone() }
+    }
+
+    /// What code with these options can and cannot do.
+    pub(super) fn abilities(&self) -> Abilities {
+        Abilities {
+            spread: Spread::PerType,
+            order: Order::OutsideIn,
+            nesting: self.nesting,
+            has_namespace_file: false,
+            absence: match self.library {
+                Library::Jackson => self.absence,
+                Library::Gson => Absence::Untold,
+            },
+            times: TimeKeeping::InForm(Fraction::Shortest),
+            holds: |_| true,
+            extras: match self.library {
+                Library::Jackson => |_| Extras::Typed,
+                Library::Gson => |_| Extras::LeftOut,
+            },
+            fills_in: true,
+            nulls: match self.library {
+                Library::Jackson => Nulls::WhereRequired,
+                Library::Gson => Nulls::Everywhere,
+            },
+            entry: self.entry,
+            plain_copies: self.ending.clone().map(|ending| PlainCopies { ending, tags: Tags::Dropped }),
+            judge: Judge::Driver,
+            foundation: Foundation {
+                level: Level(17, 0),
+                libraries: match self.library {
+                    Library::Jackson => &["com.fasterxml.jackson.core:jackson-databind"],
+                    Library::Gson => &["com.google.code.gson:gson"],
+                },
+                plugins: &[],
+            },
+        }
     }
 }
 
@@ -63,8 +134,4 @@ fn check_package(value: &str) -> Result<(), &'static str> {
         return Err("no part of a package may be called as a keyword");
     }
     Ok(())
-}
-
-pub(super) fn package(settings: &Settings) -> &str {
-    settings.value(&PACKAGE).expect("the setting has a default")
 }

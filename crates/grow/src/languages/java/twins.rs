@@ -3,12 +3,12 @@
 use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, soft, text};
 use jar_sprout_model::Type;
 
-use super::settings::Form;
+use super::Sheet;
 use super::unions::{UNKNOWN, sealed};
 use super::{beans, block, members, record_head, types};
-use crate::code::{Helper, Needs};
-use crate::plan::{Plan, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
-use crate::twins::{self, Sides, Turn, is_collection, may_be_null, turn};
+use crate::plan::{PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
+use crate::spell::plain_copies::{self as twins, Sides, Turn, is_collection, may_be_null, turn};
+use crate::spell::{Helper, Needs};
 
 /// Where types are named: a component of a type's name hides the type.
 struct Place<'p> {
@@ -27,40 +27,32 @@ impl Place<'_> {
 }
 
 /// The declaration of a plain type, and the method that makes it.
-pub(super) fn declare(
-    plan: &Plan<'_>,
-    twin: &PlannedType<'_>,
-    wire: &PlannedType<'_>,
-    (form, package): (Form, &str),
-    needs: &mut Needs,
-) -> Doc {
+pub(super) fn declare(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
     match twins::sides(twin, wire) {
         Sides::Records(fields, sources) => {
             let components = fields.iter().map(|field| field.ident.as_str()).collect();
-            let place = Place { package, components };
-            record(plan, (twin, wire), twins::pairs(fields, sources).collect(), &place, form, needs)
+            let place = Place { package: &sheet.options.package, components };
+            record(sheet, (twin, wire), twins::pairs(fields, sources).collect(), &place)
         }
-        Sides::Unions(union, source) => self::union(plan, twin, wire, union, source, form, needs),
+        Sides::Unions(union, source) => self::union(sheet, twin, wire, union, source),
     }
 }
 
 fn record(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     (twin, wire): (&PlannedType<'_>, &PlannedType<'_>),
     pairs: Vec<(&PlannedField<'_>, &PlannedField<'_>)>,
     place: &Place<'_>,
-    form: Form,
-    needs: &mut Needs,
 ) -> Doc {
-    let plain = Form { has_beans: false, ..form };
+    let plain = sheet.options.plain();
     let mut components = Vec::new();
     let mut arguments = Vec::new();
     for (field, source) in pairs {
         let mut own = Needs::default();
-        let ty = types::field(plan, field, plain, &mut own).ty;
-        twins::import_plain(&own, needs);
+        let ty = types::field(&mut sheet.with(&plain).noting(&mut own), field).ty;
+        twins::import_plain(&own, sheet.needs);
         components.push(text(format!("{ty} {}", field.ident)));
-        arguments.push(argument(plan, source, place, form, needs));
+        arguments.push(argument(sheet, source, place));
     }
     let listed = |parts: Vec<Doc>| {
         if parts.is_empty() {
@@ -68,11 +60,11 @@ fn record(
         }
         nest(nest(cat([soft(), group(join(&cat([text(","), line()]), parts))])))
     };
-    let head = record_head(plan, twin, components, 0, " {");
+    let head = record_head(sheet.plan, twin, components, 0, " {");
     let made = group(cat([text(format!("return new {}(", twin.ident)), listed(arguments), text(");")]));
     let made = method(&format!("public static {}", twin.ident), wire.ident.as_str(), [made]);
     // Of a record, no annotation says that a part is deprecated.
-    let is_suppressed = form.has_beans && twins::uses_deprecated(wire);
+    let is_suppressed = sheet.options.has_beans && twins::uses_deprecated(wire);
     let suppressed = is_suppressed.then(|| text("@SuppressWarnings(\"deprecation\")"));
     members(head, [lines(suppressed.into_iter().chain([made]))])
 }
@@ -82,39 +74,35 @@ fn method(head: &str, wire: &str, body: impl IntoIterator<Item = Doc>) -> Doc {
 }
 
 /// What a field of a twin is made of.
-fn argument(
-    plan: &Plan<'_>,
-    source: &PlannedField<'_>,
-    place: &Place<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
-    let value = if form.has_beans {
+fn argument(sheet: &mut Sheet<'_>, source: &PlannedField<'_>, place: &Place<'_>) -> Doc {
+    let value = if sheet.options.has_beans {
         let mut own = Needs::default();
-        let ty = types::field(plan, source, form, &mut own).ty;
+        let ty = types::field(&mut sheet.noting(&mut own), source).ty;
         format!("wire.{}()", beans::getter_name(&source.ident, &ty))
     } else {
         format!("wire.{}()", source.ident)
     };
-    let turn = turn(plan, &source.slot.ty);
+    let turn = turn(sheet.plan, &source.slot.ty);
     let made = match &turn {
         Turn::Items(item, is_null) => {
-            let each = function(item, *is_null, "item", place, needs);
+            let each = function(item, *is_null, "item", place, sheet.needs);
             let calls = cat([soft(), text(format!(".map({each})")), soft(), text(".toList()")]);
             group(cat([text(format!("{value}.stream()")), nest(nest(calls))]))
         }
-        turn @ (Turn::AsIs | Turn::Made(_) | Turn::Values(..)) => text(made(turn, &value, place, needs)),
+        turn @ (Turn::AsIs | Turn::Made(_) | Turn::Values(..)) => {
+            text(made(turn, &value, place, sheet.needs))
+        }
     };
     if !may_be_null(source) || (matches!(turn, Turn::AsIs) && !is_collection(source)) {
         return made;
     }
     let nothing = match source.slot.ty {
         Type::List(_) => {
-            needs.imports.insert("java.util.List");
+            sheet.needs.imports.insert("java.util.List");
             "List.of()"
         }
         Type::Map(_) => {
-            needs.imports.insert("java.util.Map");
+            sheet.needs.imports.insert("java.util.Map");
             "Map.of()"
         }
         Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Tuple(_) | Type::Named(_) => "null",
@@ -151,33 +139,32 @@ fn function(turn: &Turn<'_>, may_be_null: bool, name: &str, place: &Place<'_>, n
 }
 
 fn union(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     twin: &PlannedType<'_>,
     wire: &PlannedType<'_>,
     union: &PlannedUnion<'_>,
     source: &PlannedUnion<'_>,
-    form: Form,
-    needs: &mut Needs,
 ) -> Doc {
-    let is_direct = plan.has_direct_cases(union);
+    let is_direct = sheet.plan.has_direct_cases(union);
     let ident = &twin.ident;
     let place = Place { package: "", components: Vec::new() };
     let mut inside = Vec::new();
     let mut body = Vec::new();
     for (case, from) in union.cases.iter().zip(&source.cases) {
-        let class = |case: &PlannedUnionCase<'_>, owner: &PlannedType<'_>| match plan.direct_case(case) {
+        let class = |case: &PlannedUnionCase<'_>, owner: &PlannedType<'_>| match sheet.plan.direct_case(case)
+        {
             Some(record) if is_direct => record.ident.to_string(),
             Some(_) | None => format!("{}.{}", owner.ident, case.ident),
         };
-        let turn = turn(plan, &from.slot.ty);
+        let turn = turn(sheet.plan, &from.slot.ty);
         let made = if is_direct {
-            made(&turn, "known", &place, needs)
+            made(&turn, "known", &place, sheet.needs)
         } else {
             let mut own = Needs::default();
-            let ty = types::plain(plan, case.slot, form, &mut own);
-            twins::import_plain(&own, needs);
+            let ty = types::plain(&mut sheet.noting(&mut own), case.slot);
+            twins::import_plain(&own, sheet.needs);
             inside.push(held(&case.ident.to_string(), &ty, ident.as_str()));
-            format!("new {}({})", case.ident, made(&turn, "known.value()", &place, needs))
+            format!("new {}({})", case.ident, made(&turn, "known.value()", &place, sheet.needs))
         };
         let test = text(format!("if (wire instanceof {} known)", class(from, wire)));
         body.push(block(test, [text(format!("return {made};"))]));
@@ -190,8 +177,11 @@ fn union(
     body.push(text("throw new IllegalArgumentException(\"unexpected: \" + wire);"));
     inside.push(method(&format!("static {ident}"), wire.ident.as_str(), body));
     let permitted = if is_direct {
-        let names =
-            union.cases.iter().filter_map(|case| plan.direct_case(case)).map(|case| case.ident.to_string());
+        let names = union
+            .cases
+            .iter()
+            .filter_map(|case| sheet.plan.direct_case(case))
+            .map(|case| case.ident.to_string());
         names.chain([format!("{ident}.{UNKNOWN}")]).map(text).collect()
     } else {
         Vec::new()

@@ -4,10 +4,13 @@ use std::sync::LazyLock;
 
 use jar_sprout_model::{Numeral, Presence, Scalar, Slot, Type, Width};
 
-use super::settings::{Form, Library};
-use crate::code::{Helper, Needs};
-use crate::plan::{Plan, PlannedField};
-use crate::times::{JavaSyntax, TimeHelpers, suffix};
+use super::Sheet;
+use super::settings::Library;
+use crate::languages::jvm::java_time::JavaSyntax;
+use crate::plan::PlannedField;
+use crate::prepare::suffix;
+use crate::spell::TimeHelpers;
+use crate::spell::{Helper, Needs};
 
 /// A type of the platform that the library is told how to read and write.
 struct Dated {
@@ -84,34 +87,32 @@ pub(super) struct Spelled {
 
 /// The type of a record's field. A date is typed where an annotation can say how it is read: by itself, or held
 /// by one list or map.
-pub(super) fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Needs) -> Spelled {
+pub(super) fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled {
     let PlannedField { ident: _, wire: _, presence, slot, docs: _, is_apart, default } = field;
     if *is_apart {
-        needs.helpers.insert(MAYBE);
-        let ty = format!("Maybe<{}>", boxed(plan, slot, form, needs));
+        sheet.needs.helpers.insert(MAYBE);
+        let ty = format!("Maybe<{}>", boxed(sheet, slot));
         return Spelled { annotation: None, ty };
     }
     // A record tells by null that nothing was there; a class has its value from the start.
-    let is_there = default.is_some() && form.has_beans;
+    let is_there = default.is_some() && sheet.options.has_beans;
     let may_be_null = slot.nullable || *presence == Presence::Sometimes && !is_there;
     if let Some(numeral) = field.numeral() {
-        return in_letters(numeral, may_be_null, form, needs);
+        return in_letters(sheet, numeral, may_be_null);
     }
     // Gson's annotation speaks of the field as a whole.
-    let has_content = form.library == Library::Jackson;
+    let has_content = sheet.options.library == Library::Jackson;
     match &slot.ty {
-        Type::Scalar(scalar) if dated(*scalar).is_some() => {
-            of_dated(plan, *scalar, form, "", str::to_owned, needs)
-        }
+        Type::Scalar(scalar) if dated(*scalar).is_some() => of_dated(sheet, *scalar, "", str::to_owned),
         Type::List(items) if has_content && dated_slot(items).is_some() => {
-            needs.imports.insert("java.util.List");
+            sheet.needs.imports.insert("java.util.List");
             let item = dated_slot(items).expect("asked");
-            of_dated(plan, item, form, ".Content", |name| format!("List<{name}>"), needs)
+            of_dated(sheet, item, ".Content", |name| format!("List<{name}>"))
         }
         Type::Map(values) if has_content && dated_slot(values).is_some() => {
-            needs.imports.insert("java.util.Map");
+            sheet.needs.imports.insert("java.util.Map");
             let value = dated_slot(values).expect("asked");
-            of_dated(plan, value, form, ".Content", |name| format!("Map<String, {name}>"), needs)
+            of_dated(sheet, value, ".Content", |name| format!("Map<String, {name}>"))
         }
         Type::Any
         | Type::Scalar(_)
@@ -120,15 +121,14 @@ pub(super) fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs
         | Type::Map(_)
         | Type::Tuple(_)
         | Type::Named(_) => {
-            let ty =
-                if may_be_null { boxed(plan, slot, form, needs) } else { plain(plan, slot, form, needs) };
+            let ty = if may_be_null { boxed(sheet, slot) } else { plain(sheet, slot) };
             Spelled { annotation: None, ty }
         }
     }
 }
 
 /// A number in letters, which the library must be told.
-fn in_letters(numeral: Numeral, may_be_null: bool, form: Form, needs: &mut Needs) -> Spelled {
+fn in_letters(sheet: &mut Sheet<'_>, numeral: Numeral, may_be_null: bool) -> Spelled {
     macro_rules! adapter {
         ($ty:literal) => {
             Helper {
@@ -141,22 +141,22 @@ fn in_letters(numeral: Numeral, may_be_null: bool, form: Form, needs: &mut Needs
         Numeral::Integer => ("Long", "long", adapter!("Long")),
         Numeral::Float => ("Double", "double", adapter!("Double")),
         Numeral::Decimal => {
-            needs.imports.insert("java.math.BigDecimal");
+            sheet.needs.imports.insert("java.math.BigDecimal");
             ("BigDecimal", "BigDecimal", adapter!("BigDecimal"))
         }
     };
-    let annotation = match form.library {
+    let annotation = match sheet.options.library {
         Library::Jackson => {
-            needs.imports.insert("com.fasterxml.jackson.annotation.JsonFormat");
+            sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonFormat");
             "@JsonFormat(shape = JsonFormat.Shape.STRING)".to_owned()
         }
         Library::Gson => {
-            needs.helpers.insert(adapter);
-            needs.imports.insert("com.google.gson.annotations.JsonAdapter");
+            sheet.needs.helpers.insert(adapter);
+            sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
             format!("@JsonAdapter({}.class)", adapter.name)
         }
     };
-    let ty = if may_be_null || form.library == Library::Gson { boxed } else { primitive };
+    let ty = if may_be_null || sheet.options.library == Library::Gson { boxed } else { primitive };
     Spelled { annotation: Some(annotation), ty: ty.to_owned() }
 }
 
@@ -169,27 +169,20 @@ fn dated_slot(slot: &Slot) -> Option<Scalar> {
     }
 }
 
-fn of_dated(
-    plan: &Plan<'_>,
-    scalar: Scalar,
-    json: Form,
-    inside: &str,
-    wrap: impl Fn(&str) -> String,
-    needs: &mut Needs,
-) -> Spelled {
+fn of_dated(sheet: &mut Sheet<'_>, scalar: Scalar, inside: &str, wrap: impl Fn(&str) -> String) -> Spelled {
     let Dated { name, import, annotation, adapter } = dated(scalar).expect("asked before");
-    let Helpers { usual, special } = match json.library {
+    let Helpers { usual, special } = match sheet.options.library {
         Library::Jackson => annotation,
         Library::Gson => adapter,
     };
-    let form = plan.times.special_form(scalar);
-    let helper = form.map_or(*usual, |form| special.get(form));
-    needs.imports.insert(import);
-    needs.helpers.insert(helper);
-    let annotation = match json.library {
+    let special_form = sheet.plan.times.special_form(scalar);
+    let helper = special_form.map_or(*usual, |way| special.get(way));
+    sheet.needs.imports.insert(import);
+    sheet.needs.helpers.insert(helper);
+    let annotation = match sheet.options.library {
         Library::Jackson => format!("@{}{inside}", helper.name),
         Library::Gson => {
-            needs.imports.insert("com.google.gson.annotations.JsonAdapter");
+            sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
             format!("@JsonAdapter({}.class)", helper.name)
         }
     };
@@ -214,7 +207,7 @@ fn dated(scalar: Scalar) -> Option<&'static Dated> {
 }
 
 /// A type that may be a primitive one: `long`
-pub(super) fn plain(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> String {
+pub(super) fn plain(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
     match &slot.ty {
         Type::Scalar(scalar) if !slot.nullable => match scalar {
             Scalar::Boolean => "boolean".to_owned(),
@@ -230,7 +223,7 @@ pub(super) fn plain(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs)
             | Scalar::Uuid
             | Scalar::Uri
             | Scalar::Decimal
-            | Scalar::Lettered(_) => boxed(plan, slot, form, needs),
+            | Scalar::Lettered(_) => boxed(sheet, slot),
         },
         Type::Any
         | Type::Scalar(_)
@@ -238,40 +231,40 @@ pub(super) fn plain(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs)
         | Type::List(_)
         | Type::Map(_)
         | Type::Tuple(_)
-        | Type::Named(_) => boxed(plan, slot, form, needs),
+        | Type::Named(_) => boxed(sheet, slot),
     }
 }
 
 /// A type of objects: `Long`
-pub(super) fn boxed(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> String {
+pub(super) fn boxed(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
     match &slot.ty {
-        Type::Any => any(form, needs).to_owned(),
-        Type::Scalar(scalar) => self::scalar(*scalar, needs).to_owned(),
+        Type::Any => any(sheet).to_owned(),
+        Type::Scalar(scalar) => self::scalar(*scalar, sheet.needs).to_owned(),
         Type::Constant(_) => "String".to_owned(),
         Type::List(items) => {
-            needs.imports.insert("java.util.List");
-            format!("List<{}>", boxed(plan, items, form, needs))
+            sheet.needs.imports.insert("java.util.List");
+            format!("List<{}>", boxed(sheet, items))
         }
         Type::Map(values) => {
-            needs.imports.insert("java.util.Map");
-            format!("Map<String, {}>", boxed(plan, values, form, needs))
+            sheet.needs.imports.insert("java.util.Map");
+            format!("Map<String, {}>", boxed(sheet, values))
         }
         // Java has no type for a list of unlike items.
         Type::Tuple(_) => {
-            needs.imports.insert("java.util.List");
-            format!("List<{}>", any(form, needs))
+            sheet.needs.imports.insert("java.util.List");
+            format!("List<{}>", any(sheet))
         }
-        Type::Named(id) => plan.ident(*id).to_string(),
+        Type::Named(id) => sheet.plan.ident(*id).to_string(),
     }
 }
 
 /// Any JSON value.
-pub(super) fn any(form: Form, needs: &mut Needs) -> &'static str {
-    let (import, name) = match form.library {
+pub(super) fn any(sheet: &mut Sheet<'_>) -> &'static str {
+    let (import, name) = match sheet.options.library {
         Library::Jackson => ("com.fasterxml.jackson.databind.JsonNode", "JsonNode"),
         Library::Gson => ("com.google.gson.JsonElement", "JsonElement"),
     };
-    needs.imports.insert(import);
+    sheet.needs.imports.insert(import);
     name
 }
 

@@ -3,37 +3,25 @@
 use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Slot, Type, WireName};
 
-use super::settings::Form;
+use super::Sheet;
 use super::{block, names, types};
-use crate::code::Needs;
-use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
+use crate::plan::{Ident, Kind, PlannedUnion, PlannedUnionCase};
+use crate::spell::Needs;
 
 /// The name of the case for a tag that no sample had.
 pub(super) const UNKNOWN: &str = "Unknown";
 
-pub(super) fn union(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    union: &PlannedUnion<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
+pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     match &union.tag {
-        Some(tag) if plan.has_direct_cases(union) => by_type_info(plan, ident, tag, &union.cases, needs),
-        Some(tag) => by_tag(plan, ident, tag, &union.cases, form, needs),
-        None => by_kind(plan, ident, union, form, needs),
+        Some(tag) if sheet.plan.has_direct_cases(union) => by_type_info(sheet, ident, tag, &union.cases),
+        Some(tag) => by_tag(sheet, ident, tag, &union.cases),
+        None => by_kind(sheet, ident, union),
     }
 }
 
 /// The library reads the tag, which is a part of each case.
-fn by_type_info(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    tag: &WireName,
-    cases: &[PlannedUnionCase<'_>],
-    needs: &mut Needs,
-) -> Doc {
-    needs.imports.extend([
+fn by_type_info(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, cases: &[PlannedUnionCase<'_>]) -> Doc {
+    sheet.needs.imports.extend([
         "com.fasterxml.jackson.annotation.JsonSubTypes",
         "com.fasterxml.jackson.annotation.JsonTypeInfo",
     ]);
@@ -45,7 +33,7 @@ fn by_type_info(
         format!("defaultImpl = {ident}.{UNKNOWN}.class"),
     ];
     let case_name = |case: &PlannedUnionCase<'_>| {
-        plan.direct_case(case).expect("all cases are records of their own").ident.to_string()
+        sheet.plan.direct_case(case).expect("all cases are records of their own").ident.to_string()
     };
     let sub_type = |case: &PlannedUnionCase<'_>| {
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
@@ -57,36 +45,29 @@ fn by_type_info(
     lines([
         annotation("@JsonTypeInfo", arguments.map(text)),
         cat([text("@JsonSubTypes({"), sub_types, hard(), text("})")]),
-        sealed(ident, permitted.map(text).collect(), [unknown(ident, needs)]),
+        sealed(ident, permitted.map(text).collect(), [unknown(ident, sheet.needs)]),
     ])
 }
 
 /// A deserializer reads the tag; what each case holds stands in a record around it.
-fn by_tag(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    tag: &WireName,
-    cases: &[PlannedUnionCase<'_>],
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
-    needs.imports.insert("com.fasterxml.jackson.databind.JsonNode");
-    let branch = |case: &PlannedUnionCase<'_>, needs: &mut Needs| {
+fn by_tag(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, cases: &[PlannedUnionCase<'_>]) -> Doc {
+    sheet.needs.imports.insert("com.fasterxml.jackson.databind.JsonNode");
+    let branch = |case: &PlannedUnionCase<'_>, sheet: &mut Sheet<'_>| {
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
-        let ty = types::boxed(plan, case.slot, form, needs);
+        let ty = types::boxed(sheet, case.slot);
         let made = text(format!("new {}(context.readTreeAsValue(node, {ty}.class));", case.ident));
         group(cat([text(format!("case {tag} ->")), nest(nest(cat([line(), made])))]))
     };
-    let mut branches: Vec<Doc> = cases.iter().map(|case| branch(case, needs)).collect();
+    let mut branches: Vec<Doc> = cases.iter().map(|case| branch(case, sheet)).collect();
     branches.push(text(format!("default -> new {UNKNOWN}(node);")));
     let key = names::LITERAL.of(tag.as_str());
     let body = [
         text("JsonNode node = context.readTree(parser);"),
         cat([block(text(format!("return switch (node.path({key}).asText())")), branches), text(";")]),
     ];
-    let mut inside: Vec<Doc> = cases.iter().map(|case| wrapper(plan, ident, case, form, needs)).collect();
-    inside.push(unknown(ident, needs));
-    inside.push(deserializer(ident, body, needs));
+    let mut inside: Vec<Doc> = cases.iter().map(|case| wrapper(sheet, ident, case)).collect();
+    inside.push(unknown(ident, sheet.needs));
+    inside.push(deserializer(ident, body, sheet.needs));
     lines([
         text(format!("@JsonDeserialize(using = {ident}.Deserializer.class)")),
         sealed(ident, Vec::new(), inside),
@@ -94,10 +75,10 @@ fn by_tag(
 }
 
 /// A deserializer looks at what kind of value it is.
-fn by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, form: Form, needs: &mut Needs) -> Doc {
-    let cases = plan.by_kind(union);
+fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+    let cases = sheet.plan.by_kind(union);
     let has_integers = cases.iter().any(|(kind, _)| *kind == Kind::Integer);
-    let branch = |(kind, case): &(Kind, &PlannedUnionCase<'_>), needs: &mut Needs| {
+    let branch = |(kind, case): &(Kind, &PlannedUnionCase<'_>), sheet: &mut Sheet<'_>| {
         let tokens = match kind {
             Kind::Object => "case START_OBJECT",
             Kind::List => "case START_ARRAY",
@@ -108,21 +89,20 @@ fn by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, form: Form,
             Kind::Number => "case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT",
             Kind::Any => "default",
         };
-        let value = read(plan, case.slot, form, needs);
+        let value = read(sheet, case.slot);
         let made = cat([soft(), value, text(");")]);
         let made = group(cat([text(format!("new {}(", case.ident)), nest(nest(made))]));
         group(cat([text(format!("{tokens} ->")), nest(nest(cat([line(), made])))]))
     };
-    let mut branches: Vec<Doc> = cases.iter().map(|case| branch(case, needs)).collect();
+    let mut branches: Vec<Doc> = cases.iter().map(|case| branch(case, sheet)).collect();
     if cases.iter().all(|(kind, _)| *kind != Kind::Any) {
         let call = text(format!("context.handleUnexpectedToken({ident}.class, parser);"));
         let cast = group(cat([text(format!("({ident})")), nest(nest(cat([line(), call])))]));
         branches.push(group(cat([text("default ->"), nest(nest(cat([line(), cast])))])));
     }
     let body = [cat([block(text("return switch (parser.currentToken())"), branches), text(";")])];
-    let mut inside: Vec<Doc> =
-        union.cases.iter().map(|case| wrapper(plan, ident, case, form, needs)).collect();
-    inside.push(deserializer(ident, body, needs));
+    let mut inside: Vec<Doc> = union.cases.iter().map(|case| wrapper(sheet, ident, case)).collect();
+    inside.push(deserializer(ident, body, sheet.needs));
     lines([
         text(format!("@JsonDeserialize(using = {ident}.Deserializer.class)")),
         sealed(ident, Vec::new(), inside),
@@ -130,11 +110,11 @@ fn by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, form: Form,
 }
 
 /// `context.readValue(parser, Queen.class)`
-fn read(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
-    let ty = types::boxed(plan, slot, form, needs);
+fn read(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
+    let ty = types::boxed(sheet, slot);
     match &slot.ty {
         Type::List(_) | Type::Map(_) | Type::Tuple(_) => {
-            needs.imports.insert("com.fasterxml.jackson.core.type.TypeReference");
+            sheet.needs.imports.insert("com.fasterxml.jackson.core.type.TypeReference");
             let argument = nest(nest(cat([soft(), text(format!("new TypeReference<{ty}>() {{}})"))])));
             group(cat([text("parser.readValueAs("), argument]))
         }
@@ -158,15 +138,9 @@ pub(super) fn sealed(ident: &Ident, permitted: Vec<Doc>, inside: impl IntoIterat
 }
 
 /// A record around what a case holds.
-fn wrapper(
-    plan: &Plan<'_>,
-    union: &Ident,
-    case: &PlannedUnionCase<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
-    needs.imports.insert("com.fasterxml.jackson.annotation.JsonValue");
-    let ty = types::plain(plan, case.slot, form, needs);
+fn wrapper(sheet: &mut Sheet<'_>, union: &Ident, case: &PlannedUnionCase<'_>) -> Doc {
+    sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonValue");
+    let ty = types::plain(sheet, case.slot);
     value_record(&format!("record {}", case.ident), &ty, &format!(" implements {union}"), [])
 }
 

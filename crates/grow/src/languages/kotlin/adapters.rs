@@ -3,11 +3,12 @@
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Presence, Type, WireName};
 
-use super::settings::{Form, Library};
+use super::Sheet;
+use super::settings::Library;
 use super::unions::{Branch, UNKNOWN, interface, when};
 use super::{names, parcels, types};
-use crate::code::{Helper, Needs};
 use crate::plan::{Ident, Kind, Plan, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
+use crate::spell::{Helper, Needs};
 
 const GSON_TEXT: Helper = Helper { name: "TextAdapter", text: include_str!("gson/TextAdapter.kt") };
 const GSON_UNION: Helper = Helper { name: "UnionAdapter", text: include_str!("gson/UnionAdapter.kt") };
@@ -30,32 +31,31 @@ fn with_moshi_adapter(needs: &mut Needs) -> String {
 
 /// What is said of a record for Jackson.
 pub(super) fn of_jackson(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     ty: &PlannedType<'_>,
     fields: &[PlannedField<'_>],
-    needs: &mut Needs,
 ) -> Vec<String> {
     let mut annotations = Vec::new();
     if fields.is_empty() {
         // Without an annotation of its own, the library does not write what has no parts.
-        needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonSerialize");
+        sheet.needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonSerialize");
         annotations.push("@JsonSerialize".to_owned());
     }
     let id = ty.id;
-    if plan.unions_of(id).next().is_some() && plan.union_of(id).is_none() {
+    if sheet.plan.unions_of(id).next().is_some() && sheet.plan.union_of(id).is_none() {
         // Else it would have the deserializer of its union, which comes back to it.
-        needs.imports.extend([
+        sheet.needs.imports.extend([
             "com.fasterxml.jackson.databind.JsonDeserializer",
             "com.fasterxml.jackson.databind.annotation.JsonDeserialize",
         ]);
         annotations.push("@JsonDeserialize(using = JsonDeserializer.None::class)".to_owned());
     }
     if fields.iter().any(|field| field.presence == Presence::Sometimes) {
-        needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
+        sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
         annotations.push("@JsonInclude(JsonInclude.Include.NON_NULL)".to_owned());
     }
     if fields.iter().any(|field| field.wire.as_str().is_empty()) {
-        needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonNaming");
+        sheet.needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonNaming");
         annotations.push(format!("@JsonNaming({}.Naming::class)", ty.ident));
     }
     annotations
@@ -79,33 +79,33 @@ pub(super) fn naming_of_empty_key(fields: &[PlannedField<'_>], needs: &mut Needs
 }
 
 /// A class around a text, which a value that the server adds later fits as well.
-pub(super) fn enumeration(ident: &Ident, cases: Doc, form: Form, needs: &mut Needs) -> Doc {
-    match form.library {
+pub(super) fn enumeration(sheet: &mut Sheet<'_>, ident: &Ident, cases: Doc) -> Doc {
+    match sheet.options.library {
         Library::Gson => {
-            needs.imports.insert("com.google.gson.annotations.JsonAdapter");
-            needs.helpers.insert(GSON_TEXT);
+            sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
+            sheet.needs.helpers.insert(GSON_TEXT);
             let adapter = text_adapter("internal class Adapter", ident);
             let inside = join(&cat([hard(), hard()]), [companion([cases]), adapter]);
-            let class = text_class(ident, "", inside, form, needs);
+            let class = text_class(sheet, ident, "", inside);
             lines([text(format!("@JsonAdapter({ident}.Adapter::class)")), class])
         }
         Library::Moshi => {
-            needs.helpers.insert(MOSHI_TEXT);
+            sheet.needs.helpers.insert(MOSHI_TEXT);
             let class = lines([
-                text(with_moshi_adapter(needs)),
-                text_class(ident, "", companion([cases]), form, needs),
+                text(with_moshi_adapter(sheet.needs)),
+                text_class(sheet, ident, "", companion([cases])),
             ]);
             let adapter = text_adapter(&format!("class {ident}JsonAdapter"), ident);
             join(&cat([hard(), hard()]), [class, adapter])
         }
         Library::Jackson | Library::Kotlinx | Library::None => {
-            needs.imports.extend([
+            sheet.needs.imports.extend([
                 "com.fasterxml.jackson.annotation.JsonCreator",
                 "com.fasterxml.jackson.annotation.JsonValue",
             ]);
             let factory = text(format!("fun of(value: String) = {ident}(value)"));
             let factory = lines([text("@JvmStatic"), text("@JsonCreator"), factory]);
-            text_class(ident, "@get:JsonValue ", companion([cases, factory]), form, needs)
+            text_class(sheet, ident, "@get:JsonValue ", companion([cases, factory]))
         }
     }
 }
@@ -122,54 +122,49 @@ fn companion(parts: impl IntoIterator<Item = Doc>) -> Doc {
     block("companion object", [join(&cat([hard(), hard()]), parts)])
 }
 
-fn text_class(ident: &Ident, annotation: &str, inside: Doc, form: Form, needs: &mut Needs) -> Doc {
+fn text_class(sheet: &mut Sheet<'_>, ident: &Ident, annotation: &str, inside: Doc) -> Doc {
     let value = nest(cat([hard(), text(format!("{annotation}val value: String,"))]));
     let body = cat([text(" {"), nest(cat([hard(), inside])), hard(), text("}")]);
-    let supertype = parcels::supertype(form, needs);
+    let supertype = parcels::supertype(sheet);
     let class =
         cat([text(format!("data class {ident}(")), value, hard(), text(format!("){supertype}")), body]);
-    lines(parcels::annotations([], form, needs).into_iter().chain([class]))
+    lines(parcels::annotations(sheet, []).into_iter().chain([class]))
 }
 
 /// A sealed interface, and what reads and writes it.
-pub(super) fn union(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    union: &PlannedUnion<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
+pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     let inside = match &union.tag {
         Some(_) => {
-            let parcels = parcels::annotations_of_unknown(form, needs);
-            let wrapper = wrapper(UNKNOWN, unknown_type(form, needs), ident, form, needs);
+            let parcels = parcels::annotations_of_unknown(sheet);
+            let unknown = unknown_type(sheet);
+            let wrapper = wrapper(sheet, UNKNOWN, unknown, ident);
             lines(parcels.into_iter().chain([wrapper]))
         }
         None => {
             let wrapper = |case: &PlannedUnionCase<'_>| {
-                let ty = types::slot(plan, case.slot, form, needs);
-                let parcels = parcels::annotations([&case.slot.ty], form, needs);
-                let wrapper = wrapper(case.ident.as_str(), ty, ident, form, needs);
+                let ty = types::slot(sheet, case.slot);
+                let parcels = parcels::annotations(sheet, [&case.slot.ty]);
+                let wrapper = wrapper(sheet, case.ident.as_str(), ty, ident);
                 lines(parcels.into_iter().chain([wrapper]))
             };
             let wrappers: Vec<Doc> = union.cases.iter().map(wrapper).collect();
             join(&cat([hard(), hard()]), wrappers)
         }
     };
-    let interface = interface(ident, inside, form, needs);
-    let (annotations, adapter) = match form.library {
-        Library::Gson => of_gson(plan, ident, union, needs),
-        Library::Moshi => of_moshi_union(plan, ident, union, needs),
-        Library::Jackson | Library::Kotlinx | Library::None => of_jackson_union(plan, ident, union, needs),
+    let interface = interface(sheet, ident, inside);
+    let (annotations, adapter) = match sheet.options.library {
+        Library::Gson => of_gson(sheet, ident, union),
+        Library::Moshi => of_moshi_union(sheet, ident, union),
+        Library::Jackson | Library::Kotlinx | Library::None => of_jackson_union(sheet, ident, union),
     };
     let interface = lines(annotations.into_iter().chain([interface]));
     join(&cat([hard(), hard()]), [interface].into_iter().chain(adapter))
 }
 
 /// A class around what a case holds.
-fn wrapper(name: &str, ty: Doc, union: &Ident, form: Form, needs: &mut Needs) -> Doc {
-    let annotation = if form.library == Library::Jackson {
-        needs.imports.insert("com.fasterxml.jackson.annotation.JsonValue");
+fn wrapper(sheet: &mut Sheet<'_>, name: &str, ty: Doc, union: &Ident) -> Doc {
+    let annotation = if sheet.options.library == Library::Jackson {
+        sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonValue");
         "@get:JsonValue "
     } else {
         ""
@@ -177,8 +172,8 @@ fn wrapper(name: &str, ty: Doc, union: &Ident, form: Form, needs: &mut Needs) ->
     let value = nest(cat([hard(), text(format!("{annotation}val value: ")), ty, text(",")]));
     let rest = text(format!(") : {union}"));
     let mut class = vec![text(format!("data class {name}(")), value, hard(), rest];
-    if name == UNKNOWN && form.library == Library::Jackson {
-        needs.imports.insert("com.fasterxml.jackson.annotation.JsonCreator");
+    if name == UNKNOWN && sheet.options.library == Library::Jackson {
+        sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonCreator");
         let factory = text(format!("fun of(value: JsonNode) = {UNKNOWN}(value)"));
         let factory = lines([text("@JvmStatic"), text("@JsonCreator"), factory]);
         class.extend([text(" {"), nest(cat([hard(), companion([factory])])), hard(), text("}")]);
@@ -187,17 +182,17 @@ fn wrapper(name: &str, ty: Doc, union: &Ident, form: Form, needs: &mut Needs) ->
 }
 
 /// What holds the whole object of a tag that is not known yet.
-fn unknown_type(form: Form, needs: &mut Needs) -> Doc {
-    match form.library {
+fn unknown_type(sheet: &mut Sheet<'_>) -> Doc {
+    match sheet.options.library {
         Library::Gson => {
-            needs.imports.insert("com.google.gson.JsonElement");
+            sheet.needs.imports.insert("com.google.gson.JsonElement");
             text("JsonElement")
         }
         Library::Jackson => {
-            needs.imports.insert("com.fasterxml.jackson.databind.JsonNode");
+            sheet.needs.imports.insert("com.fasterxml.jackson.databind.JsonNode");
             text("JsonNode")
         }
-        Library::Moshi | Library::Kotlinx | Library::None => types::any_object(form, needs),
+        Library::Moshi | Library::Kotlinx | Library::None => types::any_object(sheet),
     }
 }
 
@@ -211,24 +206,19 @@ fn content(ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     method("content", &[("value", ident.as_str())], "Any", when("value", branches, 8))
 }
 
-fn of_gson(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    union: &PlannedUnion<'_>,
-    needs: &mut Needs,
-) -> (Vec<Doc>, Option<Doc>) {
-    needs.imports.extend([
+fn of_gson(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> (Vec<Doc>, Option<Doc>) {
+    sheet.needs.imports.extend([
         "com.google.gson.JsonDeserializationContext",
         "com.google.gson.JsonElement",
         "com.google.gson.annotations.JsonAdapter",
     ]);
-    needs.helpers.insert(GSON_UNION);
+    sheet.needs.helpers.insert(GSON_UNION);
     let read = |ty: Doc| cat([text("context.read<"), ty, text(">(json)")]);
     let chosen = match &union.tag {
         Some(tag) => {
             let unknown = text(format!("{ident}.{UNKNOWN}(json)"));
             let subject = format!("json.tag({})", names::LITERAL.of(tag.as_str()));
-            by_tag(plan, &subject, union, &read, unknown)
+            by_tag(sheet.plan, &subject, union, &read, unknown)
         }
         None => {
             let condition = |kind| match kind {
@@ -240,7 +230,7 @@ fn of_gson(
                 Kind::Number => "json.asJsonPrimitive.isNumber",
                 Kind::Any => "true",
             };
-            by_kind(plan, ident, union, "", &condition, "context.read(json)")
+            by_kind(sheet.plan, ident, union, "", &condition, "context.read(json)")
         }
     };
     let parameters = [("json", "JsonElement"), ("context", "JsonDeserializationContext")];
@@ -252,20 +242,15 @@ fn of_gson(
     (vec![text(format!("@JsonAdapter({ident}Adapter::class)"))], Some(adapter))
 }
 
-fn of_moshi_union(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    union: &PlannedUnion<'_>,
-    needs: &mut Needs,
-) -> (Vec<Doc>, Option<Doc>) {
-    needs.imports.extend(["com.squareup.moshi.JsonReader", "com.squareup.moshi.Moshi"]);
-    needs.helpers.insert(MOSHI_UNION);
+fn of_moshi_union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> (Vec<Doc>, Option<Doc>) {
+    sheet.needs.imports.extend(["com.squareup.moshi.JsonReader", "com.squareup.moshi.Moshi"]);
+    sheet.needs.helpers.insert(MOSHI_UNION);
     let read = |ty: Doc| cat([text("moshi.read<"), ty, text(">(reader)")]);
     let chosen = match &union.tag {
         Some(tag) => {
             let unknown = text(format!("{ident}.{UNKNOWN}(moshi.read(reader))"));
             let subject = format!("reader.tag({})", names::LITERAL.of(tag.as_str()));
-            by_tag(plan, &subject, union, &read, unknown)
+            by_tag(sheet.plan, &subject, union, &read, unknown)
         }
         None => {
             let condition = |kind| match kind {
@@ -276,7 +261,7 @@ fn of_moshi_union(
                 Kind::Integer | Kind::Number => "JsonReader.Token.NUMBER",
                 Kind::Any => "else",
             };
-            by_kind(plan, ident, union, "reader.peek()", &condition, "moshi.read(reader)")
+            by_kind(sheet.plan, ident, union, "reader.peek()", &condition, "moshi.read(reader)")
         }
     };
     let read = method("read", &[("reader", "JsonReader")], ident.as_str(), chosen);
@@ -289,20 +274,19 @@ fn of_moshi_union(
     ]);
     let inside = join(&cat([hard(), hard()]), [read, content(ident, union)]);
     let adapter = cat([head, nest(cat([hard(), inside])), hard(), text("}")]);
-    (vec![text(with_moshi_adapter(needs))], Some(adapter))
+    (vec![text(with_moshi_adapter(sheet.needs))], Some(adapter))
 }
 
 fn of_jackson_union(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     ident: &Ident,
     union: &PlannedUnion<'_>,
-    needs: &mut Needs,
 ) -> (Vec<Doc>, Option<Doc>) {
-    let direct = union.tag.filter(|_| plan.has_direct_cases(union));
+    let direct = union.tag.filter(|_| sheet.plan.has_direct_cases(union));
     if let Some(tag) = direct {
-        return (type_info(plan, ident, tag, &union.cases, needs), None);
+        return (type_info(sheet, ident, tag, &union.cases), None);
     }
-    needs.imports.extend([
+    sheet.needs.imports.extend([
         "com.fasterxml.jackson.core.JsonParser",
         "com.fasterxml.jackson.databind.DeserializationContext",
         "com.fasterxml.jackson.databind.JsonDeserializer",
@@ -314,13 +298,13 @@ fn of_jackson_union(
             let read = |ty: Doc| cat([text("context.readTreeAsValue(node, "), ty, text("::class.java)")]);
             let unknown = text(format!("{ident}.{UNKNOWN}(node)"));
             let subject = format!("node.path({}).asText()", names::LITERAL.of(tag.as_str()));
-            let chosen = by_tag(plan, &subject, union, &read, unknown);
+            let chosen = by_tag(sheet.plan, &subject, union, &read, unknown);
             let body = [text("val node = context.readTree(parser)"), cat([text("return "), chosen])];
             cat([header("deserialize", &parameters, ident.as_str()), body_of(body)])
         }
         None => {
-            needs.helpers.insert(JACKSON_READ);
-            needs.imports.insert("com.fasterxml.jackson.core.JsonToken");
+            sheet.needs.helpers.insert(JACKSON_READ);
+            sheet.needs.imports.insert("com.fasterxml.jackson.core.JsonToken");
             let condition = |kind| match kind {
                 Kind::Object => "JsonToken.START_OBJECT",
                 Kind::List => "JsonToken.START_ARRAY",
@@ -331,7 +315,7 @@ fn of_jackson_union(
                 Kind::Any => "else",
             };
             let subject = "parser.currentToken()";
-            let chosen = by_kind(plan, ident, union, subject, &condition, "parser.read()");
+            let chosen = by_kind(sheet.plan, ident, union, subject, &condition, "parser.read()");
             method("deserialize", &parameters, ident.as_str(), chosen)
         }
     };
@@ -341,13 +325,12 @@ fn of_jackson_union(
 
 /// Jackson reads the tag, which is a part of each case.
 fn type_info(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     ident: &Ident,
     tag: &WireName,
     cases: &[PlannedUnionCase<'_>],
-    needs: &mut Needs,
 ) -> Vec<Doc> {
-    needs.imports.extend([
+    sheet.needs.imports.extend([
         "com.fasterxml.jackson.annotation.JsonSubTypes",
         "com.fasterxml.jackson.annotation.JsonTypeInfo",
     ]);
@@ -359,7 +342,8 @@ fn type_info(
         format!("defaultImpl = {ident}.{UNKNOWN}::class"),
     ];
     let sub_type = |case: &PlannedUnionCase<'_>| {
-        let class = plan.direct_case(case).expect("all cases are records of their own").ident.to_string();
+        let class =
+            sheet.plan.direct_case(case).expect("all cases are records of their own").ident.to_string();
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
         format!("JsonSubTypes.Type(value = {class}::class, name = {tag})")
     };

@@ -3,29 +3,31 @@
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, line, lines, nest, soft, text};
 use jar_sprout_model::{Scalar, Width};
 
-use super::settings::{Form, Library};
+use super::Sheet;
+use super::settings::Library;
 use super::types;
-use crate::code::Needs;
-use crate::plan::Plan;
 
 /// Spells an expression for a type, and whether that may be null.
 type Spell = fn(&str, bool) -> String;
 
 /// What a library needs to be set up with, and how it reads and writes a type by name.
-pub(super) fn functions(plan: &Plan<'_>, form: Form, needs: &mut Needs) -> Vec<Doc> {
-    let (set_up, read, write): (Doc, Spell, Spell) = match form.library {
+pub(super) fn functions(sheet: &mut Sheet<'_>) -> Vec<Doc> {
+    let (set_up, read, write): (Doc, Spell, Spell) = match sheet.options.library {
         Library::Kotlinx => {
-            needs.imports.extend(["kotlinx.serialization.encodeToString", "kotlinx.serialization.json.Json"]);
+            sheet
+                .needs
+                .imports
+                .extend(["kotlinx.serialization.encodeToString", "kotlinx.serialization.json.Json"]);
             (
                 text("private val json = Json { ignoreUnknownKeys = true }"),
                 |_, _| "json.decodeFromString(text)".to_owned(),
                 |_, _| "json.encodeToString(value)".to_owned(),
             )
         }
-        Library::Moshi => (moshi(plan, needs), of_moshi, |ty, _| format!("adapter<{ty}>().toJson(value)")),
+        Library::Moshi => (moshi(sheet), of_moshi, |ty, _| format!("adapter<{ty}>().toJson(value)")),
         Library::Gson => {
-            needs.imports.extend(["com.google.gson.GsonBuilder", "com.google.gson.reflect.TypeToken"]);
-            let dates = with_dates(plan, form, needs);
+            sheet.needs.imports.extend(["com.google.gson.GsonBuilder", "com.google.gson.reflect.TypeToken"]);
+            let dates = with_dates(sheet);
             (
                 text(format!("private val gson = GsonBuilder().serializeNulls(){dates}.create()")),
                 |ty, _| format!("gson.fromJson(text, object : TypeToken<{ty}>() {{}})"),
@@ -33,18 +35,18 @@ pub(super) fn functions(plan: &Plan<'_>, form: Form, needs: &mut Needs) -> Vec<D
             )
         }
         Library::Jackson => (
-            jackson(plan, form, needs),
+            jackson(sheet),
             |_, _| "mapper.readValue(text)".to_owned(),
             |_, _| "mapper.writeValueAsString(value)".to_owned(),
         ),
         Library::None => return Vec::new(),
     };
     let mut made = vec![set_up];
-    for (root, [decode, encode]) in plan.entries() {
+    for (root, [decode, encode]) in sheet.plan.entries() {
         // Whether it may be null stands in the name for it.
-        let ty = plan.root_type(root, |slot| {
+        let ty = sheet.plan.root_type(root, |slot| {
             let mark = if slot.nullable { "?" } else { "" };
-            format!("{}{mark}", plan.root_ident(root))
+            format!("{}{mark}", sheet.plan.root_ident(root))
         });
         made.push(function(&format!("fun {decode}"), "text: String", &ty, read(&ty, root.slot().nullable)));
         made.push(function(
@@ -63,16 +65,16 @@ fn of_moshi(ty: &str, may_be_null: bool) -> String {
     format!("adapter<{ty}>().fromJson(text){cast}")
 }
 
-fn moshi(plan: &Plan<'_>, needs: &mut Needs) -> Doc {
-    needs.imports.extend([
+fn moshi(sheet: &mut Sheet<'_>) -> Doc {
+    sheet.needs.imports.extend([
         "com.squareup.moshi.JsonAdapter",
         "com.squareup.moshi.Moshi",
         "com.squareup.moshi.adapter",
         "com.squareup.moshi.kotlin.reflect.KotlinJsonAdapterFactory",
     ]);
-    let has_dates = plan.model.scalars().any(types::is_foreign);
+    let has_dates = sheet.plan.model.scalars().any(types::is_foreign);
     let dates = has_dates.then(|| {
-        needs.helpers.insert(types::MOSHI_DATES);
+        sheet.needs.helpers.insert(types::MOSHI_DATES);
         ".withDatesAndBigIntegers()"
     });
     let calls = [".Builder()"].into_iter().chain(dates);
@@ -89,14 +91,14 @@ fn moshi(plan: &Plan<'_>, needs: &mut Needs) -> Doc {
     ])
 }
 
-fn jackson(plan: &Plan<'_>, form: Form, needs: &mut Needs) -> Doc {
-    needs.imports.extend([
+fn jackson(sheet: &mut Sheet<'_>) -> Doc {
+    sheet.needs.imports.extend([
         "com.fasterxml.jackson.databind.DeserializationFeature",
         "com.fasterxml.jackson.module.kotlin.jsonMapper",
         "com.fasterxml.jackson.module.kotlin.kotlinModule",
         "com.fasterxml.jackson.module.kotlin.readValue",
     ]);
-    let dates = with_dates(plan, form, needs);
+    let dates = with_dates(sheet);
     let inside = [
         text(format!("addModule(kotlinModule()){dates}")),
         text("disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)"),
@@ -106,14 +108,14 @@ fn jackson(plan: &Plan<'_>, form: Form, needs: &mut Needs) -> Doc {
 }
 
 /// The call that makes the library know dates, where there are any. Big integers it knows by itself.
-fn with_dates(plan: &Plan<'_>, form: Form, needs: &mut Needs) -> &'static str {
+fn with_dates(sheet: &mut Sheet<'_>) -> &'static str {
     let is_date = |scalar| {
         types::is_foreign(scalar) && !matches!(scalar, Scalar::Integer(Width::Big) | Scalar::Decimal)
     };
-    if !plan.model.scalars().any(is_date) {
+    if !sheet.plan.model.scalars().any(is_date) {
         return "";
     }
-    needs.helpers.insert(if form.library == Library::Gson {
+    sheet.needs.helpers.insert(if sheet.options.library == Library::Gson {
         types::GSON_DATES
     } else {
         types::JACKSON_DATES

@@ -2,24 +2,26 @@
 
 use jar_sprout_layout::{Doc, cat, group, if_broken, lines, nest, soft, text};
 
-use super::{Form, Library, types};
-use crate::code::{Helper, Needs};
-use crate::plan::{Plan, PlannedExtras, PlannedType};
+use super::Sheet;
+use super::settings::KotlinOptions;
+use super::{Library, types};
+use crate::plan::{PlannedExtras, PlannedType};
+use crate::spell::Helper;
 
 const SERIALIZER: Helper =
     Helper { name: "OtherKeysSerializer", text: include_str!("kotlinx/OtherKeysSerializer.kt") };
 
 /// Whether it takes a serializer to keep them.
-fn has_serializer(ty: &PlannedType<'_>, form: Form) -> bool {
-    form.library == Library::Kotlinx && ty.extras.is_some()
+fn has_serializer(ty: &PlannedType<'_>, options: &KotlinOptions) -> bool {
+    options.library == Library::Kotlinx && ty.extras.is_some()
 }
 
 /// What is said of a class that keeps them, beside what is said of any.
-pub(super) fn annotations(ty: &PlannedType<'_>, form: Form, needs: &mut Needs) -> Option<Vec<String>> {
-    if !has_serializer(ty, form) {
+pub(super) fn annotations(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Option<Vec<String>> {
+    if !has_serializer(ty, sheet.options) {
         return None;
     }
-    needs.imports.extend([
+    sheet.needs.imports.extend([
         "kotlinx.serialization.ExperimentalSerializationApi",
         "kotlinx.serialization.KeepGeneratedSerializer",
         "kotlinx.serialization.Serializable",
@@ -32,14 +34,14 @@ pub(super) fn annotations(ty: &PlannedType<'_>, form: Form, needs: &mut Needs) -
 }
 
 /// `val additionalProperties: Map<String, Long> = emptyMap(),`
-pub(super) fn property(plan: &Plan<'_>, extras: &PlannedExtras<'_>, form: Form, needs: &mut Needs) -> Doc {
+pub(super) fn property(sheet: &mut Sheet<'_>, extras: &PlannedExtras<'_>) -> Doc {
     let PlannedExtras { ident, slot: _, map } = extras;
-    let map = types::slot(plan, map, form, needs);
-    let property = cat([text(format!("{} {ident}: ", form.property)), map, text(" = emptyMap(),")]);
-    if form.library != Library::Jackson {
+    let map = types::slot(sheet, map);
+    let property = cat([text(format!("{} {ident}: ", sheet.options.property)), map, text(" = emptyMap(),")]);
+    if sheet.options.library != Library::Jackson {
         return property;
     }
-    needs.imports.extend([
+    sheet.needs.imports.extend([
         "com.fasterxml.jackson.annotation.JsonAnyGetter",
         "com.fasterxml.jackson.annotation.JsonAnySetter",
     ]);
@@ -47,9 +49,9 @@ pub(super) fn property(plan: &Plan<'_>, extras: &PlannedExtras<'_>, form: Form, 
 }
 
 /// What reads and writes a class that keeps them, inside the class.
-pub(super) fn serializer(ty: &PlannedType<'_>, form: Form, needs: &mut Needs) -> Option<Doc> {
-    let ident = has_serializer(ty, form).then_some(&ty.ident)?;
-    needs.helpers.insert(SERIALIZER);
+pub(super) fn serializer(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Option<Doc> {
+    let ident = has_serializer(ty, sheet.options).then_some(&ty.ident)?;
+    sheet.needs.helpers.insert(SERIALIZER);
     let generated = text(format!("{ident}.generatedSerializer()"));
     let arguments = group(cat([nest(cat([soft(), generated, if_broken(",", "")])), soft(), text(")")]));
     Some(cat([text(format!("internal object Serializer : OtherKeysSerializer<{ident}>(")), arguments]))

@@ -14,16 +14,15 @@ mod unions;
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
 };
-use jar_sprout_model::{Fraction, Presence, Record, Scalar, Slot, Type};
+use jar_sprout_model::{Presence, Slot, Type};
 
-use crate::code::{GrownFile, MARK, Needs, nested};
-use crate::docs::{self, Comment};
-use crate::extras::Extras;
-use crate::language::{About, Language, TimeKeeping};
+use crate::language::Language;
 use crate::plan::{DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
-use crate::settings::{PLACE, Settings};
-use crate::trial::Trial;
-use settings::{Form, Library};
+use crate::prepare::Abilities;
+use crate::settings::Settings;
+use crate::spell::docs::{self, Comment};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, MARK, Needs, Trial, nested};
+use settings::{KotlinOptions, Library, PACKAGE};
 
 /// Kotlin with kotlinx.serialization.
 pub(crate) struct Kotlin;
@@ -36,68 +35,83 @@ static ABOUT: About = About {
     naming: names::NAMING,
     comment: Comment { form: docs::Form::Stars, width: 100, escape: docs::in_stars, deprecated: None },
     style: Style { width: 100, indent: Indent::Spaces(4) },
-    has_file_per_type: true,
+    ending: "kt",
+    imported: |line| line.strip_prefix("import "),
 };
+
+/// What declarations are spelled on.
+type Sheet<'s> = crate::spell::Sheet<'s, KotlinOptions>;
 
 impl Language for Kotlin {
     fn about(&self) -> &'static About {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str, _: &Settings) -> String {
+    fn dialect(&self, settings: &Settings) -> Box<dyn Dialect> {
+        Box::new(KotlinOptions::of(settings))
+    }
+
+    fn apart(&self, settings: &Settings, model: &str) -> Settings {
+        settings.with_part(&PACKAGE, model)
+    }
+
+    fn for_trial(&self, settings: &Settings, place: &str) -> Settings {
+        let package = proof::package(place);
+        settings.for_trial().with(&PACKAGE, &package).expect("a trial's package is one")
+    }
+}
+
+impl Dialect for KotlinOptions {
+    fn about(&self) -> &'static About {
+        &ABOUT
+    }
+
+    fn abilities(&self) -> Abilities {
+        self.abilities()
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
         format!("{}.kt", type_name.trim_matches('`'))
     }
 
-    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        let form = Form { indent: plan.indent(ty, 4), ..Form::of(settings) };
-        match &ty.definition {
-            PlannedDefinition::Record(fields) => {
-                let nested = nested(self, plan, ty, settings, needs);
-                record(plan, ty, fields, nested, form, needs)
-            }
-            PlannedDefinition::Enumeration(cases) if ty.is_closed => closed(&ty.ident, cases, form, needs),
-            PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, form, needs),
-            PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, form, needs),
-        }
-    }
-
-    fn declare_twin(
-        &self,
-        plan: &Plan<'_>,
-        twin: &PlannedType<'_>,
-        wire: &PlannedType<'_>,
-        settings: &Settings,
-        needs: &mut Needs,
-    ) -> Doc {
-        twins::declare(plan, twin, wire, Form::of(settings), needs)
-    }
-
-    fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, _: &Settings) -> Option<Doc> {
+    fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>) -> Option<Doc> {
         ABOUT.comment.of(ty.docs, plan.indent(ty, 4))
     }
 
-    /// Moshi looks for an adapter beside all types.
-    fn nests(&self, settings: &Settings) -> bool {
-        settings.given(PLACE.key) == Some("nested") && Form::of(settings).library != Library::Moshi
+    fn declare(&self, sheet: &mut BlankSheet<'_>, ty: &PlannedType<'_>) -> Doc {
+        let options = self.indented(sheet.plan.indent(ty, 4));
+        match &ty.definition {
+            PlannedDefinition::Record(fields) => {
+                let nested = nested(self, sheet, ty);
+                record(&mut sheet.with(&options), ty, fields, nested)
+            }
+            PlannedDefinition::Enumeration(cases) if ty.is_closed => {
+                closed(&mut sheet.with(&options), &ty.ident, cases)
+            }
+            PlannedDefinition::Enumeration(cases) => enumeration(&mut sheet.with(&options), &ty.ident, cases),
+            PlannedDefinition::Union(union) => unions::union(&mut sheet.with(&options), &ty.ident, union),
+        }
     }
 
-    fn alias(
+    fn declare_copy(
         &self,
-        plan: &Plan<'_>,
-        ident: &Ident,
-        slot: &Slot,
-        settings: &Settings,
-        needs: &mut Needs,
+        sheet: &mut BlankSheet<'_>,
+        copy: &PlannedType<'_>,
+        wire: &PlannedType<'_>,
     ) -> Doc {
-        cat([text(format!("typealias {ident} = ")), types::slot(plan, slot, Form::of(settings), needs)])
+        twins::declare(&mut sheet.with(self), copy, wire)
     }
 
-    fn entry(&self, plan: &Plan<'_>, settings: &Settings, needs: &mut Needs) -> Vec<Doc> {
-        entry::functions(plan, Form::of(settings), needs)
+    fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
+        cat([text(format!("typealias {ident} = ")), types::slot(&mut sheet.with(self), slot)])
     }
 
-    fn assemble(&self, _: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
-        let package = settings::package(settings).map(|name| text(format!("package {name}")));
+    fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc> {
+        entry::functions(&mut sheet.with(self))
+    }
+
+    fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+        let package = self.package.as_ref().map(|name| text(format!("package {name}")));
         let mark = text(format!("// {MARK}"));
         let classes: Vec<String> =
             needs.file_annotations.iter().map(|name| format!("{name}::class")).collect();
@@ -115,53 +129,9 @@ impl Language for Kotlin {
         join(&blank_line, head.into_iter().chain(imports).chain(declarations))
     }
 
-    fn time_keeping(&self, settings: &Settings) -> TimeKeeping {
-        match Form::of(settings).library {
-            Library::Kotlinx => TimeKeeping::InForm(Fraction::Shortest),
-            Library::Moshi | Library::Gson | Library::Jackson | Library::None => TimeKeeping::Loose,
-        }
-    }
-
-    /// Gson makes objects without their constructor.
-    fn fills_in(&self, settings: &Settings) -> bool {
-        Form::of(settings).library != Library::Gson
-    }
-
-    /// Moshi reads a decimal as a double.
-    fn holds(&self, scalar: Scalar, settings: &Settings) -> bool {
-        scalar != Scalar::Decimal || Form::of(settings).library != Library::Moshi
-    }
-
-    /// A default that is not written tells it; the other libraries write all nulls or none.
-    fn tells_absence(&self, settings: &Settings) -> bool {
-        let form = Form::of(settings);
-        form.library == Library::Kotlinx && !form.is_parcelable
-    }
-
-    fn extras(&self, _: &Record, settings: &Settings) -> Extras {
-        match Form::of(settings).library {
-            Library::Kotlinx | Library::Jackson => Extras::Typed,
-            Library::Moshi | Library::Gson | Library::None => Extras::LeftOut,
-        }
-    }
-
-    fn imported(&self, line: &'static str) -> Option<&'static str> {
-        line.strip_prefix("import ")
-    }
-
-    fn apart(&self, settings: &Settings, model: &str) -> Settings {
-        settings.with_part(self, "package", model)
-    }
-
-    fn trial_settings(&self, place: &str) -> Settings {
-        let mut settings = Settings::default();
-        settings.set(self, "package", &proof::package(place)).expect("a trial's package is one");
-        settings
-    }
-
-    fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
+    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
         // What nothing reads is compiled and no more.
-        match Form::of(settings).library {
+        match self.library {
             Library::None => Vec::new(),
             Library::Kotlinx | Library::Moshi | Library::Gson | Library::Jackson => proof::driver(trials),
         }
@@ -182,42 +152,35 @@ fn use_serializers(classes: &[String]) -> Doc {
 ///     val id: Long,
 /// )
 /// ```
-fn record(
-    plan: &Plan<'_>,
-    ty: &PlannedType<'_>,
-    fields: &[PlannedField<'_>],
-    nested: Vec<Doc>,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
+fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], nested: Vec<Doc>) -> Doc {
     let ident = &ty.ident;
-    let annotations = match form.library {
+    let annotations = match sheet.options.library {
         Library::Kotlinx => {
-            extras::annotations(ty, form, needs).unwrap_or_else(|| serializable(fields, needs))
+            extras::annotations(sheet, ty).unwrap_or_else(|| serializable(fields, sheet.needs))
         }
-        Library::Moshi => adapters::of_moshi(needs),
-        Library::Jackson => adapters::of_jackson(plan, ty, fields, needs),
+        Library::Moshi => adapters::of_moshi(sheet.needs),
+        Library::Jackson => adapters::of_jackson(sheet, ty, fields),
         Library::Gson | Library::None => Vec::new(),
     };
     let extras = ty.extras.iter().map(|extras| &extras.map.ty);
     let parts = fields.iter().map(|field| &field.slot.ty).chain(extras);
-    let parcels = parcels::annotations(parts, form, needs);
+    let parcels = parcels::annotations(sheet, parts);
     let annotations = annotations.into_iter().map(text).chain(parcels);
-    let supers = supertypes(plan, ty, form, needs);
+    let supers = supertypes(sheet, ty);
     if fields.is_empty() {
         return lines(annotations.chain([cat([text(format!("class {ident}")), supers])]));
     }
-    let parts = fields.iter().map(|one| cat([hard(), field(plan, one, form, needs)]));
+    let parts = fields.iter().map(|one| cat([hard(), field(sheet, one)]));
     let mut parts: Vec<Doc> = parts.collect();
     if let Some(extras) = &ty.extras {
-        parts.push(cat([hard(), extras::property(plan, extras, form, needs)]));
+        parts.push(cat([hard(), extras::property(sheet, extras)]));
     }
     let body = nest(cat(parts));
-    let naming = match form.library {
-        Library::Jackson => adapters::naming_of_empty_key(fields, needs),
+    let naming = match sheet.options.library {
+        Library::Jackson => adapters::naming_of_empty_key(fields, sheet.needs),
         Library::Kotlinx | Library::Moshi | Library::Gson | Library::None => None,
     };
-    let serializer = extras::serializer(ty, form, needs);
+    let serializer = extras::serializer(sheet, ty);
     let inside: Vec<Doc> = naming.into_iter().chain(serializer).chain(nested).collect();
     let inside = if inside.is_empty() {
         Doc::Nil
@@ -243,8 +206,8 @@ fn serializable(fields: &[PlannedField<'_>], needs: &mut Needs) -> Vec<String> {
 }
 
 /// What says the key of a field on the wire.
-fn key_annotation(wire: &str, form: Form, needs: &mut Needs) -> Option<String> {
-    let (import, opening) = match form.library {
+fn key_annotation(sheet: &mut Sheet<'_>, wire: &str) -> Option<String> {
+    let (import, opening) = match sheet.options.library {
         Library::Kotlinx => ("kotlinx.serialization.SerialName", "@SerialName("),
         Library::Moshi => ("com.squareup.moshi.Json", "@Json(name = "),
         Library::Gson => ("com.google.gson.annotations.SerializedName", "@SerializedName("),
@@ -253,67 +216,68 @@ fn key_annotation(wire: &str, form: Form, needs: &mut Needs) -> Option<String> {
         Library::Jackson => ("com.fasterxml.jackson.annotation.JsonProperty", "@JsonProperty("),
         Library::None => return None,
     };
-    needs.imports.insert(import);
+    sheet.needs.imports.insert(import);
     Some([opening, &names::LITERAL.of(wire), ")"].concat())
 }
 
 /// ` : Event` for the cases of a sealed interface.
-fn supertypes(plan: &Plan<'_>, ty: &PlannedType<'_>, form: Form, needs: &mut Needs) -> Doc {
-    let unions: Vec<Doc> = plan.unions_of(ty.id).map(|union| text(union.ident.to_string())).collect();
+fn supertypes(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Doc {
+    let unions: Vec<Doc> = sheet.plan.unions_of(ty.id).map(|union| text(union.ident.to_string())).collect();
     // Its linter wants each but the first on a line of its own.
     let between = cat([text(","), hard()]);
     if unions.is_empty() {
-        text(parcels::supertype(form, needs))
+        text(parcels::supertype(sheet))
     } else {
         cat([text(" : "), nest(join(&between, unions))])
     }
 }
 
 /// `val id: Long,`, with its key where the name does not say it.
-fn field(plan: &Plan<'_>, field: &PlannedField<'_>, form: Form, needs: &mut Needs) -> Doc {
+fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
     let PlannedField { ident, wire, presence, slot, docs, is_apart, default } = field;
-    let mut parts: Vec<Doc> = ABOUT.comment.of(docs, form.indent + 4).into_iter().collect();
+    let mut parts: Vec<Doc> = ABOUT.comment.of(docs, sheet.options.indent + 4).into_iter().collect();
     if docs.is_deprecated {
         parts.push(text(format!("@Deprecated({})", names::LITERAL.of(docs::WARNING))));
     }
-    if form.library == Library::Jackson && adapters::has_misread_getter(ident.as_str()) {
-        needs.imports.insert("com.fasterxml.jackson.annotation.JsonProperty");
+    if sheet.options.library == Library::Jackson && adapters::has_misread_getter(ident.as_str()) {
+        sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonProperty");
         let key = names::LITERAL.of(wire.as_str());
         parts.extend(["get", "param"].map(|site| text(format!("@{site}:JsonProperty({key})"))));
     } else if ident.as_str().trim_matches('`') != wire.as_str() {
-        parts.extend(key_annotation(wire.as_str(), form, needs).map(text));
+        parts.extend(key_annotation(sheet, wire.as_str()).map(text));
     }
-    if form.library == Library::Jackson && is_null_written(field) {
-        needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
+    if sheet.options.library == Library::Jackson && is_null_written(field) {
+        sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
         parts.push(text("@get:JsonInclude(JsonInclude.Include.ALWAYS)"));
     }
-    let value = text(format!("{} {ident}: ", form.property));
+    let value = text(format!("{} {ident}: ", sheet.options.property));
     let value = match (&slot.ty, presence) {
         (Type::Constant(constant), _) => {
-            if form.library == Library::Kotlinx {
-                needs.imports.insert("kotlinx.serialization.EncodeDefault");
+            if sheet.options.library == Library::Kotlinx {
+                sheet.needs.imports.insert("kotlinx.serialization.EncodeDefault");
                 parts.push(text("@EncodeDefault"));
             }
             let literal = names::LITERAL.of(constant.as_str());
             cat([value, text("String = "), text(literal), text(",")])
         }
         _ if default.is_some() => {
-            let ty = types::non_null(plan, slot, form, needs);
-            let default = default.map(|default| plan.default_code(default, &DEFAULTS)).unwrap_or_default();
+            let ty = types::non_null(sheet, slot);
+            let default =
+                default.map(|default| sheet.plan.default_code(default, &DEFAULTS)).unwrap_or_default();
             cat([value, ty, text(format!(" = {default},"))])
         }
         _ if *is_apart => {
-            needs.helpers.insert(types::MAYBE);
-            let ty = types::slot(plan, slot, form, needs);
+            sheet.needs.helpers.insert(types::MAYBE);
+            let ty = types::slot(sheet, slot);
             cat([value, text("Maybe<"), ty, text("> = Maybe.Absent,")])
         }
         (_, presence) => {
-            let ty = match types::annotated(plan, field, form, needs) {
+            let ty = match types::annotated(sheet, field) {
                 Some((annotation, ty)) => {
                     parts.push(text(annotation));
                     text(ty)
                 }
-                None => types::non_null(plan, slot, form, needs),
+                None => types::non_null(sheet, slot),
             };
             let rest = match presence {
                 Presence::Always if slot.nullable => "?,",
@@ -339,10 +303,10 @@ fn is_null_written(field: &PlannedField<'_>) -> bool {
 }
 
 /// A class around one value, which is not there at run time; its linter wants the value on a line of its own.
-fn value_class(name: &str, ty: Doc, rest: Doc, parcels: Vec<Doc>, form: Form) -> Doc {
+fn value_class(name: &str, ty: Doc, rest: Doc, parcels: Vec<Doc>, options: &KotlinOptions) -> Doc {
     let value = nest(cat([hard(), text("val value: "), ty, text(",")]));
     let class = cat([text(format!("value class {name}(")), value, hard(), text(")"), rest]);
-    let serializable = (form.library == Library::Kotlinx).then(|| text("@Serializable"));
+    let serializable = (options.library == Library::Kotlinx).then(|| text("@Serializable"));
     lines(serializable.into_iter().chain(parcels).chain([text("@JvmInline"), class]))
 }
 
@@ -358,28 +322,28 @@ fn value_class(name: &str, ty: Doc, rest: Doc, parcels: Vec<Doc>, form: Form) ->
 ///     }
 /// }
 /// ```
-fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Needs) -> Doc {
+fn enumeration(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
         let call = cat([soft(), text(literal), if_broken(",", "")]);
         let call = group(cat([text(format!("{ident}(")), nest(call), soft(), text(")")]));
         let value = nest(cat([line(), call]));
-        (ABOUT.comment.of(docs, form.indent + 8), group(cat([text(format!("val {case} =")), value])))
+        (ABOUT.comment.of(docs, sheet.options.indent + 8), group(cat([text(format!("val {case} =")), value])))
     };
     let cases = docs::spaced(cases.iter().map(case));
-    match form.library {
-        Library::Kotlinx => drop(needs.imports.insert("kotlinx.serialization.Serializable")),
+    match sheet.options.library {
+        Library::Kotlinx => drop(sheet.needs.imports.insert("kotlinx.serialization.Serializable")),
         Library::None => {}
         Library::Moshi | Library::Gson | Library::Jackson => {
-            return adapters::enumeration(ident, cases, form, needs);
+            return adapters::enumeration(sheet, ident, cases);
         }
     }
     let cases = nest(cat([hard(), cases]));
     let companion = cat([text("companion object {"), cases, hard(), text("}")]);
-    let supertype = parcels::supertype(form, needs);
+    let supertype = parcels::supertype(sheet);
     let body = cat([text(supertype), text(" {"), nest(cat([hard(), companion])), hard(), text("}")]);
-    let parcels = parcels::annotations([], form, needs);
-    value_class(&ident.to_string(), text("String"), body, parcels, form)
+    let parcels = parcels::annotations(sheet, []);
+    value_class(&ident.to_string(), text("String"), body, parcels, sheet.options)
 }
 
 /// ```kotlin
@@ -389,20 +353,20 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut
 ///     LAYING,
 /// }
 /// ```
-fn closed(ident: &Ident, cases: &[PlannedCase<'_>], form: Form, needs: &mut Needs) -> Doc {
-    if form.library == Library::Kotlinx {
-        needs.imports.insert("kotlinx.serialization.Serializable");
+fn closed(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
+    if sheet.options.library == Library::Kotlinx {
+        sheet.needs.imports.insert("kotlinx.serialization.Serializable");
     }
     let mut has_keys = false;
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let is_as_on_wire = case.as_str() == wire.as_str();
-        let key = if is_as_on_wire { None } else { key_annotation(wire.as_str(), form, needs) };
+        let key = if is_as_on_wire { None } else { key_annotation(sheet, wire.as_str()) };
         has_keys |= key.is_some();
-        let comment = ABOUT.comment.of(docs, form.indent + 4);
+        let comment = ABOUT.comment.of(docs, sheet.options.indent + 4);
         (comment, lines(key.map(text).into_iter().chain([text(format!("{case},"))])))
     };
     let cases: Vec<(Option<Doc>, Doc)> = cases.iter().map(case).collect();
-    let serializable = (form.library == Library::Kotlinx).then(|| text("@Serializable"));
+    let serializable = (sheet.options.library == Library::Kotlinx).then(|| text("@Serializable"));
     // Its linter wants a blank line wherever an annotation stands.
     let cases = if has_keys {
         let documented = cases.into_iter().map(|(comment, case)| lines(comment.into_iter().chain([case])));

@@ -3,8 +3,9 @@
 use jar_sprout_layout::{Doc, text};
 use jar_sprout_model::Type;
 
-use super::settings::{Form, Library};
-use crate::code::{Helper, Needs};
+use super::Sheet;
+use super::settings::Library;
+use crate::spell::Helper;
 
 const KOTLINX: Helper =
     Helper { name: "JsonElementParceler", text: include_str!("kotlinx/JsonElementParceler.kt") };
@@ -16,49 +17,43 @@ const JACKSON: Helper =
     Helper { name: "JsonNodeParceler", text: include_str!("jackson/JsonNodeParceler.kt") };
 
 /// What is said of a class that holds values of these types.
-pub(super) fn annotations<'t>(
-    types: impl IntoIterator<Item = &'t Type>,
-    form: Form,
-    needs: &mut Needs,
-) -> Vec<Doc> {
+pub(super) fn annotations<'t>(sheet: &mut Sheet<'_>, types: impl IntoIterator<Item = &'t Type>) -> Vec<Doc> {
     let holds_any = types.into_iter().any(holds_any);
-    let parceler = match form.library {
+    let parceler = match sheet.options.library {
         Library::Kotlinx => Some(("JsonElement", KOTLINX)),
         Library::Gson => Some(("JsonElement", GSON)),
         Library::Jackson => Some(("JsonNode", JACKSON)),
         // Lists, maps and what they hold go along as they are.
         Library::Moshi | Library::None => None,
     };
-    parcelize(parceler.filter(|_| holds_any), form, needs)
+    parcelize(sheet, parceler.filter(|_| holds_any))
 }
 
 /// What is said of a class that holds the whole object of a tag that is not known yet.
-pub(super) fn annotations_of_unknown(form: Form, needs: &mut Needs) -> Vec<Doc> {
-    match form.library {
-        Library::Kotlinx => parcelize(Some(("JsonObject", KOTLINX_OBJECT)), form, needs),
-        Library::Gson | Library::Jackson | Library::Moshi | Library::None => {
-            annotations([&Type::Any], form, needs)
-        }
+pub(super) fn annotations_of_unknown(sheet: &mut Sheet<'_>) -> Vec<Doc> {
+    match sheet.options.library {
+        Library::Kotlinx => parcelize(sheet, Some(("JsonObject", KOTLINX_OBJECT))),
+        Library::Gson | Library::Jackson | Library::Moshi | Library::None => annotations(sheet, [&Type::Any]),
     }
 }
 
 /// ` : Parcelable`
-pub(super) fn supertype(form: Form, needs: &mut Needs) -> &'static str {
-    if !form.is_parcelable {
+pub(super) fn supertype(sheet: &mut Sheet<'_>) -> &'static str {
+    if !sheet.options.is_parcelable {
         return "";
     }
-    needs.imports.insert("android.os.Parcelable");
+    sheet.needs.imports.insert("android.os.Parcelable");
     " : Parcelable"
 }
 
-fn parcelize(parceler: Option<(&str, Helper)>, form: Form, needs: &mut Needs) -> Vec<Doc> {
-    if !form.is_parcelable {
+fn parcelize(sheet: &mut Sheet<'_>, parceler: Option<(&str, Helper)>) -> Vec<Doc> {
+    if !sheet.options.is_parcelable {
         return Vec::new();
     }
-    needs.imports.insert("kotlinx.parcelize.Parcelize");
+    sheet.needs.imports.insert("kotlinx.parcelize.Parcelize");
     let parceler = parceler.map(|(ty, helper)| {
-        needs.imports.insert("kotlinx.parcelize.TypeParceler");
-        needs.helpers.insert(helper);
+        sheet.needs.imports.insert("kotlinx.parcelize.TypeParceler");
+        sheet.needs.helpers.insert(helper);
         text(format!("@TypeParceler<{ty}, {}>", helper.name))
     });
     [text("@Parcelize")].into_iter().chain(parceler).collect()

@@ -1,7 +1,7 @@
 //! The driver that passes samples through grown Kotlin.
 
-use crate::code::GrownFile;
-use crate::trial::Trial;
+use crate::spell::GrownFile;
+use crate::spell::Trial;
 
 /// Reads what is to be done and does it.
 const DRIVER: &str = include_str!("Driver.kt");

@@ -1,48 +1,60 @@
 //! Kotlin's settings.
 
+use jar_sprout_model::{Fraction, Scalar};
+
 use super::names::KEYWORDS;
+use crate::prepare::{
+    Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+};
 use crate::settings::{
-    ABSENT, Choice, ENTRY, FILES, PLACE, Setting, Settings, TWINS, Values, check_dotted_names,
+    ABSENT, Absence, ENTRY, Entry, FILES, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread, TWINS,
+    TextOf, check_dotted_names,
 };
 
-const PACKAGE: Setting = Setting {
+pub(super) const PACKAGE: TextOf = TextOf {
     key: "package",
     doc: "the package of the grown code",
-    values: Values::Text { default: None, example: "com.example.hives", check: check_dotted_names },
+    default: None,
+    example: "com.example.hives",
+    check: check_dotted_names,
 };
 
-const LIBRARY: Setting = Setting {
+const LIBRARY: OneOf<Library> = OneOf {
     key: "library",
     doc: "what reads and writes JSON",
-    values: Values::Choice(&[
-        Choice { value: "kotlinx", doc: "kotlinx.serialization" },
-        Choice { value: "moshi", doc: "Moshi, by reflection or by its code generation" },
-        Choice { value: "gson", doc: "Gson" },
-        Choice { value: "jackson", doc: "Jackson with its Kotlin module" },
-        Choice { value: "none", doc: "nothing: plain classes without an annotation" },
-    ]),
+    choices: &[
+        Meaning { value: "kotlinx", doc: "kotlinx.serialization", it: Library::Kotlinx },
+        Meaning { value: "moshi", doc: "Moshi, by reflection or by its code generation", it: Library::Moshi },
+        Meaning { value: "gson", doc: "Gson", it: Library::Gson },
+        Meaning { value: "jackson", doc: "Jackson with its Kotlin module", it: Library::Jackson },
+        Meaning { value: "none", doc: "nothing: plain classes without an annotation", it: Library::None },
+    ],
 };
 
-const PROPERTIES: Setting = Setting {
+const PROPERTIES: OneOf<&str> = OneOf {
     key: "properties",
     doc: "whether properties can be changed",
-    values: Values::Choice(&[
-        Choice { value: "val", doc: "set once" },
-        Choice { value: "var", doc: "can be changed" },
-    ]),
+    choices: &[
+        Meaning { value: "val", doc: "set once", it: "val" },
+        Meaning { value: "var", doc: "can be changed", it: "var" },
+    ],
 };
 
-const PARCELABLE: Setting = Setting {
+const PARCELABLE: OneOf<bool> = OneOf {
     key: "parcelable",
     doc: "whether Android can hand objects from screen to screen",
-    values: Values::Choice(&[
-        Choice { value: "no", doc: "it cannot" },
-        Choice { value: "yes", doc: "by the kotlin-parcelize plugin; null and nothing are then one" },
-    ]),
+    choices: &[
+        Meaning { value: "no", doc: "it cannot", it: false },
+        Meaning {
+            value: "yes",
+            doc: "by the kotlin-parcelize plugin; null and nothing are then one",
+            it: true,
+        },
+    ],
 };
 
-pub(super) const SETTINGS: &[Setting] =
-    &[PACKAGE, LIBRARY, PROPERTIES, PARCELABLE, FILES, PLACE, ABSENT, TWINS, ENTRY];
+pub(super) const SETTINGS: &[&dyn Setting] =
+    &[&PACKAGE, &LIBRARY, &PROPERTIES, &PARCELABLE, &FILES, &PLACE, &ABSENT, &TWINS, &ENTRY];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -54,9 +66,11 @@ pub(super) enum Library {
     None,
 }
 
-/// All settings but the package, resolved.
-#[derive(Debug, Clone, Copy)]
-pub(super) struct Form {
+/// All settings, resolved.
+#[derive(Debug, Clone)]
+pub(super) struct KotlinOptions {
+    /// The package as it stands in code.
+    pub(super) package: Option<String>,
     /// Columns that a declaration is indented by.
     pub(super) indent: usize,
     /// What reads and writes JSON.
@@ -65,27 +79,114 @@ pub(super) struct Form {
     pub(super) property: &'static str,
     /// Whether Android can hand objects from screen to screen.
     pub(super) is_parcelable: bool,
+    spread: Spread,
+    nesting: Nesting,
+    absence: Absence,
+    /// What the names of wire types end in, beside which plain ones stand.
+    ending: Option<String>,
+    entry: Entry,
 }
 
-impl Form {
+impl KotlinOptions {
     pub(super) fn of(settings: &Settings) -> Self {
         Self {
+            package: PACKAGE.of(settings).map(|name| escaped(&name)),
             indent: 0,
-            library: match settings.value(&LIBRARY) {
-                Some("moshi") => Library::Moshi,
-                Some("gson") => Library::Gson,
-                Some("jackson") => Library::Jackson,
-                Some("none") => Library::None,
-                _ => Library::Kotlinx,
+            library: LIBRARY.of(settings),
+            property: PROPERTIES.of(settings),
+            is_parcelable: PARCELABLE.of(settings),
+            spread: FILES.of(settings),
+            nesting: PLACE.of(settings),
+            absence: ABSENT.of(settings),
+            ending: TWINS.of(settings),
+            entry: ENTRY.of(settings),
+        }
+    }
+
+    /// The same for a declaration that stands so many columns to the right.
+    pub(super) fn indented(&self, indent: usize) -> Self {
+        Self { indent, ..self.clone() }
+    }
+
+    /// The same for plain classes, which no library reads.
+    pub(super) fn plain(&self) -> Self {
+        Self { library: Library::None, is_parcelable: false, ..self.clone() }
+    }
+
+    /// What code with these options can and cannot do.
+    pub(super) fn abilities(&self) -> Abilities {
+        let library = self.library;
+        Abilities {
+            spread: self.spread,
+            order: Order::OutsideIn,
+            // Moshi looks for an adapter beside all types.
+            nesting: if library == Library::Moshi { Nesting::Beside } else { self.nesting },
+            has_namespace_file: false,
+            // A default that is not written tells it; the other libraries write all nulls or none.
+            absence: if library == Library::Kotlinx && !self.is_parcelable {
+                self.absence
+            } else {
+                Absence::Untold
             },
-            property: if settings.is(&PROPERTIES, "var") { "var" } else { "val" },
-            is_parcelable: settings.is(&PARCELABLE, "yes"),
+            times: match library {
+                Library::Kotlinx => TimeKeeping::InForm(Fraction::Shortest),
+                Library::Moshi | Library::Gson | Library::Jackson | Library::None => TimeKeeping::Loose,
+            },
+            holds: match library {
+                // It reads a decimal as a double.
+                Library::Moshi => |scalar| scalar != Scalar::Decimal,
+                Library::Kotlinx | Library::Gson | Library::Jackson | Library::None => |_| true,
+            },
+            extras: match library {
+                Library::Kotlinx | Library::Jackson => |_| Extras::Typed,
+                Library::Moshi | Library::Gson | Library::None => |_| Extras::LeftOut,
+            },
+            // Gson makes objects without their constructor.
+            fills_in: library != Library::Gson,
+            nulls: match library {
+                Library::Moshi | Library::Gson => Nulls::Everywhere,
+                Library::Kotlinx | Library::Jackson | Library::None => Nulls::WhereRequired,
+            },
+            entry: self.entry,
+            plain_copies: self.ending.clone().map(|ending| PlainCopies { ending, tags: Tags::Dropped }),
+            judge: match library {
+                Library::None => Judge::Compiler,
+                Library::Kotlinx | Library::Moshi | Library::Gson | Library::Jackson => Judge::Driver,
+            },
+            foundation: self.foundation(),
+        }
+    }
+
+    fn foundation(&self) -> Foundation {
+        const KOTLINX: &[&str] = &[
+            "org.jetbrains.kotlinx:kotlinx-serialization-core-jvm",
+            "org.jetbrains.kotlinx:kotlinx-serialization-json-jvm",
+        ];
+        Foundation {
+            level: Level(2, 0),
+            libraries: match self.library {
+                Library::Kotlinx => KOTLINX,
+                Library::Moshi => &["com.squareup.moshi:moshi", "com.squareup.moshi:moshi-kotlin"],
+                Library::Gson => &["com.google.code.gson:gson"],
+                Library::Jackson => &[
+                    "com.fasterxml.jackson.core:jackson-databind",
+                    "com.fasterxml.jackson.datatype:jackson-datatype-jsr310",
+                    "com.fasterxml.jackson.module:jackson-module-kotlin",
+                ],
+                Library::None => &[],
+            },
+            plugins: match (self.library, self.is_parcelable) {
+                (Library::Kotlinx, true) => &["serialization", "parcelize"],
+                (Library::Kotlinx, false) => &["serialization"],
+                (Library::Moshi | Library::Gson | Library::Jackson | Library::None, true) => &["parcelize"],
+                (Library::Moshi | Library::Gson | Library::Jackson | Library::None, false) => &[],
+            },
         }
     }
 }
 
-/// The package as it stands in code.
-pub(super) fn package(settings: &Settings) -> Option<String> {
+/// A package as it stands in code.
+fn escaped(name: &str) -> String {
     let escape = |part: &str| if KEYWORDS.contains(&part) { format!("`{part}`") } else { part.to_owned() };
-    settings.value(&PACKAGE).map(|name| name.split('.').map(escape).collect::<Vec<_>>().join("."))
+    name.split('.').map(escape).collect::<Vec<_>>().join(".")
 }

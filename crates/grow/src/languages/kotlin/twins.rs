@@ -3,27 +3,21 @@
 use jar_sprout_layout::{Doc, cat, hard, join, lines, nest, text};
 use jar_sprout_model::Slot;
 
-use super::settings::{Form, Library};
+use super::Sheet;
 use super::unions::{UNKNOWN, interface, when};
 use super::{ABOUT, supertypes, types};
-use crate::code::Needs;
 use crate::plan::{Ident, Plan, PlannedField, PlannedType, PlannedUnion};
-use crate::twins::{self, Sides, Turn, is_collection, may_be_null, turn};
+use crate::spell::Needs;
+use crate::spell::plain_copies::{self as twins, Sides, Turn, is_collection, may_be_null, turn};
 
 /// The declaration of a plain type, and the function that makes it.
-pub(super) fn declare(
-    plan: &Plan<'_>,
-    twin: &PlannedType<'_>,
-    wire: &PlannedType<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
+pub(super) fn declare(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
     let (declaration, made) = match twins::sides(twin, wire) {
         Sides::Records(fields, sources) => {
-            (record(plan, twin, fields, form, needs), construction(plan, twin, fields, sources))
+            (record(sheet, twin, fields), construction(sheet.plan, twin, fields, sources))
         }
         Sides::Unions(union, source) => {
-            (self::union(plan, twin, union, form, needs), choice(plan, twin, wire, union, source))
+            (self::union(sheet, twin, union), choice(sheet.plan, twin, wire, union, source))
         }
     };
     let result = text(format!("fun {}.{}(): {} =", wire.ident, function(twin), twin.ident));
@@ -41,31 +35,28 @@ fn function(twin: &PlannedType<'_>) -> String {
     }
 }
 
-fn record(
-    plan: &Plan<'_>,
-    twin: &PlannedType<'_>,
-    fields: &[PlannedField<'_>],
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
-    let plain = Form { library: Library::None, is_parcelable: false, ..form };
-    let supers = supertypes(plan, twin, plain, needs);
+fn record(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
+    let plain = sheet.options.plain();
+    let supers = supertypes(&mut sheet.with(&plain), twin);
     if fields.is_empty() {
         return cat([text(format!("class {}", twin.ident)), supers]);
     }
-    let field = |field: &PlannedField<'_>, needs: &mut Needs| {
+    let field = |field: &PlannedField<'_>, sheet: &mut Sheet<'_>| {
         let mut own = Needs::default();
         // As the wire has it, without what tells the library how.
-        let ty = match types::annotated(plan, field, form, &mut own) {
+        let ty = match types::annotated(&mut sheet.noting(&mut own), field) {
             Some((_, ty)) => text(ty),
-            None => types::non_null(plan, field.slot, form, &mut own),
+            None => types::non_null(&mut sheet.noting(&mut own), field.slot),
         };
-        twins::import_plain(&own, needs);
+        twins::import_plain(&own, sheet.needs);
         let mark = if field.slot.nullable { "?," } else { "," };
-        let property = cat([text(format!("{} {}: ", form.property, field.ident)), ty, text(mark)]);
-        cat([hard(), lines(ABOUT.comment.of(field.docs, form.indent + 4).into_iter().chain([property]))])
+        let property = cat([text(format!("{} {}: ", sheet.options.property, field.ident)), ty, text(mark)]);
+        cat([
+            hard(),
+            lines(ABOUT.comment.of(field.docs, sheet.options.indent + 4).into_iter().chain([property])),
+        ])
     };
-    let fields: Vec<Doc> = fields.iter().map(|one| field(one, needs)).collect();
+    let fields: Vec<Doc> = fields.iter().map(|one| field(one, sheet)).collect();
     cat([text(format!("data class {}(", twin.ident)), nest(cat(fields)), hard(), text(")"), supers])
 }
 
@@ -105,26 +96,20 @@ fn made(turn: &Turn<'_>, value: &str, may_be_null: bool) -> String {
     }
 }
 
-fn union(
-    plan: &Plan<'_>,
-    twin: &PlannedType<'_>,
-    union: &PlannedUnion<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
-    let plain = Form { library: Library::None, is_parcelable: false, ..form };
+fn union(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Doc {
+    let plain = sheet.options.plain();
     let mut inside = Vec::new();
     if union.tag.is_some() {
         inside.push(held(UNKNOWN, text("Any"), &twin.ident));
     } else {
         for case in &union.cases {
             let mut own = Needs::default();
-            let ty = types::slot(plan, case.slot, form, &mut own);
-            twins::import_plain(&own, needs);
+            let ty = types::slot(&mut sheet.noting(&mut own), case.slot);
+            twins::import_plain(&own, sheet.needs);
             inside.push(held(case.ident.as_str(), ty, &twin.ident));
         }
     }
-    interface(&twin.ident, join(&cat([hard(), hard()]), inside), plain, needs)
+    interface(&mut sheet.with(&plain), &twin.ident, join(&cat([hard(), hard()]), inside))
 }
 
 fn held(name: &str, ty: Doc, union: &Ident) -> Doc {

@@ -5,10 +5,13 @@ use std::sync::LazyLock;
 use jar_sprout_layout::{Doc, cat, text};
 use jar_sprout_model::{Numeral, Scalar, Slot, TimeForm, Type, Width};
 
-use super::settings::{Form, Library};
-use crate::code::{Helper, Needs};
-use crate::plan::{Plan, PlannedField};
-use crate::times::{JavaSyntax, TimeHelpers, suffix};
+use super::Sheet;
+use super::settings::Library;
+use crate::languages::jvm::java_time::JavaSyntax;
+use crate::plan::PlannedField;
+use crate::prepare::suffix;
+use crate::spell::Helper;
+use crate::spell::TimeHelpers;
 
 /// A type of the platform that the library needs a serializer for.
 struct Foreign {
@@ -96,101 +99,100 @@ fn lettered(numeral: Numeral) -> &'static Lettered {
 }
 
 /// The annotation and the type of a number in letters.
-fn in_letters(numeral: Numeral, form: Form, needs: &mut Needs) -> Option<(String, &'static str)> {
+fn in_letters(sheet: &mut Sheet<'_>, numeral: Numeral) -> Option<(String, &'static str)> {
     let Lettered { ty, serializer, adapter } = lettered(numeral);
-    let annotation = match form.library {
+    let annotation = match sheet.options.library {
         Library::Kotlinx => {
-            needs.helpers.insert(*serializer);
+            sheet.needs.helpers.insert(*serializer);
             format!("@Serializable({}::class)", serializer.name)
         }
         Library::Gson => {
-            needs.helpers.insert(*adapter);
-            needs.imports.insert("com.google.gson.annotations.JsonAdapter");
+            sheet.needs.helpers.insert(*adapter);
+            sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
             format!("@JsonAdapter({}::class)", adapter.name)
         }
         Library::Jackson => {
-            needs.imports.insert("com.fasterxml.jackson.annotation.JsonFormat");
+            sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonFormat");
             "@JsonFormat(shape = JsonFormat.Shape.STRING)".to_owned()
         }
         Library::Moshi | Library::None => return None,
     };
     if numeral == Numeral::Decimal {
-        needs.imports.insert(BIG_DECIMAL.import);
+        sheet.needs.imports.insert(BIG_DECIMAL.import);
     }
     Some((annotation, ty))
 }
 
 /// The type of a place for a value: `Queen?`
-pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
-    let ty = non_null(plan, slot, form, needs);
+pub(super) fn slot(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
+    let ty = non_null(sheet, slot);
     if slot.nullable { cat([ty, text("?")]) } else { ty }
 }
 
 /// The type of a value that is not null: `Queen`
-pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
+pub(super) fn non_null(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
     match &slot.ty {
-        Type::Any => any(form, needs),
-        Type::Scalar(scalar) => text(self::scalar(plan, *scalar, form, needs)),
+        Type::Any => any(sheet),
+        Type::Scalar(scalar) => text(self::scalar(sheet, *scalar)),
         Type::Constant(_) => text("String"),
-        Type::List(items) => cat([text("List<"), self::slot(plan, items, form, needs), text(">")]),
-        Type::Map(values) => cat([text("Map<String, "), self::slot(plan, values, form, needs), text(">")]),
+        Type::List(items) => cat([text("List<"), self::slot(sheet, items), text(">")]),
+        Type::Map(values) => cat([text("Map<String, "), self::slot(sheet, values), text(">")]),
         // Kotlin has no type for a list of unlike items.
         Type::Tuple(items) => {
             let may_be_null = items.iter().any(|item| item.nullable || item.ty == Type::Any);
-            let has_null = matches!(form.library, Library::Kotlinx | Library::Gson | Library::Jackson);
+            let has_null =
+                matches!(sheet.options.library, Library::Kotlinx | Library::Gson | Library::Jackson);
             let mark = if may_be_null && !has_null { "?>" } else { ">" };
-            cat([text("List<"), any(form, needs), text(mark)])
+            cat([text("List<"), any(sheet), text(mark)])
         }
-        Type::Named(id) => text(plan.ident(*id).as_str().to_owned()),
+        Type::Named(id) => text(sheet.plan.ident(*id).as_str().to_owned()),
     }
 }
 
 /// A field's own time that is written in another way than most, with the annotation that says so.
-pub(super) fn annotated(
-    plan: &Plan<'_>,
-    field: &PlannedField<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> Option<(String, &'static str)> {
+pub(super) fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Option<(String, &'static str)> {
     if let Some(numeral) = field.numeral() {
-        return in_letters(numeral, form, needs);
+        return in_letters(sheet, numeral);
     }
     let Type::Scalar(scalar) = field.slot.ty else { return None };
     scalar.time_forms()?;
-    let special = plan.times.special_form(scalar);
-    if plan.times.is_main(special) || form.library != Library::Kotlinx {
+    let special = sheet.plan.times.special_form(scalar);
+    if sheet.plan.times.is_main(special) || sheet.options.library != Library::Kotlinx {
         return None;
     }
     let foreign = foreign_of(scalar)?;
-    let serializer = special.map_or(foreign.serializer, |form| foreign.special.get(form));
-    needs.imports.insert(foreign.import);
-    needs.helpers.insert(serializer);
+    let serializer = special.map_or(foreign.serializer, |way| foreign.special.get(way));
+    sheet.needs.imports.insert(foreign.import);
+    sheet.needs.helpers.insert(serializer);
     Some((format!("@Serializable({}::class)", serializer.name), foreign.name))
 }
 
-fn any(form: Form, needs: &mut Needs) -> Doc {
-    let (import, name) = match form.library {
+fn any(sheet: &mut Sheet<'_>) -> Doc {
+    let (import, name) = match sheet.options.library {
         Library::Kotlinx => ("kotlinx.serialization.json.JsonElement", "JsonElement"),
         Library::Gson => ("com.google.gson.JsonElement", "JsonElement"),
         Library::Jackson => ("com.fasterxml.jackson.databind.JsonNode", "JsonNode"),
-        Library::Moshi | Library::None if form.is_parcelable => {
+        Library::Moshi | Library::None if sheet.options.is_parcelable => {
             ("kotlinx.parcelize.RawValue", "@RawValue Any")
         }
         Library::Moshi | Library::None => return text("Any"),
     };
-    needs.imports.insert(import);
+    sheet.needs.imports.insert(import);
     text(name)
 }
 
 /// The type of any object, where the library has none for it.
-pub(super) fn any_object(form: Form, needs: &mut Needs) -> Doc {
-    cat([text("Map<String, "), any(form, needs), text("?>")])
+pub(super) fn any_object(sheet: &mut Sheet<'_>) -> Doc {
+    cat([text("Map<String, "), any(sheet), text("?>")])
 }
 
-fn scalar(plan: &Plan<'_>, scalar: Scalar, form: Form, needs: &mut Needs) -> &'static str {
-    let special = plan.times.special_form(scalar);
+fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
+    let special = sheet.plan.times.special_form(scalar);
     // What the file does not speak of stays what it is on the wire where no annotation is.
-    if scalar.time_forms().is_some() && form.library == Library::Kotlinx && !plan.times.is_main(special) {
+    if scalar.time_forms().is_some()
+        && sheet.options.library == Library::Kotlinx
+        && !sheet.plan.times.is_main(special)
+    {
         return "String";
     }
     match scalar {
@@ -200,11 +202,11 @@ fn scalar(plan: &Plan<'_>, scalar: Scalar, form: Form, needs: &mut Needs) -> &'s
         Scalar::Float => "Double",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "String",
         // Nothing reads a plain class, and no annotation reaches into a list.
-        Scalar::Lettered(Numeral::Decimal) if form.library == Library::None => {
-            needs.imports.insert(BIG_DECIMAL.import);
+        Scalar::Lettered(Numeral::Decimal) if sheet.options.library == Library::None => {
+            sheet.needs.imports.insert(BIG_DECIMAL.import);
             BIG_DECIMAL.name
         }
-        Scalar::Lettered(numeral) if form.library == Library::None => lettered(numeral).ty,
+        Scalar::Lettered(numeral) if sheet.options.library == Library::None => lettered(numeral).ty,
         Scalar::Lettered(_) => "String",
         Scalar::Integer(Width::Big)
         | Scalar::Decimal
@@ -213,7 +215,7 @@ fn scalar(plan: &Plan<'_>, scalar: Scalar, form: Form, needs: &mut Needs) -> &'s
         | Scalar::Date
         | Scalar::Time(_) => {
             let foreign = foreign_of(scalar).expect("these are the platform's");
-            self::foreign(foreign, special, form, needs)
+            self::foreign(sheet, foreign, special)
         }
     }
 }
@@ -243,25 +245,20 @@ fn foreign_of(scalar: Scalar) -> Option<&'static Foreign> {
 }
 
 /// A type of the platform. The file says once how most of its kind are read and written.
-fn foreign(
-    foreign: &'static Foreign,
-    special: Option<TimeForm>,
-    form: Form,
-    needs: &mut Needs,
-) -> &'static str {
+fn foreign(sheet: &mut Sheet<'_>, foreign: &'static Foreign, special: Option<TimeForm>) -> &'static str {
     let Foreign { name, import, serializer, special: helpers } = foreign;
-    needs.imports.insert(import);
-    match form.library {
+    sheet.needs.imports.insert(import);
+    match sheet.options.library {
         Library::Kotlinx => {
-            let serializer = special.map_or(*serializer, |form| helpers.get(form));
-            needs.helpers.insert(serializer);
-            needs.imports.insert("kotlinx.serialization.UseSerializers");
-            needs.file_annotations.insert(serializer.name);
+            let serializer = special.map_or(*serializer, |way| helpers.get(way));
+            sheet.needs.helpers.insert(serializer);
+            sheet.needs.imports.insert("kotlinx.serialization.UseSerializers");
+            sheet.needs.file_annotations.insert(serializer.name);
         }
-        Library::Moshi => drop(needs.helpers.insert(MOSHI_DATES)),
+        Library::Moshi => drop(sheet.needs.helpers.insert(MOSHI_DATES)),
         // Numbers of any size are numbers to them as they are.
-        Library::Gson if !is_number(name) => drop(needs.helpers.insert(GSON_DATES)),
-        Library::Jackson if !is_number(name) => drop(needs.helpers.insert(JACKSON_DATES)),
+        Library::Gson if !is_number(name) => drop(sheet.needs.helpers.insert(GSON_DATES)),
+        Library::Jackson if !is_number(name) => drop(sheet.needs.helpers.insert(JACKSON_DATES)),
         Library::Gson | Library::Jackson | Library::None => {}
     }
     name

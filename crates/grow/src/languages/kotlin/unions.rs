@@ -5,42 +5,37 @@ use jar_sprout_layout::{
 };
 use jar_sprout_model::{Type, WireName};
 
-use super::settings::{Form, Library};
+use super::Sheet;
+use super::settings::Library;
 use super::{adapters, names, parcels, types, value_class};
-use crate::code::Needs;
-use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
+use crate::plan::{Ident, Kind, PlannedUnion, PlannedUnionCase};
+use crate::spell::Needs;
 
 /// The name of the case for a tag that no sample had.
 pub(super) const UNKNOWN: &str = "Unknown";
 
-pub(super) fn union(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    union: &PlannedUnion<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
-    if matches!(form.library, Library::Moshi | Library::Gson | Library::Jackson) {
-        return adapters::union(plan, ident, union, form, needs);
+pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+    if matches!(sheet.options.library, Library::Moshi | Library::Gson | Library::Jackson) {
+        return adapters::union(sheet, ident, union);
     }
     let PlannedUnion { tag, cases, unknown: _ } = union;
     let inside = match tag {
-        Some(_) => unknown_case(ident, form, needs),
-        None => wrapper_cases(plan, ident, cases, form, needs),
+        Some(_) => unknown_case(sheet, ident),
+        None => wrapper_cases(sheet, ident, cases),
     };
-    let interface = interface(ident, inside, form, needs);
-    if form.library == Library::None {
+    let interface = interface(sheet, ident, inside);
+    if sheet.options.library == Library::None {
         return interface;
     }
-    needs.imports.extend([
+    sheet.needs.imports.extend([
         "kotlinx.serialization.DeserializationStrategy",
         "kotlinx.serialization.Serializable",
         "kotlinx.serialization.json.JsonContentPolymorphicSerializer",
         "kotlinx.serialization.json.JsonElement",
     ]);
     let choice = match tag {
-        Some(tag) => choose_by_tag(plan, ident, tag, cases, needs),
-        None => choose_by_kind(plan, ident, union, needs),
+        Some(tag) => choose_by_tag(sheet, ident, tag, cases),
+        None => choose_by_kind(sheet, ident, union),
     };
     let interface = lines([text(format!("@Serializable(with = {ident}Serializer::class)")), interface]);
     let serializer = cat([serializer_header(ident), nest(cat([hard(), choice])), hard(), text("}")]);
@@ -48,8 +43,8 @@ pub(super) fn union(
 }
 
 /// `sealed interface Event { … }`
-pub(super) fn interface(ident: &Ident, inside: Doc, form: Form, needs: &mut Needs) -> Doc {
-    let supertype = parcels::supertype(form, needs);
+pub(super) fn interface(sheet: &mut Sheet<'_>, ident: &Ident, inside: Doc) -> Doc {
+    let supertype = parcels::supertype(sheet);
     cat([
         text(format!("sealed interface {ident}{supertype} {{")),
         nest(cat([hard(), inside])),
@@ -67,41 +62,34 @@ fn serializer_header(ident: &Ident) -> Doc {
 }
 
 /// Holds the whole object of a tag that is not known yet.
-fn unknown_case(ident: &Ident, form: Form, needs: &mut Needs) -> Doc {
+fn unknown_case(sheet: &mut Sheet<'_>, ident: &Ident) -> Doc {
     let rest = text(format!(" : {ident}"));
-    let parcels = parcels::annotations_of_unknown(form, needs);
-    if form.library == Library::None {
-        return value_class(UNKNOWN, types::any_object(form, needs), rest, parcels, form);
+    let parcels = parcels::annotations_of_unknown(sheet);
+    if sheet.options.library == Library::None {
+        return value_class(UNKNOWN, types::any_object(sheet), rest, parcels, sheet.options);
     }
-    needs.imports.insert("kotlinx.serialization.json.JsonObject");
-    value_class(UNKNOWN, text("JsonObject"), rest, parcels, form)
+    sheet.needs.imports.insert("kotlinx.serialization.json.JsonObject");
+    value_class(UNKNOWN, text("JsonObject"), rest, parcels, sheet.options)
 }
 
 /// Each kind of value in a class of its own, which is not there at run time.
-fn wrapper_cases(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    cases: &[PlannedUnionCase<'_>],
-    form: Form,
-    needs: &mut Needs,
-) -> Doc {
+fn wrapper_cases(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedUnionCase<'_>]) -> Doc {
     let wrappers = cases.iter().map(|PlannedUnionCase { ident: case, tag: _, slot }| {
-        let parcels = parcels::annotations([&slot.ty], form, needs);
-        let ty = types::slot(plan, slot, form, needs);
-        value_class(case.as_str(), ty, text(format!(" : {ident}")), parcels, form)
+        let parcels = parcels::annotations(sheet, [&slot.ty]);
+        let ty = types::slot(sheet, slot);
+        value_class(case.as_str(), ty, text(format!(" : {ident}")), parcels, sheet.options)
     });
     let wrappers: Vec<Doc> = wrappers.collect();
     join(&cat([hard(), hard()]), wrappers)
 }
 
 fn choose_by_tag(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     ident: &Ident,
     tag: &WireName,
     cases: &[PlannedUnionCase<'_>],
-    needs: &mut Needs,
 ) -> Doc {
-    needs.imports.extend([
+    sheet.needs.imports.extend([
         "kotlinx.serialization.json.contentOrNull",
         "kotlinx.serialization.json.jsonObject",
         "kotlinx.serialization.json.jsonPrimitive",
@@ -109,7 +97,7 @@ fn choose_by_tag(
     let branches = cases.iter().map(|case| {
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
         let class = match &case.slot.ty {
-            Type::Named(id) => plan.ident(*id).to_string(),
+            Type::Named(id) => sheet.plan.ident(*id).to_string(),
             Type::Any
             | Type::Scalar(_)
             | Type::Constant(_)
@@ -127,11 +115,11 @@ fn choose_by_tag(
     selection(ident, &subject, branches.chain([unknown]).collect())
 }
 
-fn choose_by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
-    let cases = plan.by_kind(union);
+fn choose_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+    let cases = sheet.plan.by_kind(union);
     let last = cases.len().saturating_sub(1);
     let branches = cases.iter().enumerate().map(|(at, (kind, case))| {
-        let condition = if at == last { "else" } else { condition(*kind, needs) };
+        let condition = if at == last { "else" } else { condition(*kind, sheet.needs) };
         serializer(condition, &format!("{ident}.{}", case.ident))
     });
     let branches = branches.collect();

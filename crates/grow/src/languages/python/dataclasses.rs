@@ -3,13 +3,14 @@
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Presence, Scalar, Slot, Type, WireName};
 
+use super::Sheet;
 use super::settings::{Level, Types};
 use super::{ABOUT, DEFAULTS, call, docstring, documented, names, times, types};
-use crate::code::{Helper, Needs};
 use crate::plan::{
     Ident, Kind, Plan, PlannedDefault, PlannedDefinition, PlannedExtras, PlannedField, PlannedRoot,
     PlannedType, PlannedUnion, small_words,
 };
+use crate::spell::{Helper, Needs};
 
 /// Converts what may be none.
 const OPTIONAL: Helper = Helper { name: "optional", text: include_str!("optional.py") };
@@ -38,24 +39,29 @@ struct Converter<'p> {
 }
 
 /// The type of a root that is no class, and what reads and writes it.
-pub(super) fn alias(plan: &Plan<'_>, ident: &Ident, slot: &Slot, level: Level, needs: &mut Needs) -> Doc {
-    let alias = cat([text(format!("{ident} = ")), types::slot(plan, slot, Types::Dataclasses, needs)]);
-    let read = Converter { plan, way: Way::In(level) }.of(slot, text("data"), needs).unwrap_or_else(|| {
-        needs.imports.insert("from typing import cast");
-        text(format!("cast(\"{ident}\", data)"))
-    });
+pub(super) fn alias(sheet: &mut Sheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
+    let alias = cat([text(format!("{ident} = ")), types::slot(sheet, slot, Types::Dataclasses)]);
+    let read = Converter { plan: sheet.plan, way: Way::In(sheet.options.level) }
+        .of(slot, text("data"), sheet.needs)
+        .unwrap_or_else(|| {
+            sheet.needs.imports.insert("from typing import cast");
+            text(format!("cast(\"{ident}\", data)"))
+        });
     let read = cat([text("return "), read]);
-    let write = returned(Converter { plan, way: Way::Out }.of(slot, text("value"), needs), "value");
-    functions(alias, ident, read, write, needs)
+    let write =
+        returned(Converter { plan: sheet.plan, way: Way::Out }.of(slot, text("value"), sheet.needs), "value");
+    functions(alias, ident, read, write, sheet.needs)
 }
 
 /// How a whole response is read from a text, and written.
-pub(super) fn entry(plan: &Plan<'_>, root: &PlannedRoot<'_>, level: Level, needs: &mut Needs) -> (Doc, Doc) {
+pub(super) fn entry(sheet: &mut Sheet<'_>, root: &PlannedRoot<'_>) -> (Doc, Doc) {
     let loaded = || text("json.loads(text)");
     let (read, value) = match root {
         PlannedRoot::Named { slot, .. } => (
-            Converter { plan, way: Way::In(level) }.of(slot, loaded(), needs).unwrap_or_else(loaded),
-            Converter { plan, way: Way::Out }.of(slot, text("value"), needs),
+            Converter { plan: sheet.plan, way: Way::In(sheet.options.level) }
+                .of(slot, loaded(), sheet.needs)
+                .unwrap_or_else(loaded),
+            Converter { plan: sheet.plan, way: Way::Out }.of(slot, text("value"), sheet.needs),
         ),
         PlannedRoot::Alias { ident, .. } => {
             let name = function_name(ident);
@@ -91,25 +97,18 @@ fn function_name(ident: &Ident) -> String {
 /// class Hive:
 ///     id: int
 /// ```
-pub(super) fn record(
-    plan: &Plan<'_>,
-    ty: &PlannedType<'_>,
-    fields: &[PlannedField<'_>],
-    level: Level,
-    needs: &mut Needs,
-) -> Doc {
-    needs.imports.extend(["from dataclasses import dataclass", "from typing import Any"]);
-    let own = match level {
+pub(super) fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
+    sheet.needs.imports.extend(["from dataclasses import dataclass", "from typing import Any"]);
+    let own = match sheet.options.level {
         Level::Ten => ty.ident.as_str(),
         Level::Eleven => {
-            needs.imports.insert("from typing import Self");
+            sheet.needs.imports.insert("from typing import Self");
             "Self"
         }
     };
-    let members = fields.iter().map(|one| cat([hard(), documented(field(plan, one, needs), one.docs)]));
+    let members = fields.iter().map(|one| cat([hard(), documented(field(sheet, one), one.docs)]));
     let mut members: Vec<Doc> = members.collect();
-    members
-        .extend(ty.extras.as_ref().map(|extras| cat([hard(), extras_member(plan, fields, extras, needs)])));
+    members.extend(ty.extras.as_ref().map(|extras| cat([hard(), extras_member(sheet, fields, extras)])));
     let read = cat([
         text("@classmethod"),
         hard(),
@@ -117,12 +116,10 @@ pub(super) fn record(
             "def from_dict(cls, {}: dict[str, Any]) -> {own}:",
             if fields.is_empty() { "_" } else { "data" }
         )),
-        nest(cat([hard(), cat([text("return "), constructed(plan, ty, fields, level, needs)])])),
+        nest(cat([hard(), cat([text("return "), constructed(sheet, ty, fields)])])),
     ]);
-    let write = cat([
-        text("def to_dict(self) -> dict[str, Any]:"),
-        nest(cat([hard(), written(plan, ty, fields, needs)])),
-    ]);
+    let write =
+        cat([text("def to_dict(self) -> dict[str, Any]:"), nest(cat([hard(), written(sheet, ty, fields)]))]);
     let head: Vec<Doc> =
         docstring(ty.docs).into_iter().chain([cat(members)]).chain((!fields.is_empty()).then(hard)).collect();
     let methods = join(&cat([hard(), hard()]), [read, write]);
@@ -131,65 +128,54 @@ pub(super) fn record(
 }
 
 /// `note: str | None = None`
-fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
+fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
     let PlannedField { ident, wire: _, presence, slot, docs: _, is_apart, default } = field;
     if let Some(default) = default {
-        let ty = types::non_null(plan, slot, Types::Dataclasses, needs);
-        let default = plan.default_code(*default, &DEFAULTS);
+        let ty = types::non_null(sheet, slot, Types::Dataclasses);
+        let default = sheet.plan.default_code(*default, &DEFAULTS);
         return cat([text(format!("{ident}: ")), ty, text(format!(" = {default}"))]);
     }
     if *is_apart {
-        needs.helpers.insert(UNSET);
+        sheet.needs.helpers.insert(UNSET);
         let ty = types::or_none(
-            cat([types::non_null(plan, slot, Types::Dataclasses, needs), text(" | Unset")]),
+            cat([types::non_null(sheet, slot, Types::Dataclasses), text(" | Unset")]),
             &slot.ty,
         );
         return cat([text(format!("{ident}: ")), ty, text(" = UNSET")]);
     }
     match (&slot.ty, presence) {
         (Type::Constant(constant), _) => {
-            needs.imports.insert("from typing import Literal");
+            sheet.needs.imports.insert("from typing import Literal");
             let value = names::literal(constant.as_str());
             text(format!("{ident}: Literal[{value}] = {value}"))
         }
         (_, Presence::Always) => {
-            cat([text(format!("{ident}: ")), types::slot(plan, slot, Types::Dataclasses, needs)])
+            cat([text(format!("{ident}: ")), types::slot(sheet, slot, Types::Dataclasses)])
         }
         (ty, Presence::Sometimes) => {
-            let ty = types::or_none(types::non_null(plan, slot, Types::Dataclasses, needs), ty);
+            let ty = types::or_none(types::non_null(sheet, slot, Types::Dataclasses), ty);
             cat([text(format!("{ident}: ")), ty, text(" = None")])
         }
     }
 }
 
 /// `additional_properties: dict[str, int] = field(default_factory=dict)`
-fn extras_member(
-    plan: &Plan<'_>,
-    fields: &[PlannedField<'_>],
-    extras: &PlannedExtras<'_>,
-    needs: &mut Needs,
-) -> Doc {
+fn extras_member(sheet: &mut Sheet<'_>, fields: &[PlannedField<'_>], extras: &PlannedExtras<'_>) -> Doc {
     // A field of that name would be called in its place.
     let function = if fields.iter().any(|field| field.ident.as_str() == "field") {
-        needs.imports.insert("import dataclasses");
+        sheet.needs.imports.insert("import dataclasses");
         "dataclasses.field"
     } else {
-        needs.imports.insert("from dataclasses import field");
+        sheet.needs.imports.insert("from dataclasses import field");
         "field"
     };
-    let map = types::slot(plan, &extras.map, Types::Dataclasses, needs);
+    let map = types::slot(sheet, &extras.map, Types::Dataclasses);
     cat([text(format!("{}: ", extras.ident)), map, text(format!(" = {function}(default_factory=dict)"))])
 }
 
 /// `cls(id=data["id"])`
-fn constructed(
-    plan: &Plan<'_>,
-    ty: &PlannedType<'_>,
-    fields: &[PlannedField<'_>],
-    level: Level,
-    needs: &mut Needs,
-) -> Doc {
-    let converter = Converter { plan, way: Way::In(level) };
+fn constructed(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
+    let converter = Converter { plan: sheet.plan, way: Way::In(sheet.options.level) };
     let arguments = fields.iter().filter(|field| !matches!(field.slot.ty, Type::Constant(_))).map(|field| {
         let key = names::literal(field.wire.as_str());
         let value = match field.presence {
@@ -197,31 +183,31 @@ fn constructed(
                 // A known value is written as it stands in JSON.
                 let default = match field.default {
                     Some(PlannedDefault::Case(_, text)) => names::literal(text),
-                    Some(other) => plan.default_code(other, &DEFAULTS),
+                    Some(other) => sheet.plan.default_code(other, &DEFAULTS),
                     None => String::new(),
                 };
                 let raw = || text(format!("data.get({key}, {default})"));
-                converter.of(field.slot, raw(), needs).unwrap_or_else(raw)
+                converter.of(field.slot, raw(), sheet.needs).unwrap_or_else(raw)
             }
-            Presence::Sometimes if field.is_apart => match converter.slot_function(field.slot, needs) {
+            Presence::Sometimes if field.is_apart => match converter.slot_function(field.slot, sheet.needs) {
                 Some(function) => call("given(", [function, text("data"), text(key)].into_iter(), ")"),
                 None => text(format!("data.get({key}, UNSET)")),
             },
             Presence::Always => {
                 let raw = || text(format!("data[{key}]"));
-                converter.of(field.slot, raw(), needs).unwrap_or_else(raw)
+                converter.of(field.slot, raw(), sheet.needs).unwrap_or_else(raw)
             }
             Presence::Sometimes => {
                 let slot = Slot { ty: field.slot.ty.clone(), nullable: true };
                 let raw = || text(format!("data.get({key})"));
-                converter.of(&slot, raw(), needs).unwrap_or_else(raw)
+                converter.of(&slot, raw(), sheet.needs).unwrap_or_else(raw)
             }
         };
         cat([text(format!("{}=", field.ident)), value])
     });
     let mut arguments: Vec<Doc> = arguments.collect();
     if let Some(extras) = &ty.extras {
-        let held = converter.of(extras.slot, text("value"), needs).unwrap_or_else(|| text("value"));
+        let held = converter.of(extras.slot, text("value"), sheet.needs).unwrap_or_else(|| text("value"));
         let known = fields.iter().map(|field| text(names::literal(field.wire.as_str())));
         let parts = [
             cat([text("key: "), held]),
@@ -235,11 +221,11 @@ fn constructed(
 }
 
 /// What a method returns: a dictionary, to which are added the fields that are there.
-fn written(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
-    let converter = Converter { plan, way: Way::Out };
-    let value = |field: &PlannedField<'_>, slot: &Slot, needs: &mut Needs| {
+fn written(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
+    let converter = Converter { plan: sheet.plan, way: Way::Out };
+    let value = |field: &PlannedField<'_>, slot: &Slot, sheet: &mut Sheet<'_>| {
         let raw = || text(format!("self.{}", field.ident));
-        converter.of(slot, raw(), needs).unwrap_or_else(raw)
+        converter.of(slot, raw(), sheet.needs).unwrap_or_else(raw)
     };
     let (always, sometimes): (Vec<&PlannedField<'_>>, Vec<_>) =
         fields.iter().partition(|field| field.presence == Presence::Always || field.default.is_some());
@@ -247,12 +233,12 @@ fn written(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], n
         .iter()
         .map(|field| {
             let key = names::literal(field.wire.as_str());
-            cat([text(format!("{key}: ")), value(field, field.slot, needs)])
+            cat([text(format!("{key}: ")), value(field, field.slot, sheet)])
         })
         .collect();
     if let Some(extras) = &ty.extras {
         let own = || text(format!("self.{}", extras.ident));
-        let others = converter.of(&extras.map, own(), needs).unwrap_or_else(own);
+        let others = converter.of(&extras.map, own(), sheet.needs).unwrap_or_else(own);
         entries.push(cat([text("**"), others]));
     }
     let dictionary = if entries.is_empty() { text("{}") } else { listed("{", entries, "}") };
@@ -263,7 +249,7 @@ fn written(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], n
     for field in sometimes {
         let slot = Slot { ty: field.slot.ty.clone(), nullable: field.is_apart };
         let key = names::literal(field.wire.as_str());
-        let assignment = cat([text(format!("data[{key}] = ")), value(field, &slot, needs)]);
+        let assignment = cat([text(format!("data[{key}] = ")), value(field, &slot, sheet)]);
         body.push(cat([
             text(if field.is_apart {
                 format!("if not isinstance(self.{}, Unset):", field.ident)
@@ -427,17 +413,11 @@ fn is_record(ty: &PlannedType<'_>) -> bool {
 }
 
 /// A name for all cases, and the functions that read and write them.
-pub(super) fn union(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    union: &PlannedUnion<'_>,
-    level: Level,
-    needs: &mut Needs,
-) -> Doc {
+pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     let mut cases: Vec<Doc> =
-        union.cases.iter().map(|case| types::slot(plan, case.slot, Types::Dataclasses, needs)).collect();
+        union.cases.iter().map(|case| types::slot(sheet, case.slot, Types::Dataclasses)).collect();
     if union.tag.is_some() {
-        needs.imports.insert("from typing import Any");
+        sheet.needs.imports.insert("from typing import Any");
         cases.push(text("dict[str, Any]"));
     }
     let cases = group(cat([
@@ -447,12 +427,12 @@ pub(super) fn union(
         if_broken(")", ""),
     ]));
     let alias = cat([text(format!("{ident} = ")), cases]);
-    let alias = lines([alias].into_iter().chain(union_comment(plan, ident)));
+    let alias = lines([alias].into_iter().chain(union_comment(sheet.plan, ident)));
     let (read, write) = match union.tag {
-        Some(tag) => (read_by_tag(plan, tag, union, level, needs), text(WRITE_TAGGED)),
-        None => (read_by_kind(plan, ident, union, level, needs), write_by_kind(plan, union, needs)),
+        Some(tag) => (read_by_tag(sheet, tag, union), text(WRITE_TAGGED)),
+        None => (read_by_kind(sheet, ident, union), write_by_kind(sheet, union)),
     };
-    functions(alias, ident, read, write, needs)
+    functions(alias, ident, read, write, sheet.needs)
 }
 
 /// Cases are classes; a dictionary is one that is not known yet.
@@ -463,21 +443,15 @@ fn union_comment(plan: &Plan<'_>, ident: &Ident) -> Option<Doc> {
     ABOUT.comment.of(docs, 0)
 }
 
-fn read_by_tag(
-    plan: &Plan<'_>,
-    tag: &WireName,
-    union: &PlannedUnion<'_>,
-    level: Level,
-    needs: &mut Needs,
-) -> Doc {
-    let converter = Converter { plan, way: Way::In(level) };
+fn read_by_tag(sheet: &mut Sheet<'_>, tag: &WireName, union: &PlannedUnion<'_>) -> Doc {
+    let converter = Converter { plan: sheet.plan, way: Way::In(sheet.options.level) };
     let mut branches: Vec<Doc> = Vec::new();
     for case in &union.cases {
         let tag = names::literal(case.tag.map_or("", WireName::as_str));
-        let value = returned(converter.of(case.slot, text("data"), needs), "data");
+        let value = returned(converter.of(case.slot, text("data"), sheet.needs), "data");
         branches.push(cat([text(format!("case {tag}:")), nest(cat([hard(), value]))]));
     }
-    needs.imports.insert("from typing import cast");
+    sheet.needs.imports.insert("from typing import cast");
     branches.push(cat([text("case _:"), nest(cat([hard(), text("return cast(\"dict[str, Any]\", data)")]))]));
     let branches = nest(cat(branches.into_iter().map(|branch| cat([hard(), branch]))));
     cat([text(format!("match data[{}]:", names::literal(tag.as_str()))), branches])
@@ -497,18 +471,12 @@ fn test(kind: Kind, subject: &str) -> Option<String> {
     Some(format!("isinstance({subject}, {class})"))
 }
 
-fn read_by_kind(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    union: &PlannedUnion<'_>,
-    level: Level,
-    needs: &mut Needs,
-) -> Doc {
-    let converter = Converter { plan, way: Way::In(level) };
+fn read_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+    let converter = Converter { plan: sheet.plan, way: Way::In(sheet.options.level) };
     let mut body = Vec::new();
     let mut is_open = true;
-    for (kind, case) in plan.by_kind(union) {
-        let value = returned(converter.of(case.slot, text("data"), needs), "data");
+    for (kind, case) in sheet.plan.by_kind(union) {
+        let value = returned(converter.of(case.slot, text("data"), sheet.needs), "data");
         match test(kind, "data") {
             Some(test) => body.push(cat([text(format!("if {test}:")), nest(cat([hard(), value]))])),
             None => {
@@ -525,18 +493,18 @@ fn read_by_kind(
 }
 
 /// Cases that stay as they are need no test, and the last of all needs none.
-fn write_by_kind(plan: &Plan<'_>, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
-    let converter = Converter { plan, way: Way::Out };
+fn write_by_kind(sheet: &mut Sheet<'_>, union: &PlannedUnion<'_>) -> Doc {
+    let converter = Converter { plan: sheet.plan, way: Way::Out };
     let mut tested = Vec::new();
     let mut last = None;
     let mut all_convert = true;
-    for (_, case) in plan.by_kind(union) {
-        let Some(value) = converter.of(case.slot, text("value"), needs) else {
+    for (_, case) in sheet.plan.by_kind(union) {
+        let Some(value) = converter.of(case.slot, text("value"), sheet.needs) else {
             all_convert = false;
             continue;
         };
         let value = cat([text("return "), value]);
-        match class_of(plan, &case.slot.ty, needs) {
+        match class_of(sheet, &case.slot.ty) {
             Some(class) => tested.push((class, value)),
             // No class of its own tells it.
             None => last = Some(value),
@@ -552,15 +520,15 @@ fn write_by_kind(plan: &Plan<'_>, union: &PlannedUnion<'_>, needs: &mut Needs) -
 }
 
 /// The class that tells the values of a type.
-fn class_of(plan: &Plan<'_>, ty: &Type, needs: &mut Needs) -> Option<String> {
+fn class_of(sheet: &mut Sheet<'_>, ty: &Type) -> Option<String> {
     match ty {
-        Type::Scalar(scalar) => Some(types::platform_scalar(*scalar, needs).to_owned()),
+        Type::Scalar(scalar) => Some(types::platform_scalar(*scalar, sheet.needs).to_owned()),
         Type::List(_) => Some("list".to_owned()),
         Type::Tuple(_) => Some("tuple".to_owned()),
         Type::Map(_) => Some("dict".to_owned()),
-        Type::Named(id) => match &plan.get(*id).definition {
+        Type::Named(id) => match &sheet.plan.get(*id).definition {
             PlannedDefinition::Record(_) | PlannedDefinition::Enumeration(_) => {
-                Some(plan.ident(*id).to_string())
+                Some(sheet.plan.ident(*id).to_string())
             }
             PlannedDefinition::Union(_) => None,
         },

@@ -2,25 +2,25 @@
 
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, lines, nest, soft, text};
 
-use super::settings::{Level, Types};
+use super::Sheet;
+use super::settings::Types;
 use super::{ABOUT, dataclasses, typed_dicts, types};
-use crate::code::Needs;
-use crate::plan::{Ident, Plan, small_words};
+use crate::plan::{Ident, small_words};
 
-pub(super) fn functions(plan: &Plan<'_>, kind: Types, level: Level, needs: &mut Needs) -> Vec<Doc> {
+pub(super) fn functions(sheet: &mut Sheet<'_>, kind: Types) -> Vec<Doc> {
     let mut made = Vec::new();
     let mut adapters = Vec::new();
-    for (root, [decode, encode]) in plan.entries() {
-        let ty = plan.root_type(root, |slot| match kind {
-            Types::TypedDicts => typed_dicts::slot(plan, slot, needs),
+    for (root, [decode, encode]) in sheet.plan.entries() {
+        let ty = sheet.plan.root_type(root, |slot| match kind {
+            Types::TypedDicts => typed_dicts::slot(sheet, slot),
             Types::Pydantic | Types::Dataclasses => {
-                jar_sprout_layout::print(&types::slot(plan, slot, kind, needs), &ABOUT.style)
+                jar_sprout_layout::print(&types::slot(sheet, slot, kind), &ABOUT.style)
             }
         });
         let (read, write) = match kind {
             Types::Pydantic => {
-                needs.imports.insert("from pydantic import TypeAdapter");
-                let adapter = adapter_name(plan.root_ident(root));
+                sheet.needs.imports.insert("from pydantic import TypeAdapter");
+                let adapter = adapter_name(sheet.plan.root_ident(root));
                 adapters.push(text(format!("{adapter}: TypeAdapter[{ty}] = TypeAdapter({ty})")));
                 (
                     text(format!("{adapter}.validate_json(text)")),
@@ -28,11 +28,11 @@ pub(super) fn functions(plan: &Plan<'_>, kind: Types, level: Level, needs: &mut 
                 )
             }
             Types::Dataclasses => {
-                needs.imports.insert("import json");
-                dataclasses::entry(plan, root, level, needs)
+                sheet.needs.imports.insert("import json");
+                dataclasses::entry(sheet, root)
             }
             Types::TypedDicts => {
-                needs.imports.extend(["import json", "from typing import cast"]);
+                sheet.needs.imports.extend(["import json", "from typing import cast"]);
                 (text(format!("cast(\"{ty}\", json.loads(text))")), text("json.dumps(value)"))
             }
         };

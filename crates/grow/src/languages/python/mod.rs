@@ -12,19 +12,18 @@ mod types;
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text,
 };
-use jar_sprout_model::{Docs, Fraction, Presence, Record, Scalar, Slot, Type};
+use jar_sprout_model::{Docs, Presence, Slot, Type};
 
-use crate::code::{GrownFile, Helper, MARK, Needs};
-use crate::docs::{self, Comment};
-use crate::extras::Extras;
-use crate::language::{About, Language, TimeKeeping};
+use crate::language::Language;
 use crate::plan::{
     DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
     PlannedUnionCase, small_words,
 };
+use crate::prepare::Abilities;
 use crate::settings::Settings;
-use crate::trial::Trial;
-use settings::{Level, Types};
+use crate::spell::docs::{self, Comment};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, MARK, Needs, Trial};
+use settings::{Level, PythonOptions, Types};
 
 /// Python with pydantic.
 pub(crate) struct Python;
@@ -57,88 +56,85 @@ static ABOUT: About = About {
         deprecated: Some("Deprecated."),
     },
     style: STYLE,
-    has_file_per_type: false,
+    ending: "py",
+    imported: |line| (line.starts_with("from ") || line.starts_with("import ")).then_some(line),
 };
+
+/// What declarations are spelled on.
+type Sheet<'s> = crate::spell::Sheet<'s, PythonOptions>;
 
 impl Language for Python {
     fn about(&self) -> &'static About {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str, _: &Settings) -> String {
+    fn dialect(&self, settings: &Settings) -> Box<dyn Dialect> {
+        Box::new(PythonOptions::of(settings))
+    }
+
+    fn apart(&self, settings: &Settings, _: &str) -> Settings {
+        settings.clone()
+    }
+
+    fn for_trial(&self, settings: &Settings, _: &str) -> Settings {
+        settings.for_trial()
+    }
+}
+
+impl Dialect for PythonOptions {
+    fn about(&self) -> &'static About {
+        &ABOUT
+    }
+
+    fn abilities(&self) -> Abilities {
+        self.abilities()
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
         format!("{}.py", small_words(type_name, "_"))
     }
 
-    /// Enums, then classes from the inside out, then what is no class and needs them at once.
-    fn rank(&self, ty: &PlannedType<'_>) -> u8 {
-        match &ty.definition {
-            PlannedDefinition::Enumeration(_) => 0,
-            PlannedDefinition::Record(_) => 1,
-            PlannedDefinition::Union(_) => 2,
-        }
-    }
-
-    fn declares_inside_out(&self) -> bool {
-        true
-    }
-
-    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        let PlannedType { ident, docs, definition, .. } = ty;
-        let level = Level::of(settings);
-        let said = |union| lines([union].into_iter().chain(ABOUT.comment.of(docs, 0)));
-        match (definition, Types::of(settings)) {
-            (PlannedDefinition::Record(fields), Types::Pydantic) => record(plan, ty, fields, needs),
-            (PlannedDefinition::Record(fields), Types::Dataclasses) => {
-                dataclasses::record(plan, ty, fields, level, needs)
-            }
-            (PlannedDefinition::Record(fields), Types::TypedDicts) => {
-                typed_dicts::record(plan, ty, fields, level, needs)
-            }
-            (PlannedDefinition::Enumeration(cases), Types::Pydantic | Types::Dataclasses) => {
-                enumeration(ty, cases, level, needs)
-            }
-            (PlannedDefinition::Enumeration(cases), Types::TypedDicts) => {
-                typed_dicts::enumeration(ty, cases, needs)
-            }
-            (PlannedDefinition::Union(union), Types::Pydantic) => {
-                said(self::union(plan, ident, union, needs))
-            }
-            (PlannedDefinition::Union(union), Types::Dataclasses) => {
-                dataclasses::union(plan, ident, union, level, needs)
-            }
-            (PlannedDefinition::Union(union), Types::TypedDicts) => {
-                said(typed_dicts::union(plan, ident, union, needs))
-            }
-        }
-    }
-
     /// It stands inside.
-    fn comment(&self, _: &Plan<'_>, _: &PlannedType<'_>, _: &Settings) -> Option<Doc> {
+    fn comment(&self, _: &Plan<'_>, _: &PlannedType<'_>) -> Option<Doc> {
         None
     }
 
-    fn alias(
-        &self,
-        plan: &Plan<'_>,
-        ident: &Ident,
-        slot: &Slot,
-        settings: &Settings,
-        needs: &mut Needs,
-    ) -> Doc {
-        match Types::of(settings) {
-            Types::Pydantic => {
-                cat([text(format!("{ident} = ")), types::slot(plan, slot, Types::Pydantic, needs)])
+    fn declare(&self, sheet: &mut BlankSheet<'_>, ty: &PlannedType<'_>) -> Doc {
+        let sheet = &mut sheet.with(self);
+        let PlannedType { ident, docs, definition, .. } = ty;
+        let said = |union| lines([union].into_iter().chain(ABOUT.comment.of(docs, 0)));
+        match (definition, self.types) {
+            (PlannedDefinition::Record(fields), Types::Pydantic) => record(sheet, ty, fields),
+            (PlannedDefinition::Record(fields), Types::Dataclasses) => dataclasses::record(sheet, ty, fields),
+            (PlannedDefinition::Record(fields), Types::TypedDicts) => typed_dicts::record(sheet, ty, fields),
+            (PlannedDefinition::Enumeration(cases), Types::Pydantic | Types::Dataclasses) => {
+                enumeration(sheet, ty, cases)
             }
-            Types::Dataclasses => dataclasses::alias(plan, ident, slot, Level::of(settings), needs),
-            Types::TypedDicts => text(format!("{ident} = {}", typed_dicts::slot(plan, slot, needs))),
+            (PlannedDefinition::Enumeration(cases), Types::TypedDicts) => {
+                typed_dicts::enumeration(ty, cases, sheet.needs)
+            }
+            (PlannedDefinition::Union(union), Types::Pydantic) => said(self::union(sheet, ident, union)),
+            (PlannedDefinition::Union(union), Types::Dataclasses) => dataclasses::union(sheet, ident, union),
+            (PlannedDefinition::Union(union), Types::TypedDicts) => {
+                said(typed_dicts::union(sheet, ident, union))
+            }
         }
     }
 
-    fn entry(&self, plan: &Plan<'_>, settings: &Settings, needs: &mut Needs) -> Vec<Doc> {
-        entry::functions(plan, Types::of(settings), Level::of(settings), needs)
+    fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
+        let sheet = &mut sheet.with(self);
+        match self.types {
+            Types::Pydantic => cat([text(format!("{ident} = ")), types::slot(sheet, slot, Types::Pydantic)]),
+            Types::Dataclasses => dataclasses::alias(sheet, ident, slot),
+            Types::TypedDicts => text(format!("{ident} = {}", typed_dicts::slot(sheet, slot))),
+        }
     }
 
-    fn assemble(&self, _: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+    fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc> {
+        entry::functions(&mut sheet.with(self), self.types)
+    }
+
+    fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let head = [text(format!("# {MARK}")), text("from __future__ import annotations")];
         let groups = names::grouped_imports(&needs.imports);
         let groups = groups.into_iter().map(|group| lines(group.into_iter().map(text)));
@@ -147,45 +143,8 @@ impl Language for Python {
         join(&cat([hard(), hard(), hard()]), [head].into_iter().chain(declarations))
     }
 
-    fn time_keeping(&self, settings: &Settings) -> TimeKeeping {
-        match Types::of(settings) {
-            Types::Pydantic | Types::Dataclasses => TimeKeeping::InForm(Fraction::NoneOr(6)),
-            Types::TypedDicts => TimeKeeping::AsText,
-        }
-    }
-
-    /// `json` knows no decimals, and nothing reads or writes a dictionary.
-    fn holds(&self, scalar: Scalar, settings: &Settings) -> bool {
-        match Types::of(settings) {
-            Types::Pydantic => true,
-            Types::Dataclasses => scalar != Scalar::Decimal,
-            Types::TypedDicts => !matches!(scalar, Scalar::Decimal | Scalar::Lettered(_)),
-        }
-    }
-
-    /// Models and dictionaries tell it by themselves.
-    fn tells_absence(&self, settings: &Settings) -> bool {
-        Types::of(settings) == Types::Dataclasses
-    }
-
-    fn imported(&self, line: &'static str) -> Option<&'static str> {
-        (line.starts_with("from ") || line.starts_with("import ")).then_some(line)
-    }
-
-    /// A dictionary has its keys as they came, but its type does not name others.
-    fn extras(&self, _: &Record, settings: &Settings) -> Extras {
-        match Types::of(settings) {
-            Types::Pydantic | Types::Dataclasses => Extras::Typed,
-            Types::TypedDicts => Extras::LeftOut,
-        }
-    }
-
-    fn fills_in(&self, settings: &Settings) -> bool {
-        Types::of(settings) != Types::TypedDicts
-    }
-
-    fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
-        match Types::of(settings) {
+    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
+        match self.types {
             Types::Pydantic | Types::Dataclasses => proof::driver(trials),
             Types::TypedDicts => proof::typed(trials),
         }
@@ -196,16 +155,16 @@ impl Language for Python {
 /// class Hive(BaseModel):
 ///     id: int
 /// ```
-fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], needs: &mut Needs) -> Doc {
+fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
     // Where one field is called as another's key, a key must not be taken for a name.
     let is_ambiguous = fields.iter().any(|field| {
         let is_key = |other: &PlannedField<'_>| other.wire.as_str() == field.ident.as_str();
         fields.iter().any(|other| is_key(other) && other.ident != field.ident)
     });
     // What is set of the base is set of all that extend it.
-    let base = plan.base_of(ty).filter(|_| !is_ambiguous);
+    let base = sheet.plan.base_of(ty).filter(|_| !is_ambiguous);
     if base.is_none() {
-        needs.imports.insert("from pydantic import BaseModel");
+        sheet.needs.imports.insert("from pydantic import BaseModel");
     }
     let own = Plan::own_fields(base, fields);
     let has_alias = own.iter().any(|field| field.ident.as_str() != field.wire.as_str());
@@ -220,16 +179,16 @@ fn record(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], ne
         settings.push("protected_namespaces=()");
     }
     let config = (!settings.is_empty()).then(|| {
-        needs.imports.insert("from pydantic import ConfigDict");
+        sheet.needs.imports.insert("from pydantic import ConfigDict");
         let config = format!("model_config = ConfigDict({})", settings.join(", "));
         cat([hard(), text(config), hard()])
     });
     let extras = ty.extras.as_ref().map(|extras| {
-        needs.imports.insert("from pydantic import Field");
-        let map = types::slot(plan, &extras.map, Types::Pydantic, needs);
+        sheet.needs.imports.insert("from pydantic import Field");
+        let map = types::slot(sheet, &extras.map, Types::Pydantic);
         cat([hard(), text("__pydantic_extra__: "), map, text(" = Field(init=False)")])
     });
-    let fields = own.iter().map(|one| cat([hard(), documented(field(plan, one, needs), one.docs)]));
+    let fields = own.iter().map(|one| cat([hard(), documented(field(sheet, one), one.docs)]));
     let fields: Vec<Doc> = fields.chain(extras).collect();
     let comment = docstring(ty.docs);
     let body = match (fields.is_empty(), &comment) {
@@ -252,28 +211,27 @@ fn documented(member: Doc, docs: &Docs) -> Doc {
 }
 
 /// `note: str | None = Field(default=None, alias="Note")`
-fn field(plan: &Plan<'_>, field: &PlannedField<'_>, needs: &mut Needs) -> Doc {
+fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
     let PlannedField { ident, wire, presence, slot, docs: _, is_apart: _, default } = field;
     let (ty, default) = match (&slot.ty, presence) {
         (Type::Constant(constant), _) => {
-            (types::slot(plan, slot, Types::Pydantic, needs), Some(names::literal(constant.as_str())))
+            (types::slot(sheet, slot, Types::Pydantic), Some(names::literal(constant.as_str())))
         }
-        (_, Presence::Always) => (types::slot(plan, slot, Types::Pydantic, needs), None),
+        (_, Presence::Always) => (types::slot(sheet, slot, Types::Pydantic), None),
         (_, Presence::Sometimes) if default.is_some() => (
-            types::non_null(plan, slot, Types::Pydantic, needs),
-            default.map(|default| plan.default_code(default, &DEFAULTS)),
+            types::non_null(sheet, slot, Types::Pydantic),
+            default.map(|default| sheet.plan.default_code(default, &DEFAULTS)),
         ),
-        (_, Presence::Sometimes) => (
-            types::or_none(types::non_null(plan, slot, Types::Pydantic, needs), &slot.ty),
-            Some("None".to_owned()),
-        ),
+        (_, Presence::Sometimes) => {
+            (types::or_none(types::non_null(sheet, slot, Types::Pydantic), &slot.ty), Some("None".to_owned()))
+        }
     };
     let alias = (ident.as_str() != wire.as_str()).then(|| format!("alias={}", names::literal(wire.as_str())));
     let (opening, value) = match (alias, default) {
         (None, None) => return cat([text(format!("{ident}: ")), ty]),
         (None, Some(default)) => (default.len(), text(default)),
         (Some(alias), default) => {
-            needs.imports.insert("from pydantic import Field");
+            sheet.needs.imports.insert("from pydantic import Field");
             let default = default.map(|default| format!("default={default}"));
             let arguments = default.into_iter().chain([alias]).map(text);
             let open = "Field(";
@@ -301,10 +259,10 @@ fn call(open: &'static str, arguments: impl Iterator<Item = Doc>, close: &'stati
     group(cat([text(open), nest(cat([soft(), inner])), soft(), text(close)]))
 }
 
-fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>], level: Level, needs: &mut Needs) -> Doc {
-    let base = match (ty.is_closed, level) {
+fn enumeration(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, cases: &[PlannedCase<'_>]) -> Doc {
+    let base = match (ty.is_closed, sheet.options.level) {
         (true, Level::Eleven) => {
-            needs.imports.insert("from enum import StrEnum");
+            sheet.needs.imports.insert("from enum import StrEnum");
             "StrEnum"
         }
         (is_closed, level) => {
@@ -313,7 +271,7 @@ fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>], level: Level, ne
                 (false, Level::Ten) => OPEN_ENUM_310,
                 (false, Level::Eleven) => OPEN_ENUM,
             };
-            needs.helpers.insert(helper);
+            sheet.needs.helpers.insert(helper);
             helper.name
         }
     };
@@ -327,17 +285,17 @@ fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>], level: Level, ne
 }
 
 /// A tag that no sample had leaves the whole object as a dictionary.
-fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
+fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     let PlannedUnion { tag, cases, unknown: _ } = union;
     let case = |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| {
-        types::slot(plan, slot, Types::Pydantic, needs)
+        types::slot(sheet, slot, Types::Pydantic)
     };
     let mut cases: Vec<Doc> = cases.iter().map(case).collect();
     if tag.is_none() {
         let cases = join(&text(" | "), cases);
         return cat([text(format!("{ident} = ")), cases]);
     }
-    needs.imports.extend([
+    sheet.needs.imports.extend([
         "from pydantic import Field",
         "from pydantic import JsonValue",
         "from typing import Annotated",

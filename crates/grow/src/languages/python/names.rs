@@ -2,8 +2,8 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use crate::literal::Literal;
 use crate::plan::{Naming, OwnName, Place, VariantKind, pascal_case, screaming_case, snake_case};
+use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,

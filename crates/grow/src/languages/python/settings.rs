@@ -1,45 +1,48 @@
 //! Python's settings.
 
-use crate::settings::{ABSENT, Choice, ENTRY, Setting, Settings, Values};
+use jar_sprout_model::{Fraction, Scalar};
 
-const TYPES: Setting = Setting {
+use crate::prepare::{Abilities, Extras, Foundation, Judge, Nulls, Order, TimeKeeping};
+use crate::settings::{ABSENT, Absence, ENTRY, Entry, Meaning, Nesting, OneOf, Setting, Settings, Spread};
+
+const TYPES: OneOf<Types> = OneOf {
     key: "types",
     doc: "what objects become",
-    values: Values::Choice(&[
-        Choice { value: "pydantic", doc: "models for pydantic v2" },
-        Choice {
+    choices: &[
+        Meaning { value: "pydantic", doc: "models for pydantic v2", it: Types::Pydantic },
+        Meaning {
             value: "dataclasses",
             doc: "dataclasses with from_dict and to_dict, which need the standard library alone",
+            it: Types::Dataclasses,
         },
-        Choice {
+        Meaning {
             value: "typed-dicts",
             doc: "TypedDict: the dictionaries of json.loads, checked by a type checker alone",
+            it: Types::TypedDicts,
         },
-    ]),
+    ],
 };
 
-const LEVEL: Setting = Setting {
+const LEVEL: OneOf<Level> = OneOf {
     key: "level",
     doc: "the level of the language",
-    values: Values::Choice(&[
-        Choice { value: "3.11", doc: "Python 3.11 and later" },
-        Choice { value: "3.10", doc: "Python 3.10 and later; what typing lacks there is typing_extensions'" },
-    ]),
+    choices: &[
+        Meaning { value: "3.11", doc: "Python 3.11 and later", it: Level::Eleven },
+        Meaning {
+            value: "3.10",
+            doc: "Python 3.10 and later; what typing lacks there is typing_extensions'",
+            it: Level::Ten,
+        },
+    ],
 };
 
-pub(super) const SETTINGS: &[Setting] = &[TYPES, LEVEL, ABSENT, ENTRY];
+pub(super) const SETTINGS: &[&dyn Setting] = &[&TYPES, &LEVEL, &ABSENT, &ENTRY];
 
 /// The level of the language.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(super) enum Level {
     Ten,
     Eleven,
-}
-
-impl Level {
-    pub(super) fn of(settings: &Settings) -> Self {
-        if settings.is(&LEVEL, "3.10") { Self::Ten } else { Self::Eleven }
-    }
 }
 
 /// What objects become.
@@ -50,12 +53,71 @@ pub(super) enum Types {
     TypedDicts,
 }
 
-impl Types {
+/// All settings, resolved.
+#[derive(Debug, Clone)]
+pub(super) struct PythonOptions {
+    pub(super) types: Types,
+    pub(super) level: Level,
+    absence: Absence,
+    entry: Entry,
+}
+
+impl PythonOptions {
     pub(super) fn of(settings: &Settings) -> Self {
-        match settings.value(&TYPES) {
-            Some("dataclasses") => Self::Dataclasses,
-            Some("typed-dicts") => Self::TypedDicts,
-            _ => Self::Pydantic,
+        Self {
+            types: TYPES.of(settings),
+            level: LEVEL.of(settings),
+            absence: ABSENT.of(settings),
+            entry: ENTRY.of(settings),
+        }
+    }
+
+    /// What code with these options can and cannot do.
+    pub(super) fn abilities(&self) -> Abilities {
+        Abilities {
+            spread: Spread::Together,
+            order: Order::InsideOut,
+            nesting: Nesting::Beside,
+            has_namespace_file: false,
+            // Models and dictionaries tell it by themselves.
+            absence: match self.types {
+                Types::Dataclasses => self.absence,
+                Types::Pydantic | Types::TypedDicts => Absence::Untold,
+            },
+            times: match self.types {
+                Types::Pydantic | Types::Dataclasses => TimeKeeping::InForm(Fraction::NoneOr(6)),
+                Types::TypedDicts => TimeKeeping::AsText,
+            },
+            // `json` knows no decimals, and nothing reads or writes a dictionary.
+            holds: match self.types {
+                Types::Pydantic => |_| true,
+                Types::Dataclasses => |scalar| scalar != Scalar::Decimal,
+                Types::TypedDicts => |scalar| !matches!(scalar, Scalar::Decimal | Scalar::Lettered(_)),
+            },
+            // A dictionary has its keys as they came, but its type does not name others.
+            extras: match self.types {
+                Types::Pydantic | Types::Dataclasses => |_| Extras::Typed,
+                Types::TypedDicts => |_| Extras::LeftOut,
+            },
+            fills_in: self.types != Types::TypedDicts,
+            nulls: Nulls::WhereRequired,
+            entry: self.entry,
+            plain_copies: None,
+            judge: match self.types {
+                Types::Pydantic | Types::Dataclasses => Judge::Driver,
+                Types::TypedDicts => Judge::Compiler,
+            },
+            foundation: Foundation {
+                level: match self.level {
+                    Level::Ten => crate::prepare::Level(3, 10),
+                    Level::Eleven => crate::prepare::Level(3, 11),
+                },
+                libraries: match self.types {
+                    Types::Pydantic => &["pydantic"],
+                    Types::Dataclasses | Types::TypedDicts => &[],
+                },
+                plugins: &[],
+            },
         }
     }
 }

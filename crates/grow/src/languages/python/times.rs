@@ -6,9 +6,10 @@ use jar_sprout_layout::{print, text};
 use jar_sprout_model::{Fraction, Scalar, TimeForm, ZeroOffset};
 
 use super::{STYLE, call};
-use crate::code::Helper;
 use crate::plan::{Plan, small_words};
-use crate::times::{HelpersByTime, TimeHelpers, suffix};
+use crate::prepare::suffix;
+use crate::spell::Helper;
+use crate::spell::{HelpersByTime, TimeHelpers};
 
 /// The types of times that are written in a way of their own.
 pub(super) static TYPES: LazyLock<HelpersByTime> =

@@ -3,10 +3,11 @@
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text};
 use jar_sprout_model::{OnWire, Presence, Slot, Type};
 
+use super::Sheet;
 use super::settings::Level;
 use super::{ABOUT, docstring, documented, names};
-use crate::code::Needs;
-use crate::plan::{Ident, Plan, PlannedCase, PlannedField, PlannedType, PlannedUnion};
+use crate::plan::{Ident, PlannedCase, PlannedField, PlannedType, PlannedUnion};
+use crate::spell::Needs;
 
 /// What annotations are written with, and letters that its linters take for digits.
 const BUILT_IN: &[&str] = &[
@@ -26,12 +27,12 @@ const BUILT_IN: &[&str] = &[
 ];
 
 /// The type of a place for a value: `Queen | None`
-pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, needs: &mut Needs) -> String {
-    let ty = non_null(plan, &slot.ty, needs);
+pub(super) fn slot(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
+    let ty = non_null(sheet, &slot.ty);
     if slot.nullable && slot.ty != Type::Any { format!("{ty} | None") } else { ty }
 }
 
-fn non_null(plan: &Plan<'_>, ty: &Type, needs: &mut Needs) -> String {
+fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> String {
     match ty {
         Type::Any => "object".to_owned(),
         // A date stays the text it is on the wire.
@@ -43,43 +44,37 @@ fn non_null(plan: &Plan<'_>, ty: &Type, needs: &mut Needs) -> String {
         }
         .to_owned(),
         Type::Constant(constant) => {
-            needs.imports.insert("from typing import Literal");
+            sheet.needs.imports.insert("from typing import Literal");
             format!("Literal[{}]", names::literal(constant.as_str()))
         }
-        Type::List(items) => format!("list[{}]", slot(plan, items, needs)),
-        Type::Map(values) => format!("dict[str, {}]", slot(plan, values, needs)),
+        Type::List(items) => format!("list[{}]", slot(sheet, items)),
+        Type::Map(values) => format!("dict[str, {}]", slot(sheet, values)),
         // A list of JSON is a list, however many items it has.
         Type::Tuple(items) => {
-            let mut kinds: Vec<String> = items.iter().map(|item| slot(plan, item, needs)).collect();
+            let mut kinds: Vec<String> = items.iter().map(|item| slot(sheet, item)).collect();
             kinds.sort();
             kinds.dedup();
             format!("list[{}]", kinds.join(" | "))
         }
-        Type::Named(id) => plan.ident(*id).to_string(),
+        Type::Named(id) => sheet.plan.ident(*id).to_string(),
     }
 }
 
 /// A class where every key is an identifier, else a call with the keys as text.
-pub(super) fn record(
-    plan: &Plan<'_>,
-    ty: &PlannedType<'_>,
-    fields: &[PlannedField<'_>],
-    level: Level,
-    needs: &mut Needs,
-) -> Doc {
-    needs.imports.insert("from typing import TypedDict");
+pub(super) fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
+    sheet.needs.imports.insert("from typing import TypedDict");
     let is_plain = |field: &PlannedField<'_>| {
         let key = field.wire.as_str();
         // Two underscores in front are mangled inside a class, where the name of a type would hide the type.
-        let hides = BUILT_IN.contains(&key) || plan.find(key).is_some();
+        let hides = BUILT_IN.contains(&key) || sheet.plan.find(key).is_some();
         names::is_identifier(key) && !key.starts_with("__") && !hides
     };
-    let typed = |field: &PlannedField<'_>, needs: &mut Needs| {
-        let ty = slot(plan, field.slot, needs);
+    let typed = |field: &PlannedField<'_>, sheet: &mut Sheet<'_>| {
+        let ty = slot(sheet, field.slot);
         match field.presence {
             Presence::Always => ty,
             Presence::Sometimes => {
-                needs.imports.insert(match level {
+                sheet.needs.imports.insert(match sheet.options.level {
                     Level::Ten => "from typing_extensions import NotRequired",
                     Level::Eleven => "from typing import NotRequired",
                 });
@@ -92,7 +87,7 @@ pub(super) fn record(
         let members: Vec<Doc> = fields
             .iter()
             .map(|field| {
-                let member = text(format!("{}: {}", field.wire, typed(field, needs)));
+                let member = text(format!("{}: {}", field.wire, typed(field, sheet)));
                 cat([hard(), documented(member, field.docs)])
             })
             .collect();
@@ -109,7 +104,7 @@ pub(super) fn record(
         .map(|field| {
             let key = names::literal(field.wire.as_str());
             // Quoted: a type may need itself, or one that comes later.
-            cat([hard(), text(format!("{key}: {},", names::literal(&typed(field, needs))))])
+            cat([hard(), text(format!("{key}: {},", names::literal(&typed(field, sheet))))])
         })
         .collect();
     let open = text(format!("{ident} = TypedDict("));
@@ -137,8 +132,8 @@ pub(super) fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>], needs
     lines([alias].into_iter().chain(ABOUT.comment.of(&docs, 0)))
 }
 
-pub(super) fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, needs: &mut Needs) -> Doc {
-    let cases: Vec<String> = union.cases.iter().map(|case| slot(plan, case.slot, needs)).collect();
+pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+    let cases: Vec<String> = union.cases.iter().map(|case| slot(sheet, case.slot)).collect();
     let flat = format!("{ident} = {}", cases.join(" | "));
     let width = print(&text(flat.clone()), &ABOUT.style).chars().count();
     if width <= ABOUT.style.width {

@@ -3,15 +3,15 @@
 use jar_sprout_layout::{Doc, cat, join, text};
 use jar_sprout_model::{Numeral, Scalar, Slot, Type};
 
+use super::Sheet;
 use super::names;
 use super::settings::Types;
 use super::times::TYPES;
-use crate::code::{Helper, Needs};
-use crate::plan::Plan;
+use crate::spell::{Helper, Needs};
 
 /// The type of a place for a value: `Queen | None`
-pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, types: Types, needs: &mut Needs) -> Doc {
-    let ty = non_null(plan, slot, types, needs);
+pub(super) fn slot(sheet: &mut Sheet<'_>, slot: &Slot, types: Types) -> Doc {
+    let ty = non_null(sheet, slot, types);
     if slot.nullable { or_none(ty, &slot.ty) } else { ty }
 }
 
@@ -21,36 +21,36 @@ pub(super) fn or_none(doc: Doc, ty: &Type) -> Doc {
 }
 
 /// The type of a value that is not null: `Queen`
-pub(super) fn non_null(plan: &Plan<'_>, slot: &Slot, types: Types, needs: &mut Needs) -> Doc {
+pub(super) fn non_null(sheet: &mut Sheet<'_>, slot: &Slot, types: Types) -> Doc {
     match &slot.ty {
         Type::Any if types == Types::Dataclasses => {
-            needs.imports.insert("from typing import Any");
+            sheet.needs.imports.insert("from typing import Any");
             text("Any")
         }
         Type::Any => {
-            needs.imports.insert("from pydantic import JsonValue");
+            sheet.needs.imports.insert("from pydantic import JsonValue");
             text("JsonValue")
         }
         // They are told how to write it by their own code.
-        Type::Scalar(scalar) if types == Types::Dataclasses => text(platform_scalar(*scalar, needs)),
-        Type::Scalar(scalar) => text(self::scalar(plan, *scalar, needs)),
+        Type::Scalar(scalar) if types == Types::Dataclasses => text(platform_scalar(*scalar, sheet.needs)),
+        Type::Scalar(scalar) => text(self::scalar(sheet, *scalar)),
         Type::Constant(constant) => {
-            needs.imports.insert("from typing import Literal");
+            sheet.needs.imports.insert("from typing import Literal");
             text(format!("Literal[{}]", names::literal(constant.as_str())))
         }
-        Type::List(items) => cat([text("list["), self::slot(plan, items, types, needs), text("]")]),
-        Type::Map(values) => cat([text("dict[str, "), self::slot(plan, values, types, needs), text("]")]),
+        Type::List(items) => cat([text("list["), self::slot(sheet, items, types), text("]")]),
+        Type::Map(values) => cat([text("dict[str, "), self::slot(sheet, values, types), text("]")]),
         Type::Tuple(items) => {
-            let items: Vec<Doc> = items.iter().map(|item| self::slot(plan, item, types, needs)).collect();
+            let items: Vec<Doc> = items.iter().map(|item| self::slot(sheet, item, types)).collect();
             cat([text("tuple["), join(&text(", "), items), text("]")])
         }
-        Type::Named(id) => text(plan.ident(*id).as_str().to_owned()),
+        Type::Named(id) => text(sheet.plan.ident(*id).as_str().to_owned()),
     }
 }
 
-fn scalar(plan: &Plan<'_>, scalar: Scalar, needs: &mut Needs) -> &'static str {
-    if let Some(special) = TYPES.special(plan, scalar) {
-        needs.helpers.insert(special);
+fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
+    if let Some(special) = TYPES.special(sheet.plan, scalar) {
+        sheet.needs.helpers.insert(special);
         return special.name;
     }
     // The library writes a decimal in letters as it is.
@@ -61,10 +61,10 @@ fn scalar(plan: &Plan<'_>, scalar: Scalar, needs: &mut Needs) -> &'static str {
     ];
     match helpers.into_iter().find(|(of, _)| *of == scalar) {
         Some((_, helper)) => {
-            needs.helpers.insert(helper);
+            sheet.needs.helpers.insert(helper);
             helper.name
         }
-        None => platform_scalar(scalar, needs),
+        None => platform_scalar(scalar, sheet.needs),
     }
 }
 

@@ -2,16 +2,13 @@
 
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, lines, nest, print, soft, text};
 
-use super::settings::Dates;
+use super::Sheet;
 use super::{ABOUT, types};
-use crate::code::Needs;
-use crate::plan::Plan;
 
-pub(super) fn functions(plan: &Plan<'_>, dates: Dates, needs: &mut Needs) -> Vec<Doc> {
-    let functions = plan.entries().flat_map(|(root, [decode, encode])| {
-        let ty =
-            plan.root_type(root, |slot| print(&types::slot(plan, None, slot, dates, needs), &ABOUT.style));
-        let name = plan.root_ident(root);
+pub(super) fn functions(sheet: &mut Sheet<'_>) -> Vec<Doc> {
+    let functions = sheet.plan.entries().flat_map(|(root, [decode, encode])| {
+        let ty = sheet.plan.root_type(root, |slot| print(&types::slot(sheet, None, slot), &ABOUT.style));
+        let name = sheet.plan.root_ident(root);
         [
             function(
                 &[

@@ -9,19 +9,18 @@ mod times;
 mod types;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group_at_most, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Fraction, Numeral, Presence, Record, Scalar, Slot, Type, WireName};
+use jar_sprout_model::{Numeral, Presence, Slot, Type, WireName};
 
-use crate::code::{GrownFile, Helper, MARK, Needs};
-use crate::docs::{self, Comment};
-use crate::extras::Extras;
-use crate::language::{About, Language, TimeKeeping};
+use crate::language::Language;
 use crate::plan::{
     DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField, PlannedType,
     PlannedUnion, PlannedUnionCase, small_words,
 };
+use crate::prepare::Abilities;
 use crate::settings::Settings;
-use crate::trial::Trial;
-use settings::Dates;
+use crate::spell::docs::{self, Comment};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, MARK, Needs, Trial};
+use settings::RustOptions;
 
 /// Rust with serde.
 pub(crate) struct Rust;
@@ -39,77 +38,76 @@ static ABOUT: About = About {
         deprecated: Some("Deprecated."),
     },
     style: Style { width: 100, indent: Indent::Spaces(4) },
-    has_file_per_type: false,
+    ending: "rs",
+    imported: |line| line.strip_prefix("use ")?.strip_suffix(';'),
 };
+
+/// What declarations are spelled on.
+type Sheet<'s> = crate::spell::Sheet<'s, RustOptions>;
 
 impl Language for Rust {
     fn about(&self) -> &'static About {
         &ABOUT
     }
 
-    fn file_name(&self, type_name: &str, _: &Settings) -> String {
+    fn dialect(&self, settings: &Settings) -> Box<dyn Dialect> {
+        Box::new(RustOptions::of(settings))
+    }
+
+    fn apart(&self, settings: &Settings, _: &str) -> Settings {
+        settings.clone()
+    }
+
+    fn for_trial(&self, settings: &Settings, _: &str) -> Settings {
+        settings.for_trial()
+    }
+}
+
+impl Dialect for RustOptions {
+    fn about(&self) -> &'static About {
+        &ABOUT
+    }
+
+    fn abilities(&self) -> Abilities {
+        self.abilities()
+    }
+
+    fn file_name(&self, type_name: &str) -> String {
         format!("{}.rs", small_words(type_name, "_"))
     }
 
-    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        let dates = Dates::of(settings);
-        needs.imports.extend(["serde::Deserialize", "serde::Serialize"]);
+    fn comment(&self, _: &Plan<'_>, ty: &PlannedType<'_>) -> Option<Doc> {
+        ABOUT.comment.of(ty.docs, 0)
+    }
+
+    fn declare(&self, sheet: &mut BlankSheet<'_>, ty: &PlannedType<'_>) -> Doc {
+        let sheet = &mut sheet.with(self);
+        sheet.needs.imports.extend(["serde::Deserialize", "serde::Serialize"]);
         let PlannedType { ident, definition, .. } = ty;
         match definition {
-            PlannedDefinition::Record(fields) => record(plan, ty, fields, dates, needs),
+            PlannedDefinition::Record(fields) => record(sheet, ty, fields),
             PlannedDefinition::Enumeration(cases) => enumeration(ident, cases, ty.is_closed),
-            PlannedDefinition::Union(union) => self::union(plan, ident, union, dates, needs),
+            PlannedDefinition::Union(union) => self::union(sheet, ident, union),
         }
     }
 
-    fn alias(
-        &self,
-        plan: &Plan<'_>,
-        ident: &Ident,
-        slot: &Slot,
-        settings: &Settings,
-        needs: &mut Needs,
-    ) -> Doc {
-        let ty = types::slot(plan, None, slot, Dates::of(settings), needs);
+    fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
+        let ty = types::slot(&mut sheet.with(self), None, slot);
         cat([text(format!("pub type {ident} = ")), ty, text(";")])
     }
 
-    fn entry(&self, plan: &Plan<'_>, settings: &Settings, needs: &mut Needs) -> Vec<Doc> {
-        entry::functions(plan, Dates::of(settings), needs)
+    fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc> {
+        entry::functions(&mut sheet.with(self))
     }
 
-    fn assemble(&self, _: &str, _: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+    fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let imports = names::grouped_imports(&needs.imports);
         let imports = (!imports.is_empty()).then(|| lines(imports.into_iter().map(text)));
         let blank_line = cat([hard(), hard()]);
         join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(imports).chain(declarations))
     }
 
-    fn time_keeping(&self, settings: &Settings) -> TimeKeeping {
-        TimeKeeping::InForm(match Dates::of(settings) {
-            Dates::Chrono => Fraction::Threes,
-            Dates::Time | Dates::Jiff => Fraction::Shortest,
-        })
-    }
-
-    /// The standard library has no decimal.
-    fn holds(&self, scalar: Scalar, _: &Settings) -> bool {
-        scalar != Scalar::Lettered(Numeral::Decimal)
-    }
-
-    fn tells_absence(&self, _: &Settings) -> bool {
-        true
-    }
-
-    fn extras(&self, _: &Record, _: &Settings) -> Extras {
-        Extras::Typed
-    }
-
-    fn imported(&self, line: &'static str) -> Option<&'static str> {
-        line.strip_prefix("use ")?.strip_suffix(';')
-    }
-
-    fn driver(&self, trials: &[Trial], _: &Settings) -> Vec<GrownFile> {
+    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
         proof::driver(trials)
     }
 }
@@ -147,15 +145,10 @@ fn rename(wire: &WireName) -> String {
 ///     pub id: i64,
 /// }
 /// ```
-fn record(
-    plan: &Plan<'_>,
-    ty: &PlannedType<'_>,
-    fields: &[PlannedField<'_>],
-    dates: Dates,
-    needs: &mut Needs,
-) -> Doc {
+fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
     let ident = &ty.ident;
-    let tag = plan
+    let tag = sheet
+        .plan
         .tag_to_write(ty)
         .map(|(key, tag)| [format!("tag = {}", names::LITERAL.of(key.as_str())), rename(tag)]);
     // A tag is the enum's, or the attribute's: serde reads and writes it.
@@ -170,18 +163,16 @@ fn record(
     if fields.is_empty() {
         return lines(attributes.chain([text(format!("pub struct {ident} {{}}"))]));
     }
-    let members =
-        fields.iter().map(|one| cat([hard(), field(plan, ident, one, rule.is_some(), dates, needs)]));
+    let members = fields.iter().map(|one| cat([hard(), field(sheet, ident, one, rule.is_some())]));
     let mut members: Vec<Doc> = members.collect();
     if let Some(PlannedExtras { ident, map, slot: _ }) = &ty.extras {
-        let declared =
-            cat([text(format!("pub {ident}: ")), types::slot(plan, None, map, dates, needs), text(",")]);
+        let declared = cat([text(format!("pub {ident}: ")), types::slot(sheet, None, map), text(",")]);
         members.push(cat([hard(), text("#[serde(flatten)]"), hard(), declared]));
     }
     let body = nest(cat(members));
     let declaration = cat([text(format!("pub struct {ident} {{")), body, hard(), text("}")]);
     let declaration = lines(attributes.chain([declaration]));
-    match defaults(plan, ident, &fields, dates, needs) {
+    match defaults(sheet, ident, &fields) {
         Some(defaults) => cat([declaration, hard(), hard(), defaults]),
         None => declaration,
     }
@@ -198,19 +189,13 @@ fn default_name(ident: &Ident) -> String {
 }
 
 /// Functions that make the default values of fields.
-fn defaults(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    fields: &[&PlannedField<'_>],
-    dates: Dates,
-    needs: &mut Needs,
-) -> Option<Doc> {
+fn defaults(sheet: &mut Sheet<'_>, ident: &Ident, fields: &[&PlannedField<'_>]) -> Option<Doc> {
     let mut functions = Vec::new();
     for field in fields {
         let Some(default) = field.default else { continue };
-        let ty = types::non_null(plan, Some(ident), field.slot, dates, needs);
+        let ty = types::non_null(sheet, Some(ident), field.slot);
         let head = cat([text(format!("fn {}() -> ", default_name(&field.ident))), ty, text(" {")]);
-        let code = plan.default_code(default, &DEFAULTS);
+        let code = sheet.plan.default_code(default, &DEFAULTS);
         let code = if default.is_number() { names::in_groups(&code) } else { code };
         let body = nest(cat([hard(), text(code)]));
         functions.push(cat([head, body, hard(), text("}")]));
@@ -219,14 +204,7 @@ fn defaults(
     (!functions.is_empty()).then(|| cat([text(format!("impl {ident} {{")), inside, hard(), text("}")]))
 }
 
-fn field(
-    plan: &Plan<'_>,
-    owner: &Ident,
-    field: &PlannedField<'_>,
-    all_renamed: bool,
-    dates: Dates,
-    needs: &mut Needs,
-) -> Doc {
+fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, all_renamed: bool) -> Doc {
     let PlannedField { ident, wire, presence, slot, docs, is_apart, default } = field;
     let mut arguments = Vec::new();
     if !all_renamed && names::bare(ident.as_str()) != wire.as_str() {
@@ -240,31 +218,31 @@ fn field(
     let is_option =
         *presence == Presence::Sometimes && default.is_none() || slot.nullable && slot.ty != Type::Any;
     if *is_apart {
-        needs.helpers.insert(PRESENT);
+        sheet.needs.helpers.insert(PRESENT);
         arguments.push("default".to_owned());
         arguments.push("deserialize_with = \"present\"".to_owned());
     }
-    let attribute = times::attribute(plan, field, dates).filter(|_| !is_apart);
+    let attribute = times::attribute(sheet, field).filter(|_| !is_apart);
     let numeral = field.numeral();
     if numeral.is_some() {
         let helper = if is_option { IN_LETTERS_OR_NONE } else { IN_LETTERS };
-        needs.helpers.insert(helper);
+        sheet.needs.helpers.insert(helper);
         if *presence == Presence::Sometimes {
             arguments.push("default".to_owned());
         }
         arguments.push(format!("with = \"{}\"", helper.name));
     }
     let ty = match (&slot.ty, &attribute) {
-        (Type::Scalar(scalar), Some(_)) => text(types::scalar(*scalar, dates, needs)),
+        (Type::Scalar(scalar), Some(_)) => text(types::scalar(sheet, *scalar)),
         _ if numeral == Some(Numeral::Integer) => text("i64"),
         _ if numeral.is_some() => text("f64"),
         // `Option<Option<String>>`
-        _ if *is_apart => types::slot(plan, Some(owner), slot, dates, needs),
-        _ => types::non_null(plan, Some(owner), slot, dates, needs),
+        _ if *is_apart => types::slot(sheet, Some(owner), slot),
+        _ => types::non_null(sheet, Some(owner), slot),
     };
     match attribute {
         Some(times::Attribute::Written(helper)) => {
-            needs.helpers.insert(helper);
+            sheet.needs.helpers.insert(helper);
             arguments.push(format!("serialize_with = \"{}\"", helper.name));
         }
         Some(times::Attribute::With) => {
@@ -302,7 +280,7 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], is_closed: bool) -> Doc
     lines([derives].into_iter().chain(serde(all.into_iter().collect())).chain([declaration]))
 }
 
-fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, dates: Dates, needs: &mut Needs) -> Doc {
+fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     let PlannedUnion { tag, cases, unknown: _ } = union;
     let kind = match tag {
         Some(tag) => format!("tag = {}", names::LITERAL.of(tag.as_str())),
@@ -313,11 +291,11 @@ fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, dates: Dates,
     let rule = names::variant_rule(&tags);
     let all = rule.map(|rule| format!("rename_all = \"{}\"", rule.name));
     let mut body = Vec::new();
-    let boxed = sizes::boxed(plan, union);
+    let boxed = sizes::boxed(sheet.plan, union);
     for (PlannedUnionCase { ident: case, tag, slot }, is_boxed) in cases.iter().zip(boxed) {
         let own = tag.filter(|tag| rule.is_none() && tag.as_str() != case.as_str()).map(rename);
-        let ty = types::slot(plan, Some(ident), slot, dates, needs);
-        let is_apart = matches!(slot.ty, Type::Named(id) if plan.contains_inline(id, ident));
+        let ty = types::slot(sheet, Some(ident), slot);
+        let is_apart = matches!(slot.ty, Type::Named(id) if sheet.plan.contains_inline(id, ident));
         let ty = if is_boxed && !is_apart { cat([text("Box<"), ty, text(">")]) } else { ty };
         let variant = cat([text(format!("{case}(")), ty, text("),")]);
         body.push(cat([hard(), lines(serde(own.into_iter().collect()).into_iter().chain([variant]))]));
@@ -327,7 +305,7 @@ fn union(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>, dates: Dates,
         body.push(cat([hard(), text("#[serde(untagged)]"), hard(), text("Other(serde_json::Value),")]));
     }
     let declaration = cat([text(format!("pub enum {ident} {{")), nest(cat(body)), hard(), text("}")]);
-    let writes_itself = plan.have_cases_tags(union);
+    let writes_itself = sheet.plan.have_cases_tags(union);
     let derives = if writes_itself { DERIVES_BUT_SERIALIZE } else { DERIVES };
     let declaration = lines(
         [text(derives)]

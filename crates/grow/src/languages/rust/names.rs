@@ -4,8 +4,8 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::Words;
 
-use crate::literal::Literal;
 use crate::plan::{Naming, OwnName, Place, VariantKind, in_ascii, pascal_case, snake_case};
+use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
     type_case: |words| pascal_case(&in_latin(words)),

@@ -1,18 +1,29 @@
 //! Rust's settings.
 
-use crate::settings::{ABSENT, Choice, ENTRY, Setting, Settings, Values};
+use jar_sprout_model::{Fraction, Numeral, Scalar};
 
-const DATES: Setting = Setting {
+use crate::prepare::{Abilities, Extras, Foundation, Judge, Level, Nulls, Order, TimeKeeping};
+use crate::settings::{ABSENT, Absence, ENTRY, Entry, Meaning, Nesting, OneOf, Setting, Settings, Spread};
+
+const DATES: OneOf<Dates> = OneOf {
     key: "dates",
     doc: "the library of dates and times",
-    values: Values::Choice(&[
-        Choice { value: "chrono", doc: "chrono" },
-        Choice { value: "time", doc: "time; a date-time with another offset than UTC, or none, stays text" },
-        Choice { value: "jiff", doc: "jiff; a date-time with another offset than UTC stays text" },
-    ]),
+    choices: &[
+        Meaning { value: "chrono", doc: "chrono", it: Dates::Chrono },
+        Meaning {
+            value: "time",
+            doc: "time; a date-time with another offset than UTC, or none, stays text",
+            it: Dates::Time,
+        },
+        Meaning {
+            value: "jiff",
+            doc: "jiff; a date-time with another offset than UTC stays text",
+            it: Dates::Jiff,
+        },
+    ],
 };
 
-pub(super) const SETTINGS: &[Setting] = &[DATES, ABSENT, ENTRY];
+pub(super) const SETTINGS: &[&dyn Setting] = &[&DATES, &ABSENT, &ENTRY];
 
 /// The library of dates and times.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -22,12 +33,48 @@ pub(super) enum Dates {
     Jiff,
 }
 
-impl Dates {
+/// All settings, resolved.
+#[derive(Debug, Clone)]
+pub(super) struct RustOptions {
+    pub(super) dates: Dates,
+    absence: Absence,
+    entry: Entry,
+}
+
+impl RustOptions {
     pub(super) fn of(settings: &Settings) -> Self {
-        match settings.value(&DATES) {
-            Some("time") => Self::Time,
-            Some("jiff") => Self::Jiff,
-            _ => Self::Chrono,
+        Self { dates: DATES.of(settings), absence: ABSENT.of(settings), entry: ENTRY.of(settings) }
+    }
+
+    /// What code with these options can and cannot do.
+    pub(super) fn abilities(&self) -> Abilities {
+        Abilities {
+            spread: Spread::Together,
+            order: Order::OutsideIn,
+            nesting: Nesting::Beside,
+            has_namespace_file: false,
+            absence: self.absence,
+            times: TimeKeeping::InForm(match self.dates {
+                Dates::Chrono => Fraction::Threes,
+                Dates::Time | Dates::Jiff => Fraction::Shortest,
+            }),
+            // The standard library has no decimal.
+            holds: |scalar| scalar != Scalar::Lettered(Numeral::Decimal),
+            extras: |_| Extras::Typed,
+            fills_in: true,
+            nulls: Nulls::WhereRequired,
+            entry: self.entry,
+            plain_copies: None,
+            judge: Judge::Driver,
+            foundation: Foundation {
+                level: Level(1, 85),
+                libraries: match self.dates {
+                    Dates::Chrono => &["serde", "serde_json", "chrono"],
+                    Dates::Time => &["serde", "serde_json", "time"],
+                    Dates::Jiff => &["serde", "serde_json", "jiff"],
+                },
+                plugins: &[],
+            },
         }
     }
 }

@@ -117,10 +117,9 @@ mod tests {
     };
 
     use super::*;
-    use crate::language::TimeKeeping;
-    use crate::languages::Rust;
-    use crate::plan::{Absence, Wanted};
-    use crate::times::Times;
+    use crate::languages::rust::settings::RustOptions;
+    use crate::prepare::prepare;
+    use crate::settings::Settings;
 
     /// Which cases stand in a box, of a union of records with so many texts each.
     fn boxed_of(texts: &[usize]) -> Vec<bool> {
@@ -146,19 +145,9 @@ mod tests {
         let ty = |(at, definition)| NamedType::new(Words::split(&format!("hive{at}")), definition);
         let root = Root { name: Words::split("hive0"), slot: named(0) };
         let model = Model::new(types.enumerate().map(ty).collect(), root);
-        let times = Times::of(&model, TimeKeeping::AsText);
-        let naming = &crate::language::Language::about(&Rust).naming;
-        let plan = Plan::of(
-            &model,
-            naming,
-            times,
-            Wanted {
-                absence: Absence::Untold,
-                has_entry: false,
-                has_defaults: false,
-                first_twin: usize::MAX,
-            },
-        );
+        let abilities = RustOptions::of(&Settings::default()).abilities();
+        let prepared = prepare(&model, &abilities);
+        let plan = Plan::of(&prepared, &super::super::ABOUT.naming, &abilities);
         let PlannedDefinition::Union(union) = &plan.types[0].definition else { panic!("it is a union") };
         boxed(&plan, union)
     }

@@ -4,10 +4,12 @@ use std::sync::LazyLock;
 
 use jar_sprout_model::{Fraction, Scalar, TimeForm, Type, ZeroOffset};
 
+use super::Sheet;
 use super::settings::Dates;
-use crate::code::Helper;
-use crate::plan::{Plan, PlannedField, small_words};
-use crate::times::{HelpersByTime, TimeHelpers, suffix};
+use crate::plan::{PlannedField, small_words};
+use crate::prepare::suffix;
+use crate::spell::Helper;
+use crate::spell::{HelpersByTime, TimeHelpers};
 
 /// A type of chrono, and how its values are written.
 #[derive(Clone, Copy)]
@@ -51,11 +53,11 @@ const LOCAL_TIME: Kind = Kind {
 };
 
 /// Whether only an attribute of a field can say how a time is read and written.
-pub(super) fn needs_attribute(plan: &Plan<'_>, scalar: Scalar, dates: Dates) -> bool {
+pub(super) fn needs_attribute(sheet: &Sheet<'_>, scalar: Scalar) -> bool {
     scalar.time_forms().is_some_and(|forms| {
-        let is_special = plan.times.special_form(scalar).is_some();
+        let is_special = sheet.plan.times.special_form(scalar).is_some();
         let is_moment = matches!(scalar, Scalar::DateTime(_));
-        match dates {
+        match sheet.options.dates {
             Dates::Chrono => is_special,
             Dates::Time => is_special || is_moment,
             // It keeps the moment and forgets the offset.
@@ -73,12 +75,12 @@ pub(super) enum Attribute {
 }
 
 /// What a field's attribute says of its time.
-pub(super) fn attribute(plan: &Plan<'_>, field: &PlannedField<'_>, dates: Dates) -> Option<Attribute> {
-    match (dates, &field.slot.ty) {
-        (Dates::Chrono, Type::Scalar(scalar)) => WRITERS.special(plan, *scalar).map(Attribute::Written),
+pub(super) fn attribute(sheet: &Sheet<'_>, field: &PlannedField<'_>) -> Option<Attribute> {
+    match (sheet.options.dates, &field.slot.ty) {
+        (Dates::Chrono, Type::Scalar(scalar)) => WRITERS.special(sheet.plan, *scalar).map(Attribute::Written),
         (Dates::Time, Type::Scalar(scalar @ Scalar::DateTime(forms))) => {
             // The library writes another offset than that of UTC as UTC.
-            let is_native = plan.times.special_form(*scalar).is_none() && forms.are_in_utc();
+            let is_native = sheet.plan.times.special_form(*scalar).is_none() && forms.are_in_utc();
             is_native.then_some(Attribute::With)
         }
         _ => None,

@@ -3,58 +3,45 @@
 use jar_sprout_layout::{Doc, cat, join, text};
 use jar_sprout_model::{Scalar, Slot, Type, Width};
 
+use super::Sheet;
 use super::settings::Dates;
 use super::times;
-use crate::code::Needs;
-use crate::plan::{Ident, Plan};
+use crate::plan::Ident;
 
 /// The type of a place for a value: `Option<Queen>`. `owner` is the type that the place is a direct part of.
-pub(super) fn slot(
-    plan: &Plan<'_>,
-    owner: Option<&Ident>,
-    slot: &Slot,
-    dates: Dates,
-    needs: &mut Needs,
-) -> Doc {
-    let ty = non_null(plan, owner, slot, dates, needs);
+pub(super) fn slot(sheet: &mut Sheet<'_>, owner: Option<&Ident>, slot: &Slot) -> Doc {
+    let ty = non_null(sheet, owner, slot);
     // `Value` takes null as it is.
     if slot.nullable && slot.ty != Type::Any { cat([text("Option<"), ty, text(">")]) } else { ty }
 }
 
 /// The type of a value that is not null: `Queen`
-pub(super) fn non_null(
-    plan: &Plan<'_>,
-    owner: Option<&Ident>,
-    slot: &Slot,
-    dates: Dates,
-    needs: &mut Needs,
-) -> Doc {
+pub(super) fn non_null(sheet: &mut Sheet<'_>, owner: Option<&Ident>, slot: &Slot) -> Doc {
     match &slot.ty {
         Type::Any => text("serde_json::Value"),
         // What no attribute reaches stays what it is on the wire.
-        Type::Scalar(scalar) if times::needs_attribute(plan, *scalar, dates) => text("String"),
-        Type::Scalar(scalar) => text(self::scalar(*scalar, dates, needs)),
+        Type::Scalar(scalar) if times::needs_attribute(sheet, *scalar) => text("String"),
+        Type::Scalar(scalar) => text(self::scalar(sheet, *scalar)),
         Type::Constant(_) => text("String"),
         // What stands in a list or a map has a size of its own.
-        Type::List(items) => cat([text("Vec<"), self::slot(plan, None, items, dates, needs), text(">")]),
+        Type::List(items) => cat([text("Vec<"), self::slot(sheet, None, items), text(">")]),
         Type::Map(values) => {
-            needs.imports.insert("std::collections::BTreeMap");
-            cat([text("BTreeMap<String, "), self::slot(plan, None, values, dates, needs), text(">")])
+            sheet.needs.imports.insert("std::collections::BTreeMap");
+            cat([text("BTreeMap<String, "), self::slot(sheet, None, values), text(">")])
         }
         Type::Tuple(items) => {
-            let items: Vec<Doc> =
-                items.iter().map(|item| self::slot(plan, owner, item, dates, needs)).collect();
+            let items: Vec<Doc> = items.iter().map(|item| self::slot(sheet, owner, item)).collect();
             cat([text("("), join(&text(", "), items), text(")")])
         }
         Type::Named(id) => {
-            let ident = plan.ident(*id);
-            let is_cycle = owner.is_some_and(|owner| plan.contains_inline(*id, owner));
+            let ident = sheet.plan.ident(*id);
+            let is_cycle = owner.is_some_and(|owner| sheet.plan.contains_inline(*id, owner));
             text(if is_cycle { format!("Box<{ident}>") } else { ident.to_string() })
         }
     }
 }
 
-pub(super) fn scalar(scalar: Scalar, dates: Dates, needs: &mut Needs) -> &'static str {
+pub(super) fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
     match scalar {
         Scalar::Boolean => "bool",
         Scalar::Integer(Width::Narrow) => "i32",
@@ -64,8 +51,8 @@ pub(super) fn scalar(scalar: Scalar, dates: Dates, needs: &mut Needs) -> &'stati
         // No attribute reaches into a list.
         Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Lettered(_) => "String",
         Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date | Scalar::Time(_) => {
-            let (name, imports) = date(scalar, dates);
-            needs.imports.extend(imports);
+            let (name, imports) = date(scalar, sheet.options.dates);
+            sheet.needs.imports.extend(imports);
             name
         }
     }

@@ -2,10 +2,11 @@
 
 use jar_sprout_layout::{Doc, text};
 
-use super::Form;
+use super::Sheet;
+use super::settings::SwiftOptions;
 use super::types;
-use crate::code::{Helper, Needs};
-use crate::plan::{Ident, Plan, PlannedType};
+use crate::plan::{Ident, PlannedType};
+use crate::spell::Helper;
 
 const OTHER_KEY: Helper = Helper { name: "OtherKey", text: include_str!("OtherKey.swift") };
 const DECODED_OTHER_KEY: Helper = Helper { name: "OtherKey", text: include_str!("decode/OtherKey.swift") };
@@ -18,19 +19,14 @@ pub(super) struct Extras<'p> {
 }
 
 impl<'p> Extras<'p> {
-    pub(super) fn of(
-        plan: &Plan<'_>,
-        ty: &'p PlannedType<'_>,
-        form: &Form,
-        needs: &mut Needs,
-    ) -> Option<Self> {
+    pub(super) fn of(sheet: &mut Sheet<'_>, ty: &'p PlannedType<'_>) -> Option<Self> {
         let extras = ty.extras.as_ref()?;
-        needs.helpers.insert(if form.is_encoded { OTHER_KEY } else { DECODED_OTHER_KEY });
-        Some(Self { ident: &extras.ident, map: types::slot(plan, &extras.map, form, needs) })
+        sheet.needs.helpers.insert(if sheet.options.is_encoded { OTHER_KEY } else { DECODED_OTHER_KEY });
+        Some(Self { ident: &extras.ident, map: types::slot(sheet, &extras.map) })
     }
 
-    pub(super) fn property(&self, form: &Form) -> Doc {
-        text(format!("{}{} {}: {}", form.access, form.property, self.ident, self.map))
+    pub(super) fn property(&self, options: &SwiftOptions) -> Doc {
+        text(format!("{}{} {}: {}", options.access, options.property, self.ident, self.map))
     }
 
     pub(super) fn parameter(&self) -> Doc {

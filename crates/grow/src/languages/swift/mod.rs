@@ -10,18 +10,18 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Presence, Record, Slot, Words};
+use jar_sprout_model::{Presence, Slot, Words};
 
-use crate::code::{GrownFile, Helper, MARK, Needs, nested};
-use crate::docs::{self, Comment};
-use crate::language::{About, Language};
+use crate::language::Language;
 use crate::plan::{
     DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, pascal_case,
 };
+use crate::prepare::Abilities;
 use crate::settings::Settings;
-use crate::trial::Trial;
+use crate::spell::docs::{self, Comment};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, MARK, Needs, Trial, nested};
 use extras::Extras;
-use settings::Form;
+use settings::{NAMESPACE, SwiftOptions};
 
 /// Swift.
 pub(crate) struct Swift;
@@ -39,80 +39,103 @@ static ABOUT: About = About {
         deprecated: Some("- Warning: Deprecated."),
     },
     style: Style { width: 100, indent: Indent::Spaces(4) },
-    has_file_per_type: true,
+    ending: "swift",
+    imported: |line| line.strip_prefix("import "),
 };
+
+/// What declarations are spelled on.
+type Sheet<'s> = crate::spell::Sheet<'s, SwiftOptions>;
 
 impl Language for Swift {
     fn about(&self) -> &'static About {
         &ABOUT
     }
 
+    fn dialect(&self, settings: &Settings) -> Box<dyn Dialect> {
+        Box::new(SwiftOptions::of(settings))
+    }
+
+    /// A module is what a package has; models that share one stand in a namespace each.
+    fn apart(&self, settings: &Settings, model: &str) -> Settings {
+        let name = pascal_case(&Words::split(model));
+        let names = [name.clone(), format!("{name}Models"), format!("Models{name}")];
+        let is_free = |name: &&String| Settings::default().with(&NAMESPACE, name).is_some();
+        let Some(name) = names.iter().find(is_free) else { return settings.clone() };
+        // As it was asked for, with the model's own name behind.
+        let name = format!("{}{name}", NAMESPACE.of(settings).unwrap_or_default());
+        settings.with(&NAMESPACE, &name).expect("it is longer than a name that can be used")
+    }
+
+    fn for_trial(&self, settings: &Settings, _: &str) -> Settings {
+        settings.for_trial()
+    }
+}
+
+impl Dialect for SwiftOptions {
+    fn about(&self) -> &'static About {
+        &ABOUT
+    }
+
+    fn abilities(&self) -> Abilities {
+        self.abilities()
+    }
+
     /// A module cannot have two files of one name.
-    fn file_name(&self, type_name: &str, settings: &Settings) -> String {
+    fn file_name(&self, type_name: &str) -> String {
         let ty = type_name.trim_matches('`');
-        match settings::namespace(settings) {
+        match &self.namespace {
             Some(namespace) if ty.is_empty() => format!("{namespace}.swift"),
             Some(namespace) => format!("{namespace}+{ty}.swift"),
             None => format!("{ty}.swift"),
         }
     }
 
-    fn declare(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings, needs: &mut Needs) -> Doc {
-        let form = Form::of(settings).at(plan, ty);
+    fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>) -> Option<Doc> {
+        ABOUT.comment.of(ty.docs, self.at(plan, ty).indent)
+    }
+
+    fn declare(&self, sheet: &mut BlankSheet<'_>, ty: &PlannedType<'_>) -> Doc {
+        let options = self.at(sheet.plan, ty);
         match &ty.definition {
             PlannedDefinition::Record(fields) => {
-                let nested = nested(self, plan, ty, settings, needs);
-                record(plan, ty, fields, nested, &form, needs)
+                let nested = nested(self, sheet, ty);
+                record(&mut sheet.with(&options), ty, fields, nested)
             }
-            PlannedDefinition::Enumeration(cases) if ty.is_closed => closed(&ty.ident, cases, &form),
-            PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, &form),
-            PlannedDefinition::Union(union) => unions::union(plan, &ty.ident, union, &form, needs),
+            PlannedDefinition::Enumeration(cases) if ty.is_closed => closed(&ty.ident, cases, &options),
+            PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, &options),
+            PlannedDefinition::Union(union) => unions::union(&mut sheet.with(&options), &ty.ident, union),
         }
     }
 
-    fn declare_twin(
+    fn declare_copy(
         &self,
-        plan: &Plan<'_>,
-        twin: &PlannedType<'_>,
+        sheet: &mut BlankSheet<'_>,
+        copy: &PlannedType<'_>,
         wire: &PlannedType<'_>,
-        settings: &Settings,
-        needs: &mut Needs,
     ) -> Doc {
-        twins::declare(plan, twin, wire, &Form::of(settings).at(plan, twin), needs)
+        let options = self.at(sheet.plan, copy);
+        twins::declare(&mut sheet.with(&options), copy, wire)
     }
 
-    fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>, settings: &Settings) -> Option<Doc> {
-        ABOUT.comment.of(ty.docs, Form::of(settings).at(plan, ty).indent)
+    fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
+        text(format!("{}typealias {ident} = {}", self.access, types::slot(&mut sheet.with(self), slot)))
     }
 
-    fn alias(
-        &self,
-        plan: &Plan<'_>,
-        ident: &Ident,
-        slot: &Slot,
-        settings: &Settings,
-        needs: &mut Needs,
-    ) -> Doc {
-        let form = Form::of(settings);
-        text(format!("{}typealias {ident} = {}", form.access, types::slot(plan, slot, &form, needs)))
+    fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc> {
+        entry::functions(&mut sheet.with(self))
     }
 
-    fn entry(&self, plan: &Plan<'_>, settings: &Settings, needs: &mut Needs) -> Vec<Doc> {
-        entry::functions(plan, &Form::of(settings), needs)
-    }
-
-    fn assemble(&self, _: &str, settings: &Settings, needs: &Needs, declarations: Vec<Doc>) -> Doc {
+    fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let imports = needs.imports.iter().map(|name| text(format!("import {name}")));
         let imports = (!needs.imports.is_empty()).then(|| lines(imports));
         let mark = text(format!("// {MARK}"));
-        let declarations = match settings::namespace(settings) {
+        let declarations = match &self.namespace {
             None => declarations,
             Some(namespace) => {
-                let access = Form::of(settings).access;
                 // The namespace is declared where all of it stands, or in a file of its own.
                 let is_its_own = needs.is_whole || declarations.is_empty();
                 let head = if is_its_own {
-                    format!("{access}enum {namespace}")
+                    format!("{}enum {namespace}", self.access)
                 } else {
                     format!("extension {namespace}")
                 };
@@ -122,13 +145,9 @@ impl Language for Swift {
         join(&cat([hard(), hard()]), [mark].into_iter().chain(imports).chain(declarations))
     }
 
-    fn has_namespace_file(&self, settings: &Settings) -> bool {
-        settings::namespace(settings).is_some()
-    }
-
     /// Extensions stand beside all types, and name what they extend by its whole name.
-    fn split_helper(&self, helper: Helper, settings: &Settings) -> (&'static str, Option<String>) {
-        let Some(namespace) = settings::namespace(settings) else { return (helper.text, None) };
+    fn split_helper(&self, helper: Helper) -> (&'static str, Option<String>) {
+        let Some(namespace) = &self.namespace else { return (helper.text, None) };
         let Some(at) = helper.text.find("\nextension ") else { return (helper.text, None) };
         let (inside, outside) = helper.text.split_at(at);
         let name = helper.name;
@@ -138,34 +157,8 @@ impl Language for Swift {
         (inside, Some(outside.trim().to_owned()))
     }
 
-    /// A module is what a package has; models that share one stand in a namespace each.
-    fn apart(&self, settings: &Settings, model: &str) -> Settings {
-        let name = pascal_case(&Words::split(model));
-        let mut apart = settings.clone();
-        let names = [name.clone(), format!("{name}Models"), format!("Models{name}")];
-        let is_free = |name: &&String| Settings::default().set(self, "namespace", name).is_ok();
-        if let Some(name) = names.iter().find(is_free) {
-            // As it was asked for, with the model's own name behind.
-            let name = format!("{}{name}", settings.given("namespace").unwrap_or_default());
-            apart.set(self, "namespace", &name).expect("it is longer than a name that can be used");
-        }
-        apart
-    }
-
-    fn extras(&self, _: &Record, _: &Settings) -> crate::extras::Extras {
-        crate::extras::Extras::Typed
-    }
-
-    fn tells_absence(&self, _: &Settings) -> bool {
-        true
-    }
-
-    fn imported(&self, line: &'static str) -> Option<&'static str> {
-        line.strip_prefix("import ")
-    }
-
-    fn driver(&self, trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
-        proof::driver(trials, settings)
+    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
+        proof::driver(trials, self)
     }
 }
 
@@ -174,19 +167,12 @@ impl Language for Swift {
 ///     let id: Int64
 /// }
 /// ```
-fn record(
-    plan: &Plan<'_>,
-    ty: &PlannedType<'_>,
-    fields: &[PlannedField<'_>],
-    nested: Vec<Doc>,
-    form: &Form,
-    needs: &mut Needs,
-) -> Doc {
+fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], nested: Vec<Doc>) -> Doc {
     let ident = &ty.ident;
-    let extras = Extras::of(plan, ty, form, needs);
-    let Form { indent, access, is_class, is_encoded, property, function: _ } = *form;
+    let extras = Extras::of(sheet, ty);
+    let SwiftOptions { indent, access, is_class, is_encoded, property, .. } = *sheet.options;
     let typed: Vec<(&PlannedField<'_>, String)> =
-        fields.iter().map(|field| (field, types::field(plan, ident, field, form, needs))).collect();
+        fields.iter().map(|field| (field, types::field(sheet, ident, field))).collect();
     let properties = typed.iter().map(|(field, ty)| {
         let declaration = text(format!("{access}{property} {}: {ty}", field.ident));
         (ABOUT.comment.of(field.docs, indent + 4), declaration)
@@ -198,7 +184,7 @@ fn record(
     let is_renamed = fields.iter().any(|field| bare(&field.ident) != field.wire.as_str());
     let mut inside = Vec::new();
     if !fields.is_empty() {
-        let extras = extras.iter().map(|extras| (None, extras.property(form)));
+        let extras = extras.iter().map(|extras| (None, extras.property(sheet.options)));
         inside.push(docs::spaced(properties.chain(extras)));
     }
     if is_renamed || writes_null || has_defaults || extras.is_some() {
@@ -206,20 +192,20 @@ fn record(
     }
     // Another initializer takes the place of the one that a struct has by itself.
     if is_class || !access.is_empty() || has_defaults || extras.is_some() {
-        inside.push(initializer(plan, &typed, extras.as_ref(), form));
+        inside.push(initializer(sheet, &typed, extras.as_ref()));
     }
     if has_defaults || extras.is_some() {
-        inside.push(decode(plan, &typed, extras.as_ref(), form));
+        inside.push(decode(sheet, &typed, extras.as_ref()));
     }
     if writes_null || extras.is_some() && is_encoded {
-        inside.push(encode(fields, extras.as_ref(), form));
+        inside.push(encode(fields, extras.as_ref(), sheet.options));
     }
     inside.extend(nested);
     let has_id = fields.iter().any(|field| {
         bare(&field.ident) == "id" && field.presence == Presence::Always && !types::may_be_nil(field.slot)
     });
     let kind = if is_class { "final class" } else { "struct" };
-    let protocols = form.protocols(has_id);
+    let protocols = sheet.options.protocols(has_id);
     members(&format!("{access}{kind} {ident}: {protocols}"), inside)
 }
 
@@ -244,14 +230,13 @@ fn coding_keys(fields: &[PlannedField<'_>], all: bool) -> Doc {
 
 /// `init(id: Int64, note: String? = nil)`
 fn initializer(
-    plan: &Plan<'_>,
+    sheet: &Sheet<'_>,
     fields: &[(&PlannedField<'_>, String)],
     extras: Option<&Extras<'_>>,
-    form: &Form,
 ) -> Doc {
     let parameter = |(field, ty): &(&PlannedField<'_>, String)| {
         let default = match (field.presence, field.default) {
-            (_, Some(default)) => format!(" = {}", plan.default_code(default, &DEFAULTS)),
+            (_, Some(default)) => format!(" = {}", sheet.plan.default_code(default, &DEFAULTS)),
             (Presence::Sometimes, None) if field.is_apart => " = .absent".to_owned(),
             (Presence::Sometimes, None) => " = nil".to_owned(),
             (Presence::Always, None) => String::new(),
@@ -261,7 +246,7 @@ fn initializer(
     let parameters = fields.iter().map(parameter).chain(extras.map(Extras::parameter));
     let parameters = join(&cat([text(","), line()]), parameters);
     let head = group(cat([
-        text(format!("{}init(", form.access)),
+        text(format!("{}init(", sheet.options.access)),
         nest(cat([soft(), parameters])),
         soft(),
         text(")"),
@@ -269,7 +254,7 @@ fn initializer(
     let idents = fields.iter().map(|(field, _)| &field.ident).chain(extras.map(|extras| extras.ident));
     let set = idents.map(|ident| cat([hard(), text(format!("self.{ident} = {ident}"))]));
     if fields.is_empty() {
-        return text(format!("{}init() {{}}", form.access));
+        return text(format!("{}init() {{}}", sheet.options.access));
     }
     cat([head, text(" {"), nest(cat(set)), hard(), text("}")])
 }
@@ -281,12 +266,7 @@ const DEFAULTS: DefaultSpelling = DefaultSpelling {
 };
 
 /// What the compiler would write, but that what is absent has its default value.
-fn decode(
-    plan: &Plan<'_>,
-    fields: &[(&PlannedField<'_>, String)],
-    extras: Option<&Extras<'_>>,
-    form: &Form,
-) -> Doc {
+fn decode(sheet: &Sheet<'_>, fields: &[(&PlannedField<'_>, String)], extras: Option<&Extras<'_>>) -> Doc {
     let one = |(field, ty): &(&PlannedField<'_>, String)| {
         let name = &field.ident;
         // The method has names of its own.
@@ -294,7 +274,7 @@ fn decode(
         let plain = ty.trim_end_matches('?');
         let (method, default) = match (field.presence, field.default) {
             (_, Some(default)) => {
-                ("decodeIfPresent", format!(" ?? {}", plan.default_code(default, &DEFAULTS)))
+                ("decodeIfPresent", format!(" ?? {}", sheet.plan.default_code(default, &DEFAULTS)))
             }
             (Presence::Sometimes, None) if !field.is_apart => ("decodeIfPresent", String::new()),
             (Presence::Always | Presence::Sometimes, None) => ("decode", String::new()),
@@ -305,12 +285,12 @@ fn decode(
     };
     let container = text("let container = try decoder.container(keyedBy: CodingKeys.self)");
     block(
-        &format!("{}init(from decoder: any Decoder) throws", form.access),
+        &format!("{}init(from decoder: any Decoder) throws", sheet.options.access),
         [container].into_iter().chain(fields.iter().map(one)).chain(extras.map(Extras::decoded)),
     )
 }
 
-fn encode(fields: &[PlannedField<'_>], extras: Option<&Extras<'_>>, form: &Form) -> Doc {
+fn encode(fields: &[PlannedField<'_>], extras: Option<&Extras<'_>>, options: &SwiftOptions) -> Doc {
     let one = |field: &PlannedField<'_>| {
         let method = match field.presence {
             Presence::Sometimes if !field.is_apart && field.default.is_none() => "encodeIfPresent",
@@ -323,14 +303,14 @@ fn encode(fields: &[PlannedField<'_>], extras: Option<&Extras<'_>>, form: &Form)
     };
     let container = text("var container = encoder.container(keyedBy: CodingKeys.self)");
     block(
-        &format!("{}func encode(to encoder: any Encoder) throws", form.access),
+        &format!("{}func encode(to encoder: any Encoder) throws", options.access),
         [container].into_iter().chain(fields.iter().map(one)).chain(extras.map(Extras::encoded)),
     )
 }
 
 /// A text of its own type; one that is not known yet is kept as it is.
-fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: &Form) -> Doc {
-    let Form { indent, access, .. } = *form;
+fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], options: &SwiftOptions) -> Doc {
+    let SwiftOptions { indent, access, .. } = *options;
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
         let declaration = text(format!("{access}static let {case} = {ident}(rawValue: {literal})"));
@@ -338,7 +318,7 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: &Form) -> Doc {
     };
     let value = text(format!("{access}let rawValue: String"));
     let initializer = block(&format!("{access}init(rawValue: String)"), [text("self.rawValue = rawValue")]);
-    let coding = form.coding();
+    let coding = options.coding();
     members(
         &format!("{access}struct {ident}: RawRepresentable, {coding}, Hashable, Sendable"),
         [docs::spaced(cases.iter().map(case)), value, initializer],
@@ -346,17 +326,17 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], form: &Form) -> Doc {
 }
 
 /// `enum QueenStatus: String, Codable, Hashable, Sendable`
-fn closed(ident: &Ident, cases: &[PlannedCase<'_>], form: &Form) -> Doc {
+fn closed(ident: &Ident, cases: &[PlannedCase<'_>], options: &SwiftOptions) -> Doc {
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let value = if bare(case) == wire.as_str() {
             String::new()
         } else {
             format!(" = {}", names::LITERAL.of(wire.as_str()))
         };
-        (ABOUT.comment.of(docs, form.indent + 4), text(format!("case {case}{value}")))
+        (ABOUT.comment.of(docs, options.indent + 4), text(format!("case {case}{value}")))
     };
-    let Form { access, .. } = *form;
-    let coding = form.coding();
+    let access = options.access;
+    let coding = options.coding();
     members(
         &format!("{access}enum {ident}: String, {coding}, Hashable, Sendable"),
         [docs::spaced(cases.iter().map(case))],

@@ -1,7 +1,7 @@
 //! Swift's names: casing, keywords, and what is taken.
 
-use crate::literal::Literal;
 use crate::plan::{Naming, OwnName, Place, VariantKind, camel_case_with_initialisms, pascal_case};
+use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,

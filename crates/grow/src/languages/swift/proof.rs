@@ -1,17 +1,16 @@
 //! The driver that passes samples through grown Swift.
 
-use super::settings::{Form, namespace};
-use crate::code::GrownFile;
-use crate::settings::Settings;
-use crate::trial::Trial;
+use super::settings::SwiftOptions;
+use crate::spell::GrownFile;
+use crate::spell::Trial;
 
 const DRIVER: &str = include_str!("main.swift.in");
 
 /// The driver, a table of the trials' types, and a package of a module for each: run it with the jobs on standard
 /// input.
-pub(super) fn driver(trials: &[Trial], settings: &Settings) -> Vec<GrownFile> {
-    let is_encoded = Form::of(settings).is_encoded;
-    let inside = namespace(settings).map(|name| format!(".{name}")).unwrap_or_default();
+pub(super) fn driver(trials: &[Trial], options: &SwiftOptions) -> Vec<GrownFile> {
+    let is_encoded = options.is_encoded;
+    let inside = options.namespace.as_ref().map(|name| format!(".{name}")).unwrap_or_default();
     let import = |Trial { place, .. }: &Trial| format!("@testable import {place}\n");
     let branch = |Trial { place, decode, encode, .. }: &Trial| {
         let call = format!("{place}{inside}.{decode}(from: sample)");

@@ -2,48 +2,56 @@
 
 use super::names;
 use crate::plan::{Plan, PlannedType};
-use crate::settings::{ABSENT, Choice, ENTRY, FILES, PLACE, Setting, Settings, TWINS, Values};
+use crate::prepare::{
+    Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+};
+use crate::settings::{
+    ABSENT, Absence, ENTRY, Entry, FILES, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread, TWINS,
+    TextOf,
+};
 
-const ACCESS: Setting = Setting {
+const ACCESS: OneOf<&str> = OneOf {
     key: "access",
     doc: "who sees the types",
-    values: Values::Choice(&[
-        Choice { value: "internal", doc: "the module" },
-        Choice { value: "public", doc: "everyone, with initializers to match" },
-    ]),
+    choices: &[
+        Meaning { value: "internal", doc: "the module", it: "" },
+        Meaning { value: "public", doc: "everyone, with initializers to match", it: "public " },
+    ],
 };
 
-const TYPES: Setting = Setting {
+const TYPES: OneOf<bool> = OneOf {
     key: "types",
     doc: "what objects become",
-    values: Values::Choice(&[
-        Choice { value: "structs", doc: "structs, which can be compared and hashed" },
-        Choice { value: "classes", doc: "final classes" },
-    ]),
+    choices: &[
+        Meaning { value: "structs", doc: "structs, which can be compared and hashed", it: false },
+        Meaning { value: "classes", doc: "final classes", it: true },
+    ],
 };
 
-const CODING: Setting = Setting {
+const CODING: OneOf<bool> = OneOf {
     key: "coding",
     doc: "whether types can be written as well",
-    values: Values::Choice(&[
-        Choice { value: "both", doc: "read and written: Codable" },
-        Choice { value: "decode", doc: "only read: Decodable" },
-    ]),
+    choices: &[
+        Meaning { value: "both", doc: "read and written: Codable", it: true },
+        Meaning { value: "decode", doc: "only read: Decodable", it: false },
+    ],
 };
 
-const PROPERTIES: Setting = Setting {
+const PROPERTIES: OneOf<&str> = OneOf {
     key: "properties",
     doc: "whether properties can be changed",
-    values: Values::Choice(&[
-        Choice { value: "let", doc: "set once" },
-        Choice { value: "var", doc: "can be changed; a class is then not Sendable" },
-    ]),
+    choices: &[
+        Meaning { value: "let", doc: "set once", it: "let" },
+        Meaning { value: "var", doc: "can be changed; a class is then not Sendable", it: "var" },
+    ],
 };
 
-const NAMESPACE: Setting = Setting {
+pub(super) const NAMESPACE: TextOf = TextOf {
     key: "namespace",
     doc: "an enum without cases that all types stand in, as models that share a module need",
-    values: Values::Text { default: None, example: "Hives", check: check_namespace },
+    default: None,
+    example: "Hives",
+    check: check_namespace,
 };
 
 fn check_namespace(value: &str) -> Result<(), &'static str> {
@@ -56,12 +64,14 @@ fn check_namespace(value: &str) -> Result<(), &'static str> {
     }
 }
 
-pub(super) const SETTINGS: &[Setting] =
-    &[NAMESPACE, ACCESS, TYPES, CODING, PROPERTIES, FILES, PLACE, ABSENT, TWINS, ENTRY];
+pub(super) const SETTINGS: &[&dyn Setting] =
+    &[&NAMESPACE, &ACCESS, &TYPES, &CODING, &PROPERTIES, &FILES, &PLACE, &ABSENT, &TWINS, &ENTRY];
 
 /// All settings, resolved.
-#[derive(Debug, Clone, Copy)]
-pub(super) struct Form {
+#[derive(Debug, Clone)]
+pub(super) struct SwiftOptions {
+    /// What all types stand in, if anything.
+    pub(super) namespace: Option<String>,
     /// Columns that a declaration is indented by.
     pub(super) indent: usize,
     /// `public `, or nothing.
@@ -72,31 +82,59 @@ pub(super) struct Form {
     pub(super) property: &'static str,
     /// What a function starts with: `static `, where it stands in a namespace.
     pub(super) function: &'static str,
-}
-
-/// What all types stand in, if anything.
-pub(super) fn namespace(settings: &Settings) -> Option<&str> {
-    settings.value(&NAMESPACE)
+    spread: Spread,
+    nesting: Nesting,
+    absence: Absence,
+    /// What the names of wire types end in, beside which plain ones stand.
+    ending: Option<String>,
+    entry: Entry,
 }
 
 /// Columns of one level.
 const INDENT: usize = 4;
 
-impl Form {
-    /// The same for a type, which stands so many levels deep in others.
-    pub(super) fn at(self, plan: &Plan<'_>, ty: &PlannedType<'_>) -> Self {
-        Self { indent: self.indent + plan.indent(ty, INDENT), ..self }
-    }
-
+impl SwiftOptions {
     pub(super) fn of(settings: &Settings) -> Self {
-        let is_inside = namespace(settings).is_some();
+        let namespace = NAMESPACE.of(settings);
+        let is_inside = namespace.is_some();
         Self {
+            namespace,
             indent: if is_inside { INDENT } else { 0 },
             function: if is_inside { "static " } else { "" },
-            access: if settings.is(&ACCESS, "public") { "public " } else { "" },
-            is_class: settings.is(&TYPES, "classes"),
-            is_encoded: settings.is(&CODING, "both"),
-            property: if settings.is(&PROPERTIES, "var") { "var" } else { "let" },
+            access: ACCESS.of(settings),
+            is_class: TYPES.of(settings),
+            is_encoded: CODING.of(settings),
+            property: PROPERTIES.of(settings),
+            spread: FILES.of(settings),
+            nesting: PLACE.of(settings),
+            absence: ABSENT.of(settings),
+            ending: TWINS.of(settings),
+            entry: ENTRY.of(settings),
+        }
+    }
+
+    /// The same for a type, which stands so many levels deep in others.
+    pub(super) fn at(&self, plan: &Plan<'_>, ty: &PlannedType<'_>) -> Self {
+        Self { indent: self.indent + plan.indent(ty, INDENT), ..self.clone() }
+    }
+
+    /// What code with these options can and cannot do.
+    pub(super) fn abilities(&self) -> Abilities {
+        Abilities {
+            spread: self.spread,
+            order: Order::OutsideIn,
+            nesting: self.nesting,
+            has_namespace_file: self.namespace.is_some(),
+            absence: self.absence,
+            times: TimeKeeping::AsText,
+            holds: |_| true,
+            extras: |_| Extras::Typed,
+            fills_in: true,
+            nulls: Nulls::WhereRequired,
+            entry: self.entry,
+            plain_copies: self.ending.clone().map(|ending| PlainCopies { ending, tags: Tags::Dropped }),
+            judge: Judge::Driver,
+            foundation: Foundation { level: Level(6, 0), libraries: &[], plugins: &[] },
         }
     }
 

@@ -3,54 +3,46 @@
 use jar_sprout_layout::{Doc, cat, group, hard, join, line, nest, soft, text};
 use jar_sprout_model::{Slot, Type};
 
-use super::settings::Form;
+use super::Sheet;
+use super::settings::SwiftOptions;
 use super::{ABOUT, block, initializer, members, types};
-use crate::code::Needs;
-use crate::docs;
 use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
-use crate::twins::{self, Sides, Turn, is_collection, may_be_null, turn};
+use crate::spell::docs;
+use crate::spell::plain_copies::{self as twins, Sides, Turn, is_collection, may_be_null, turn};
 
 /// The declaration of a plain type; one that contains itself is a class.
-pub(super) fn declare(
-    plan: &Plan<'_>,
-    twin: &PlannedType<'_>,
-    wire: &PlannedType<'_>,
-    form: &Form,
-    needs: &mut Needs,
-) -> Doc {
+pub(super) fn declare(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
     match twins::sides(twin, wire) {
-        Sides::Records(fields, sources) => record(plan, twin, wire, (fields, sources), form, needs),
-        Sides::Unions(union, source) => self::union(plan, twin, wire, (union, source), form, needs),
+        Sides::Records(fields, sources) => record(sheet, twin, wire, (fields, sources)),
+        Sides::Unions(union, source) => self::union(sheet, twin, wire, (union, source)),
     }
 }
 
 fn record(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     twin: &PlannedType<'_>,
     wire: &PlannedType<'_>,
     (fields, sources): (&[PlannedField<'_>], &[PlannedField<'_>]),
-    form: &Form,
-    needs: &mut Needs,
 ) -> Doc {
-    let Form { access, property, indent, .. } = *form;
+    let SwiftOptions { access, property, indent, .. } = *sheet.options;
     let typed: Vec<(&PlannedField<'_>, String)> =
-        fields.iter().map(|field| (field, types::slot(plan, field.slot, form, needs))).collect();
+        fields.iter().map(|field| (field, types::slot(sheet, field.slot))).collect();
     let properties = typed.iter().map(|(field, ty)| {
         let declaration = text(format!("{access}{property} {}: {ty}", field.ident));
         (ABOUT.comment.of(field.docs, indent + 4), declaration)
     });
-    let is_class = form.is_class || holds_itself(plan, twin);
+    let is_class = sheet.options.is_class || holds_itself(sheet.plan, twin);
     let mut inside = Vec::new();
     if !fields.is_empty() {
         inside.push(docs::spaced(properties));
     }
-    inside.push(initializer(plan, &typed, None, form));
-    inside.push(from_wire(plan, wire, &twins::pairs(fields, sources).collect::<Vec<_>>(), is_class, form));
+    inside.push(initializer(sheet, &typed, None));
+    inside.push(from_wire(sheet, wire, &twins::pairs(fields, sources).collect::<Vec<_>>(), is_class));
     let (kind, protocols) = match (is_class, property) {
         (true, "let") => ("final class", ": Sendable"),
         (true, _) => ("final class", ""),
         // What holds an object is not compared by what that holds.
-        (false, _) if form.is_class || holds_object(plan, twin) => ("struct", ": Sendable"),
+        (false, _) if sheet.options.is_class || holds_object(sheet.plan, twin) => ("struct", ": Sendable"),
         (false, _) => ("struct", ": Hashable, Sendable"),
     };
     members(&format!("{access}{kind} {}{protocols}", twin.ident), inside)
@@ -72,19 +64,22 @@ fn is_object(plan: &Plan<'_>, ty: &PlannedType<'_>) -> bool {
 
 /// `init(_ wire: HiveDto)`
 fn from_wire(
-    plan: &Plan<'_>,
+    sheet: &Sheet<'_>,
     wire: &PlannedType<'_>,
     pairs: &[(&PlannedField<'_>, &PlannedField<'_>)],
     is_class: bool,
-    form: &Form,
 ) -> Doc {
-    let head =
-        format!("{}{}init(_ wire: {})", form.access, if is_class { "convenience " } else { "" }, wire.ident);
+    let head = format!(
+        "{}{}init(_ wire: {})",
+        sheet.options.access,
+        if is_class { "convenience " } else { "" },
+        wire.ident
+    );
     let argument = |(field, source): &(&PlannedField<'_>, &PlannedField<'_>)| {
         // What the wire holds apart stands in a box.
-        let is_boxed = matches!(source.slot.ty, Type::Named(id) if !form.is_class && plan.contains_inline(id, &wire.ident));
+        let is_boxed = matches!(source.slot.ty, Type::Named(id) if !sheet.options.is_class && sheet.plan.contains_inline(id, &wire.ident));
         let value = format!("wire.{}", source.ident);
-        let turn = turn(plan, &source.slot.ty);
+        let turn = turn(sheet.plan, &source.slot.ty);
         let may_be_null = may_be_null(source) && source.slot.ty != Type::Any;
         let made = if is_boxed {
             let unboxed = if may_be_null { format!("{value}?.value") } else { format!("{value}.value") };
@@ -128,39 +123,37 @@ fn made(turn: &Turn<'_>, value: &str, may_be_null: bool) -> String {
 }
 
 fn union(
-    plan: &Plan<'_>,
+    sheet: &mut Sheet<'_>,
     twin: &PlannedType<'_>,
     wire: &PlannedType<'_>,
     (union, source): (&PlannedUnion<'_>, &PlannedUnion<'_>),
-    form: &Form,
-    needs: &mut Needs,
 ) -> Doc {
     let mut cases = Vec::new();
     let mut branches = Vec::new();
     let mut branch = |name: &Ident, from: &Ident, slot: &Slot| {
-        let value = made(&turn(plan, &slot.ty), "value", types::may_be_nil(slot));
+        let value = made(&turn(sheet.plan, &slot.ty), "value", types::may_be_nil(slot));
         branches.extend([
             text(format!("case .{from}(let value):")),
             text(format!("    self = .{name}({value})")),
         ]);
     };
     for (case, from) in union.cases.iter().zip(&source.cases) {
-        cases.push(text(format!("case {}({})", case.ident, types::slot(plan, case.slot, form, needs))));
+        cases.push(text(format!("case {}({})", case.ident, types::slot(sheet, case.slot))));
         branch(&case.ident, &from.ident, from.slot);
     }
     if union.tag.is_some() {
         cases.push(text("/// A kind that is not known yet."));
-        cases.push(text(format!("case unknown({})", types::any(form, needs))));
+        cases.push(text(format!("case unknown({})", types::any(sheet))));
         branches.extend([text("case .unknown(let value):"), text("    self = .unknown(value)")]);
     }
     let branches = branches.into_iter().map(|branch| cat([hard(), branch]));
     let switch = cat([text("switch wire {"), cat(branches), hard(), text("}")]);
-    let made = block(&format!("{}init(_ wire: {})", form.access, wire.ident), [switch]);
-    let is_plain = form.is_class || holds_object(plan, twin);
+    let made = block(&format!("{}init(_ wire: {})", sheet.options.access, wire.ident), [switch]);
+    let is_plain = sheet.options.is_class || holds_object(sheet.plan, twin);
     let protocols = if is_plain { "Sendable" } else { "Hashable, Sendable" };
-    let indirect = if holds_itself(plan, twin) { "indirect " } else { "" };
+    let indirect = if holds_itself(sheet.plan, twin) { "indirect " } else { "" };
     members(
-        &format!("{}{indirect}enum {}: {protocols}", form.access, twin.ident),
+        &format!("{}{indirect}enum {}: {protocols}", sheet.options.access, twin.ident),
         [jar_sprout_layout::lines(cases), made],
     )
 }

@@ -3,65 +3,62 @@
 use jar_sprout_layout::{Doc, cat, hard, lines, text};
 use jar_sprout_model::{Type, WireName};
 
-use super::settings::Form;
+use super::Sheet;
+use super::settings::SwiftOptions;
 use super::{block, members, names, types};
-use crate::code::Needs;
-use crate::plan::{Ident, Kind, Plan, PlannedUnion};
+use crate::plan::{Ident, Kind, PlannedUnion};
 
-pub(super) fn union(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    union: &PlannedUnion<'_>,
-    form: &Form,
-    needs: &mut Needs,
-) -> Doc {
+pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     let mut cases: Vec<Doc> = Vec::new();
     for case in &union.cases {
-        cases.push(text(format!("case {}({})", case.ident, types::slot(plan, case.slot, form, needs))));
+        cases.push(text(format!("case {}({})", case.ident, types::slot(sheet, case.slot))));
     }
     if union.tag.is_some() {
         cases.push(text("/// A kind that is not known yet."));
-        cases.push(text(format!("case unknown({})", types::any(form, needs))));
+        cases.push(text(format!("case unknown({})", types::any(sheet))));
     }
     let mut inside = vec![lines(cases)];
     match &union.tag {
         Some(tag) => {
             let key = format!("case tag = {}", names::LITERAL.of(tag.as_str()));
             inside.push(block("private enum TagKey: String, CodingKey", [text(key)]));
-            inside.push(decode_by_tag(plan, union, form, needs));
+            inside.push(decode_by_tag(sheet, union));
         }
-        None => inside.push(decode_by_kind(plan, union, form, needs)),
+        None => inside.push(decode_by_kind(sheet, union)),
     }
-    if form.is_encoded {
-        inside.push(encode(union, form));
+    if sheet.options.is_encoded {
+        inside.push(encode(union, sheet.options));
     }
     // An enum that holds itself with no list or map between.
     let holds_itself = union.cases.iter().any(|case| match &case.slot.ty {
-        Type::Named(id) => !form.is_class && plan.contains_inline(*id, ident),
+        Type::Named(id) => !sheet.options.is_class && sheet.plan.contains_inline(*id, ident),
         Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) => {
             false
         }
     });
     let indirect = if holds_itself { "indirect " } else { "" };
-    members(&format!("{}{indirect}enum {ident}: {}", form.access, form.protocols(false)), inside)
+    members(
+        &format!("{}{indirect}enum {ident}: {}", sheet.options.access, sheet.options.protocols(false)),
+        inside,
+    )
 }
 
-fn initializer(form: &Form, body: impl IntoIterator<Item = Doc>) -> Doc {
-    block(&format!("{}init(from decoder: any Decoder) throws", form.access), body)
+fn initializer(options: &SwiftOptions, body: impl IntoIterator<Item = Doc>) -> Doc {
+    block(&format!("{}init(from decoder: any Decoder) throws", options.access), body)
 }
 
-fn decode_by_tag(plan: &Plan<'_>, union: &PlannedUnion<'_>, form: &Form, needs: &mut Needs) -> Doc {
+fn decode_by_tag(sheet: &mut Sheet<'_>, union: &PlannedUnion<'_>) -> Doc {
     let mut branches = Vec::new();
     for case in &union.cases {
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
-        let ty = types::non_null(plan, &case.slot.ty, form, needs);
+        let ty = types::non_null(sheet, &case.slot.ty);
         branches.push(text(format!("case {tag}:")));
         branches.push(text(format!("    self = .{}(try {ty}(from: decoder))", case.ident)));
     }
     branches.push(text("default:"));
-    branches.push(text(format!("    self = .unknown(try {}(from: decoder))", types::any(form, needs))));
+    branches.push(text(format!("    self = .unknown(try {}(from: decoder))", types::any(sheet))));
     initializer(
-        form,
+        sheet.options,
         [
             text("let container = try decoder.container(keyedBy: TagKey.self)"),
             text("let tag = try container.decodeIfPresent(String.self, forKey: .tag)"),
@@ -71,7 +68,7 @@ fn decode_by_tag(plan: &Plan<'_>, union: &PlannedUnion<'_>, form: &Form, needs: 
 }
 
 /// The kinds in an order in which one that is not there fails at once, and what can fail for more reasons comes last.
-fn decode_by_kind(plan: &Plan<'_>, union: &PlannedUnion<'_>, form: &Form, needs: &mut Needs) -> Doc {
+fn decode_by_kind(sheet: &mut Sheet<'_>, union: &PlannedUnion<'_>) -> Doc {
     let order = |kind: Kind| match kind {
         Kind::Text => 0,
         Kind::Boolean => 1,
@@ -81,12 +78,12 @@ fn decode_by_kind(plan: &Plan<'_>, union: &PlannedUnion<'_>, form: &Form, needs:
         Kind::Object => 5,
         Kind::Any => 6,
     };
-    let mut cases = plan.by_kind(union);
+    let mut cases = sheet.plan.by_kind(union);
     cases.sort_by_key(|(kind, _)| order(*kind));
     let last = cases.len().saturating_sub(1);
     let mut chain = Vec::new();
     for (at, (_, case)) in cases.iter().enumerate() {
-        let ty = types::slot(plan, case.slot, form, needs);
+        let ty = types::slot(sheet, case.slot);
         let otherwise = if at == 0 { "" } else { "} else " };
         if at == last {
             let decode = format!("self = .{}(try container.decode({ty}.self))", case.ident);
@@ -101,10 +98,10 @@ fn decode_by_kind(plan: &Plan<'_>, union: &PlannedUnion<'_>, form: &Form, needs:
         }
     }
     let container = text("let container = try decoder.singleValueContainer()");
-    initializer(form, [container].into_iter().chain(chain))
+    initializer(sheet.options, [container].into_iter().chain(chain))
 }
 
-fn encode(union: &PlannedUnion<'_>, form: &Form) -> Doc {
+fn encode(union: &PlannedUnion<'_>, options: &SwiftOptions) -> Doc {
     let is_tagged = union.tag.is_some();
     let call = if is_tagged { "try value.encode(to: encoder)" } else { "try container.encode(value)" };
     let names = union.cases.iter().map(|case| case.ident.to_string());
@@ -114,7 +111,7 @@ fn encode(union: &PlannedUnion<'_>, form: &Form) -> Doc {
     let switch = switch("self", branches);
     let container = (!is_tagged).then(|| text("var container = encoder.singleValueContainer()"));
     block(
-        &format!("{}func encode(to encoder: any Encoder) throws", form.access),
+        &format!("{}func encode(to encoder: any Encoder) throws", options.access),
         container.into_iter().chain([switch]),
     )
 }

@@ -2,8 +2,8 @@
 
 use std::borrow::Cow;
 
-use crate::literal::{Literal, backslash_u};
 use crate::plan::{Naming, OwnName, Place, VariantKind, camel_case, pascal_case};
+use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,

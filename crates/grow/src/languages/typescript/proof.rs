@@ -3,8 +3,8 @@
 
 use std::fmt::Write as _;
 
-use crate::code::GrownFile;
-use crate::trial::Trial;
+use crate::spell::GrownFile;
+use crate::spell::Trial;
 
 /// A module for each trial. JSON is an expression of the language (ECMA-262, since 2019), so that a sample stands
 /// in it as it is, and the compiler objects to missing keys. It would object to unknown ones as well, which are left out.

@@ -6,12 +6,13 @@ use std::sync::LazyLock;
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, nest, soft, text};
 use jar_sprout_model::{OnWire, Presence, Scalar, Slot, Type, WireName};
 
-use super::{Form, Reading, names};
-use crate::code::{Helper, Needs};
+use super::Sheet;
+use super::{Reading, names};
 use crate::plan::{
-    DefaultSpelling, Ident, Kind, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedRoot,
-    PlannedType, PlannedUnion,
+    DefaultSpelling, Ident, Kind, PlannedCase, PlannedDefinition, PlannedField, PlannedRoot, PlannedType,
+    PlannedUnion,
 };
+use crate::spell::{Helper, Needs};
 
 /// The functions that readers are made of, each in a paragraph that declares one thing.
 const READ: &str = include_str!("read.ts");
@@ -67,21 +68,24 @@ fn need(name: &str, needs: &mut Needs) {
 }
 
 /// What reads a named type, and what parses it where it is a whole response; none where a text is enough.
-pub(super) fn reader(plan: &Plan<'_>, ty: &PlannedType<'_>, form: Form, needs: &mut Needs) -> Vec<Doc> {
+pub(super) fn reader(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Vec<Doc> {
     let ident = &ty.ident;
     let body = match &ty.definition {
-        PlannedDefinition::Record(fields) => Some(record(plan, ty, fields, form, needs)),
-        PlannedDefinition::Enumeration(cases) => ty.is_closed.then(|| one_of(cases, needs)),
+        PlannedDefinition::Record(fields) => Some(record(sheet, ty, fields)),
+        PlannedDefinition::Enumeration(cases) => ty.is_closed.then(|| one_of(cases, sheet.needs)),
         PlannedDefinition::Union(union) => Some(match union.tag {
-            Some(tag) => by_tag(plan, ident, tag, union, form, needs),
-            None => by_kind(plan, ident, union, form, needs),
+            Some(tag) => by_tag(sheet, ident, tag, union),
+            None => by_kind(sheet, ident, union),
         }),
     };
     let id = ty.id;
-    let is_root =
-        plan.roots.iter().any(|root| matches!(root, PlannedRoot::Named { id: root, .. } if *root == id));
+    let is_root = sheet
+        .plan
+        .roots
+        .iter()
+        .any(|root| matches!(root, PlannedRoot::Named { id: root, .. } if *root == id));
     let slot = Slot::of(Type::Named(id));
-    let parse = is_root.then(|| parse(plan, ident, &slot, form, needs));
+    let parse = is_root.then(|| parse(sheet, ident, &slot));
     let read = body.map(|body| {
         let head = text(format!("function read{ident}(value: unknown, path: string): {ident} {{"));
         cat([head, nest(cat(body.into_iter().map(|line| cat([hard(), line])))), hard(), text("}")])
@@ -90,10 +94,10 @@ pub(super) fn reader(plan: &Plan<'_>, ty: &PlannedType<'_>, form: Form, needs: &
 }
 
 /// `export function parseHive(text: string): Hive {`, and what writes it again
-pub(super) fn parse(plan: &Plan<'_>, ident: &Ident, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
-    let read = read(plan, slot, form, needs);
-    let json = if plan.leaves_doubles {
-        need("parseExactly", needs);
+pub(super) fn parse(sheet: &mut Sheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
+    let read = read(sheet, slot);
+    let json = if sheet.plan.leaves_doubles {
+        need("parseExactly", sheet.needs);
         "parseExactly(text)"
     } else {
         "JSON.parse(text)"
@@ -103,8 +107,8 @@ pub(super) fn parse(plan: &Plan<'_>, ident: &Ident, slot: &Slot, form: Form, nee
         text("/** Reads a whole response, or throws an error with the path that is not as expected. */");
     let head = text(format!("export function parse{ident}(text: string): {ident} {{"));
     let parse = cat([comment, hard(), head, nest(cat([hard(), call])), hard(), text("}")]);
-    let json = if plan.leaves_doubles {
-        need("formatExactly", needs);
+    let json = if sheet.plan.leaves_doubles {
+        need("formatExactly", sheet.needs);
         "formatExactly"
     } else {
         "JSON.stringify"
@@ -116,50 +120,50 @@ pub(super) fn parse(plan: &Plan<'_>, ident: &Ident, slot: &Slot, form: Form, nee
 }
 
 /// What reads a value of a place.
-fn read(plan: &Plan<'_>, slot: &Slot, form: Form, needs: &mut Needs) -> Doc {
-    let plain = non_null(plan, &slot.ty, form, needs);
+fn read(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
+    let plain = non_null(sheet, &slot.ty);
     if slot.nullable && slot.ty != Type::Any {
-        need("nullOr", needs);
+        need("nullOr", sheet.needs);
         return call("nullOr", [plain]);
     }
     plain
 }
 
-fn non_null(plan: &Plan<'_>, ty: &Type, form: Form, needs: &mut Needs) -> Doc {
+fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> Doc {
     let mut named = |name: &'static str| {
-        need(name, needs);
+        need(name, sheet.needs);
         text(name)
     };
     match ty {
         Type::Any => named("unknownAt"),
-        Type::Scalar(Scalar::DateTime(_)) if form.reading == Reading::Dated => named("dateAt"),
+        Type::Scalar(Scalar::DateTime(_)) if sheet.options.reading == Reading::Dated => named("dateAt"),
         Type::Scalar(scalar) if scalar.leaves_doubles() => named("bigintAt"),
         Type::Scalar(Scalar::Lettered(_)) => named("numeralAt"),
         Type::Scalar(scalar) => named(match scalar.on_wire() {
             OnWire::Boolean => "booleanAt",
-            OnWire::Integer | OnWire::Number if plan.leaves_doubles => "roundedAt",
+            OnWire::Integer | OnWire::Number if sheet.plan.leaves_doubles => "roundedAt",
             OnWire::Integer | OnWire::Number => "numberAt",
             OnWire::Text => "textAt",
         }),
         Type::Constant(constant) => {
-            need("constantOf", needs);
+            need("constantOf", sheet.needs);
             call("constantOf", [text(names::LITERAL.of(constant.as_str()))])
         }
         Type::List(items) => {
-            need("listOf", needs);
-            call("listOf", [read(plan, items, form, needs)])
+            need("listOf", sheet.needs);
+            call("listOf", [read(sheet, items)])
         }
         Type::Map(values) => {
-            need("mapOf", needs);
-            call("mapOf", [read(plan, values, form, needs)])
+            need("mapOf", sheet.needs);
+            call("mapOf", [read(sheet, values)])
         }
         Type::Tuple(items) => {
-            need("tupleOf", needs);
-            let items: Vec<Doc> = items.iter().map(|item| read(plan, item, form, needs)).collect();
+            need("tupleOf", sheet.needs);
+            let items: Vec<Doc> = items.iter().map(|item| read(sheet, item)).collect();
             call("tupleOf", items)
         }
         Type::Named(id) => {
-            let ty = plan.get(*id);
+            let ty = sheet.plan.get(*id);
             match &ty.definition {
                 PlannedDefinition::Enumeration(_) if !ty.is_closed => named("textAt"),
                 PlannedDefinition::Enumeration(_)
@@ -175,24 +179,18 @@ fn call(name: &'static str, arguments: impl IntoIterator<Item = Doc>) -> Doc {
     group(cat([text(name), text("("), nest(cat([soft(), arguments, if_broken(",", "")])), soft(), text(")")]))
 }
 
-fn record(
-    plan: &Plan<'_>,
-    ty: &PlannedType<'_>,
-    fields: &[PlannedField<'_>],
-    form: Form,
-    needs: &mut Needs,
-) -> Vec<Doc> {
-    need("objectAt", needs);
+fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Vec<Doc> {
+    need("objectAt", sheet.needs);
     if fields.is_empty() {
         return vec![text("return objectAt(value, path);")];
     }
-    let entry = |field: &PlannedField<'_>, needs: &mut Needs| {
+    let entry = |field: &PlannedField<'_>, sheet: &mut Sheet<'_>| {
         let key = text(names::LITERAL.of(field.wire.as_str()));
-        let read = read(plan, field.slot, form, needs);
+        let read = read(sheet, field.slot);
         let arguments = [text("object"), key, read, text("path")];
         match field.presence {
             Presence::Always => {
-                need("field", needs);
+                need("field", sheet.needs);
                 // By itself it would set what the object inherits from.
                 let key = match field.wire.as_str() {
                     "__proto__" => "[\"__proto__\"]".into(),
@@ -201,28 +199,28 @@ fn record(
                 cat([hard(), text(format!("{key}: ")), call("field", arguments), text(",")])
             }
             Presence::Sometimes if field.default.is_some() => {
-                need("fieldOr", needs);
+                need("fieldOr", sheet.needs);
                 let is_exact = matches!(field.slot.ty, Type::Scalar(scalar) if scalar.leaves_doubles());
                 let end = if is_exact { "n" } else { "" };
-                let default = field.default.map(|default| plan.default_code(default, &DEFAULTS) + end);
+                let default = field.default.map(|default| sheet.plan.default_code(default, &DEFAULTS) + end);
                 let arguments = arguments.into_iter().chain(default.map(text));
                 let key = names::property_key(field.wire.as_str());
                 cat([hard(), text(format!("{key}: ")), call("fieldOr", arguments), text(",")])
             }
             Presence::Sometimes => {
-                need("optional", needs);
+                need("optional", sheet.needs);
                 cat([hard(), text("..."), call("optional", arguments), text(",")])
             }
         }
     };
-    let mut entries: Vec<Doc> = fields.iter().map(|field| entry(field, needs)).collect();
+    let mut entries: Vec<Doc> = fields.iter().map(|field| entry(field, sheet)).collect();
     if let Some(extras) = &ty.extras {
-        need("others", needs);
+        need("others", sheet.needs);
         let known = fields.iter().map(|field| text(names::LITERAL.of(field.wire.as_str())));
         let known = join(&cat([text(","), line()]), known);
         let known =
             group(cat([text("["), nest(cat([soft(), known, if_broken(",", "")])), soft(), text("]")]));
-        let arguments = [text("object"), known, read(plan, extras.slot, form, needs), text("path")];
+        let arguments = [text("object"), known, read(sheet, extras.slot), text("path")];
         entries.insert(0, cat([hard(), text("..."), call("others", arguments), text(",")]));
     }
     vec![
@@ -244,19 +242,12 @@ fn one_of(cases: &[PlannedCase<'_>], needs: &mut Needs) -> Vec<Doc> {
     vec![cat([text("return "), call("oneOf", known), text("(value, path);")])]
 }
 
-fn by_tag(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    tag: &WireName,
-    union: &PlannedUnion<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> Vec<Doc> {
-    need("objectAt", needs);
+fn by_tag(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, union: &PlannedUnion<'_>) -> Vec<Doc> {
+    need("objectAt", sheet.needs);
     let mut branches = Vec::new();
     for case in &union.cases {
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
-        let read = cat([text("return "), read(plan, case.slot, form, needs), text("(value, path);")]);
+        let read = cat([text("return "), read(sheet, case.slot), text("(value, path);")]);
         branches.push(cat([hard(), text(format!("case {tag}:")), nest(cat([hard(), read]))]));
     }
     let unknown = [
@@ -272,32 +263,26 @@ fn by_tag(
     ]
 }
 
-fn by_kind(
-    plan: &Plan<'_>,
-    ident: &Ident,
-    union: &PlannedUnion<'_>,
-    form: Form,
-    needs: &mut Needs,
-) -> Vec<Doc> {
+fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Vec<Doc> {
     let mut body = Vec::new();
     let mut is_open = true;
-    for (kind, case) in plan.by_kind(union) {
+    for (kind, case) in sheet.plan.by_kind(union) {
         let test = match kind {
             Kind::Object => Some("typeof value === \"object\" && value !== null && !Array.isArray(value)"),
             Kind::List => Some("Array.isArray(value)"),
             Kind::Text => Some("typeof value === \"string\""),
             Kind::Boolean => Some("typeof value === \"boolean\""),
-            Kind::Integer if plan.leaves_doubles => {
+            Kind::Integer if sheet.plan.leaves_doubles => {
                 Some("typeof value === \"bigint\" || Number.isInteger(value)")
             }
             Kind::Integer => Some("Number.isInteger(value)"),
-            Kind::Number if plan.leaves_doubles => {
+            Kind::Number if sheet.plan.leaves_doubles => {
                 Some("typeof value === \"bigint\" || typeof value === \"number\"")
             }
             Kind::Number => Some("typeof value === \"number\""),
             Kind::Any => None,
         };
-        let read = cat([text("return "), read(plan, case.slot, form, needs), text("(value, path);")]);
+        let read = cat([text("return "), read(sheet, case.slot), text("(value, path);")]);
         match test {
             Some(test) => {
                 let condition =
@@ -311,7 +296,7 @@ fn by_kind(
         }
     }
     if is_open {
-        need("failAt", needs);
+        need("failAt", sheet.needs);
         body.push(text(format!("return failAt(path, \"one of {ident}\", value);")));
     }
     body

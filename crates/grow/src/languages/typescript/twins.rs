@@ -3,29 +3,23 @@
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Slot, Type, WireName};
 
-use super::{ABOUT, Form, names, types, union};
-use crate::code::Needs;
+use super::Sheet;
+use super::{ABOUT, names, types, union};
 use crate::plan::{Kind, Plan, PlannedField, PlannedType, PlannedUnion};
-use crate::twins::{self, Sides, Turn, is_collection, may_be_null, turn};
+use crate::spell::plain_copies::{self as twins, Sides, Turn, is_collection, may_be_null, turn};
 
 /// The declaration of a plain type, and the function that makes it.
-pub(super) fn declare(
-    plan: &Plan<'_>,
-    twin: &PlannedType<'_>,
-    wire: &PlannedType<'_>,
-    form: Form,
-    _: &mut Needs,
-) -> Doc {
+pub(super) fn declare(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
     let (declaration, body) = match twins::sides(twin, wire) {
         Sides::Records(fields, sources) => {
-            (record(plan, twin, fields, form), construction(plan, twins::pairs(fields, sources)))
+            (record(sheet, twin, fields), construction(sheet.plan, twins::pairs(fields, sources)))
         }
         Sides::Unions(of, source) => {
             let body = match source.tag {
-                Some(tag) => by_tag(plan, tag, source),
-                None => by_kind(plan, source),
+                Some(tag) => by_tag(sheet.plan, tag, source),
+                None => by_kind(sheet.plan, source),
             };
-            (union(plan, &twin.ident, of, form), body)
+            (union(sheet, &twin.ident, of), body)
         }
     };
     let head = group(cat([
@@ -42,12 +36,12 @@ fn function(twin: &PlannedType<'_>) -> String {
     format!("to{}", twin.ident)
 }
 
-fn record(plan: &Plan<'_>, twin: &PlannedType<'_>, fields: &[PlannedField<'_>], form: Form) -> Doc {
+fn record(sheet: &Sheet<'_>, twin: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
     if fields.is_empty() {
         return text(format!("export type {} = Record<string, never>;", twin.ident));
     }
     let field = |field: &PlannedField<'_>| {
-        let (hold, ty) = (form.hold.property(), types::slot(plan, field.slot, form));
+        let (hold, ty) = (sheet.options.hold.property(), types::slot(sheet, field.slot));
         let property = text(format!("{hold}{}: {ty};", field.ident));
         cat([hard(), lines(ABOUT.comment.of(field.docs, 2).into_iter().chain([property]))])
     };

@@ -2,70 +2,73 @@
 
 use jar_sprout_model::{OnWire, Scalar, Slot, Type};
 
-use super::{Form, Hold, Reading, names};
+use super::Sheet;
+use super::settings::TypeScriptOptions;
+use super::{Hold, Reading, names};
 use crate::plan::{Plan, PlannedDefinition};
 
 /// The type of a place for a value: `Queen | null`
-pub(super) fn slot(plan: &Plan<'_>, slot: &Slot, form: Form) -> String {
+pub(super) fn slot(sheet: &Sheet<'_>, slot: &Slot) -> String {
     let mut out = String::new();
-    push_slot(plan, slot, form, &mut out);
+    push_slot(sheet, slot, &mut out);
     out
 }
 
-fn push_slot(plan: &Plan<'_>, slot: &Slot, form: Form, out: &mut String) {
-    push_non_null(plan, &slot.ty, form, out);
+fn push_slot(sheet: &Sheet<'_>, slot: &Slot, out: &mut String) {
+    push_non_null(sheet, &slot.ty, out);
     // `unknown` takes null as it is.
     if slot.nullable && slot.ty != Type::Any {
         out.push_str(" | null");
     }
 }
 
-fn push_non_null(plan: &Plan<'_>, ty: &Type, form: Form, out: &mut String) {
+fn push_non_null(sheet: &Sheet<'_>, ty: &Type, out: &mut String) {
     match ty {
         Type::Any => out.push_str("unknown"),
-        Type::Scalar(scalar) => out.push_str(self::scalar(*scalar, form)),
+        Type::Scalar(scalar) => out.push_str(self::scalar(*scalar, sheet.options)),
         Type::Constant(constant) => out.push_str(&names::LITERAL.of(constant.as_str())),
         Type::List(items) => {
             let is_union = items.nullable && items.ty != Type::Any;
             // A read-only list in a list is one word too many for `[]`.
             let is_compound = is_union
-                || (form.hold == Hold::Readonly && matches!(items.ty, Type::List(_) | Type::Tuple(_)));
-            out.push_str(form.hold.property());
+                || (sheet.options.hold == Hold::Readonly
+                    && matches!(items.ty, Type::List(_) | Type::Tuple(_)));
+            out.push_str(sheet.options.hold.property());
             out.push_str(if is_compound { "(" } else { "" });
-            push_slot(plan, items, form, out);
+            push_slot(sheet, items, out);
             out.push_str(if is_compound { ")[]" } else { "[]" });
         }
         Type::Map(values) => {
             // `Record` is looked into at once, where the name is not known yet.
-            let is_spelled_out = form.is_alias && leads_to_alias(plan, &values.ty);
-            let (opening, closing) = match (is_spelled_out, form.hold) {
+            let is_spelled_out = sheet.options.is_alias && leads_to_alias(sheet.plan, &values.ty);
+            let (opening, closing) = match (is_spelled_out, sheet.options.hold) {
                 (true, Hold::Mutable) => ("{ [key: string]: ", " }"),
                 (true, Hold::Readonly) => ("{ readonly [key: string]: ", " }"),
                 (false, Hold::Mutable) => ("Record<string, ", ">"),
                 (false, Hold::Readonly) => ("Readonly<Record<string, ", ">>"),
             };
             out.push_str(opening);
-            push_slot(plan, values, form, out);
+            push_slot(sheet, values, out);
             out.push_str(closing);
         }
         Type::Tuple(items) => {
-            out.push_str(form.hold.property());
+            out.push_str(sheet.options.hold.property());
             out.push('[');
             for (at, item) in items.iter().enumerate() {
                 out.push_str(if at > 0 { ", " } else { "" });
-                push_slot(plan, item, form, out);
+                push_slot(sheet, item, out);
             }
             out.push(']');
         }
-        Type::Named(id) => out.push_str(plan.ident(*id).as_str()),
+        Type::Named(id) => out.push_str(sheet.plan.ident(*id).as_str()),
     }
 }
 
-fn scalar(scalar: Scalar, form: Form) -> &'static str {
-    if form.reading == Reading::Dated && matches!(scalar, Scalar::DateTime(_)) {
+fn scalar(scalar: Scalar, options: &TypeScriptOptions) -> &'static str {
+    if options.reading == Reading::Dated && matches!(scalar, Scalar::DateTime(_)) {
         return "Date";
     }
-    if form.reading != Reading::None && scalar.leaves_doubles() {
+    if options.reading != Reading::None && scalar.leaves_doubles() {
         return "bigint";
     }
     if matches!(scalar, Scalar::Lettered(_)) {

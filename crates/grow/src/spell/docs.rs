@@ -5,7 +5,7 @@ use std::borrow::Cow;
 use jar_sprout_layout::{Doc, cat, hard, lines, text};
 use jar_sprout_model::Docs;
 
-use crate::literal::is_unsafe;
+use super::literal::is_unsafe;
 
 /// How a language writes documentation.
 pub(crate) struct Comment {

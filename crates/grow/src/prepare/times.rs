@@ -5,12 +5,10 @@ use std::sync::LazyLock;
 
 use jar_sprout_model::{Fraction, Model, Scalar, TimeForm, TimeForms, ZeroOffset};
 
-use crate::code::Helper;
-use crate::language::TimeKeeping;
-use crate::plan::Plan;
+use super::abilities::TimeKeeping;
 
 /// The ways in which the helpers of this crate can write times, the likeliest first.
-const FORMS: [TimeForm; 14] = {
+pub(crate) const FORMS: [TimeForm; 14] = {
     const FRACTIONS: [Fraction; 7] = [
         Fraction::Exactly(3),
         Fraction::Exactly(6),
@@ -31,6 +29,7 @@ const FORMS: [TimeForm; 14] = {
 };
 
 /// How the times of a model are written in a language.
+#[derive(Debug, Clone, Copy)]
 pub(crate) struct Times {
     /// What the language's usual library writes by itself.
     native: TimeForm,
@@ -111,56 +110,6 @@ pub(crate) fn suffix(form: TimeForm) -> String {
     format!("{fraction}{zero}")
 }
 
-/// A helper for each way to write times: real files with names and code of their own.
-pub(crate) struct TimeHelpers(Vec<(TimeForm, String, String)>);
-
-impl TimeHelpers {
-    /// `make` gives the name and the text of the helper for one way.
-    pub(crate) fn new(make: impl Fn(TimeForm) -> (String, String)) -> Self {
-        let made = FORMS.into_iter().map(|form| {
-            let (name, text) = make(form);
-            (form, name, text)
-        });
-        Self(made.collect())
-    }
-
-    /// The helper for one way.
-    pub(crate) fn get(&'static self, form: TimeForm) -> Helper {
-        let found = self.0.iter().find(|(one, _, _)| *one == form);
-        let (_, name, text) = found.expect("there is a helper for every form that is chosen");
-        Helper { name, text }
-    }
-}
-
-/// Helpers for all kinds of time: with an offset, without one, and times of day.
-pub(crate) struct HelpersByTime(pub(crate) [TimeHelpers; 3]);
-
-impl HelpersByTime {
-    /// The helper for a time that is written in another way than the library's own.
-    pub(crate) fn special(&'static self, plan: &Plan<'_>, scalar: Scalar) -> Option<Helper> {
-        self.get(scalar, plan.times.special_form(scalar)?)
-    }
-
-    /// The helper for a time that is written in this way.
-    pub(crate) fn get(&'static self, scalar: Scalar, form: TimeForm) -> Option<Helper> {
-        let [date_times, local_date_times, times] = &self.0;
-        match scalar {
-            Scalar::DateTime(_) => Some(date_times.get(form)),
-            Scalar::LocalDateTime(_) => Some(local_date_times.get(form)),
-            Scalar::Time(_) => Some(times.get(form)),
-            Scalar::Boolean
-            | Scalar::Integer(_)
-            | Scalar::Float
-            | Scalar::Text
-            | Scalar::Date
-            | Scalar::Uuid
-            | Scalar::Uri
-            | Scalar::Decimal
-            | Scalar::Lettered(_) => None,
-        }
-    }
-}
-
 /// A type's name without what tells one way to write times from another, if that is in it: names so made are taken.
 pub(crate) fn without_suffix(name: &str) -> Option<String> {
     static SUFFIXES: LazyLock<Vec<String>> =
@@ -168,95 +117,6 @@ pub(crate) fn without_suffix(name: &str) -> Option<String> {
     let longest =
         SUFFIXES.iter().filter(|suffix| name.contains(suffix.as_str())).max_by_key(|suffix| suffix.len())?;
     Some(name.replacen(longest, "", 1))
-}
-
-/// How `java.time` writes times in a special way, in Java and in Kotlin.
-struct JavaTime {
-    /// The constant that writes them in the usual way.
-    usual: &'static str,
-    /// The expression of the formatter.
-    format: String,
-    /// That of one for whole seconds, where they have another.
-    whole: Option<String>,
-    /// Whether a builder must be imported.
-    has_builder: bool,
-}
-
-impl JavaTime {
-    /// How a type of `java.time` is written. `new` is what stands before a constructor.
-    fn of(ty: &str, form: TimeForm, new: &str) -> Self {
-        let (usual, local, date) = match ty {
-            "OffsetDateTime" => ("ISO_OFFSET_DATE_TIME", "ISO_LOCAL_DATE_TIME", "uuuu-MM-dd'T'"),
-            "LocalDateTime" => ("ISO_LOCAL_DATE_TIME", "ISO_LOCAL_DATE_TIME", "uuuu-MM-dd'T'"),
-            _ => ("ISO_LOCAL_TIME", "ISO_LOCAL_TIME", ""),
-        };
-        let zone = match form.zero {
-            _ if usual == local => "",
-            ZeroOffset::Letter => "XXX",
-            ZeroOffset::Digits => "xxx",
-        };
-        let pattern =
-            |fraction: String| format!("DateTimeFormatter.ofPattern(\"{date}HH:mm:ss{fraction}{zone}\")");
-        let of_digits = |digits: u8| pattern(format!(".{}", "S".repeat(usize::from(digits))));
-        let built = || {
-            format!(
-                "{new}DateTimeFormatterBuilder()\n.append(DateTimeFormatter.{local})\n.appendOffset(\"+HH:MM\", \"+00:00\")\n.toFormatter()"
-            )
-        };
-        let (format, whole) = match form.fraction {
-            Fraction::Exactly(digits) => (of_digits(digits), None),
-            Fraction::NoneOr(digits) => (of_digits(digits), Some(pattern(String::new()))),
-            Fraction::Shortest | Fraction::Threes => (built(), None),
-        };
-        let has_builder = format.contains("Builder");
-        Self { usual, format, whole, has_builder }
-    }
-}
-
-/// What a language of `java.time` writes around a formatter.
-pub(crate) struct JavaSyntax {
-    /// What stands before a constructor.
-    pub(crate) new: &'static str,
-    /// What stands before the name of a constant.
-    pub(crate) constant: &'static str,
-    /// The name of the formatter for whole seconds, where they have another.
-    pub(crate) whole: &'static str,
-    /// The name of the formatter.
-    pub(crate) format: &'static str,
-    /// The expression that chooses between the two.
-    pub(crate) either: &'static str,
-    /// What ends a line.
-    pub(crate) end: &'static str,
-}
-
-impl JavaSyntax {
-    /// The code of a helper that writes times of a type in the usual way, changed to write them in another. Its
-    /// constants go behind the head of its class, at an indentation of so many columns.
-    pub(crate) fn in_form(&self, text: &str, ty: &str, class: &str, indent: usize, form: TimeForm) -> String {
-        let JavaTime { usual, format, whole, has_builder } = JavaTime::of(ty, form, self.new);
-        let chosen = if whole.is_some() { self.either } else { self.format };
-        let whole = whole.map(|whole| self.declared(indent, self.whole, &whole)).unwrap_or_default();
-        let format = self.declared(indent, self.format, &format);
-        let import = |name: &str| format!("import java.time.format.{name}{}\n", self.end);
-        let formatter = import("DateTimeFormatter");
-        let builder = if has_builder { import("DateTimeFormatterBuilder") } else { String::new() };
-        text.replacen(&formatter, &format!("{formatter}{builder}"), 1)
-            .replacen(class, &format!("{class}{whole}{format}\n"), 1)
-            .replacen(&format!("DateTimeFormatter.{usual}.format"), &format!("{chosen}.format"), 1)
-    }
-
-    /// A constant's declaration, broken behind its `=` where it is long.
-    fn declared(&self, indent: usize, name: &str, code: &str) -> String {
-        let start = " ".repeat(indent);
-        let head = format!("{start}{} {name} =", self.constant);
-        let line = format!("{head} {code}{}\n", self.end);
-        if line.trim_end().len() > 100 || code.contains('\n') {
-            let code = code.replace('\n', &format!("\n{start}        "));
-            format!("{head}\n{start}    {code}{}\n", self.end)
-        } else {
-            line
-        }
-    }
 }
 
 #[cfg(test)]
@@ -340,19 +200,5 @@ mod tests {
         assert_eq!(usual("OffsetDateTimeMillisSerializer").as_deref(), Some("OffsetDateTimeSerializer"));
         assert_eq!(usual("TimeOptionalMicrosNumericOffset").as_deref(), Some("Time"));
         assert_eq!(usual("HiveSerializer"), None);
-    }
-
-    #[test]
-    fn java_formatters_are_patterns_or_builders() {
-        let of = |ty: &str, fraction, zero| JavaTime::of(ty, TimeForm { fraction, zero }, "new ");
-        let millis = of("OffsetDateTime", Fraction::Exactly(3), ZeroOffset::Digits);
-        assert_eq!(millis.format, "DateTimeFormatter.ofPattern(\"uuuu-MM-dd'T'HH:mm:ss.SSSxxx\")");
-        assert_eq!(millis.whole, None);
-        let optional = of("LocalTime", Fraction::NoneOr(6), ZeroOffset::Letter);
-        assert_eq!(optional.whole.as_deref(), Some("DateTimeFormatter.ofPattern(\"HH:mm:ss\")"));
-        assert!(of("OffsetDateTime", Fraction::Shortest, ZeroOffset::Digits).has_builder);
-        let syntax = JavaSyntax { new: "", constant: "val", whole: "w", format: "f", either: "e", end: ";" };
-        let long = syntax.declared(2, &"x".repeat(86), "\"code\"");
-        assert_eq!(long, format!("  val {} =\n      \"code\";\n", "x".repeat(86)));
     }
 }

@@ -1,0 +1,96 @@
+//! Growing: a model prepared, planned and spelled.
+
+use jar_sprout_model::{Model, NamedType};
+
+use crate::language::Language;
+use crate::languages::LANGUAGES;
+use crate::plan::Plan;
+use crate::prepare::{Prepared, prepare as prepare_for, types_without_extras as without_extras};
+use crate::spell::{Arrangement, Dialect, GrownFile, Trial, TrialSample, spell};
+
+/// A model brought down to what a dialect can do: what growing, trials and proofs share.
+pub fn prepare<'m>(dialect: &dyn Dialect, model: &'m Model) -> Prepared<'m> {
+    prepare_for(model, &dialect.abilities())
+}
+
+/// The code of a prepared model.
+pub fn grow_prepared(
+    dialect: &dyn Dialect,
+    model: &Prepared<'_>,
+    arrangement: Arrangement,
+) -> Vec<GrownFile> {
+    spell(dialect, &plan(dialect, model), arrangement)
+}
+
+/// The code of a model.
+pub fn grow(dialect: &dyn Dialect, model: &Model, arrangement: Arrangement) -> Vec<GrownFile> {
+    grow_prepared(dialect, &prepare(dialect, model), arrangement)
+}
+
+/// The trial of a prepared model's code, which stands in the folder `place` beside the driver.
+pub fn trial(dialect: &dyn Dialect, model: &Prepared<'_>, place: &str, samples: Vec<TrialSample>) -> Trial {
+    Trial::of(dialect, &plan(dialect, model), place, samples)
+}
+
+/// The types of a model of which a dialect does not keep the keys beyond their fields.
+pub fn types_without_extras<'m>(dialect: &dyn Dialect, model: &'m Model) -> Vec<&'m NamedType> {
+    without_extras(&dialect.abilities(), model)
+}
+
+fn plan<'m>(dialect: &dyn Dialect, model: &'m Prepared<'_>) -> Plan<'m> {
+    Plan::of(model, &dialect.about().naming, &dialect.abilities())
+}
+
+/// The language of a key.
+pub fn find_language(key: &str) -> Option<&'static dyn Language> {
+    LANGUAGES.iter().copied().find(|language| {
+        language.key().eq_ignore_ascii_case(key) || language.title().eq_ignore_ascii_case(key)
+    })
+}
+
+/// The language whose key or title is most like a word, if one is like it at all.
+pub fn nearest_language(word: &str) -> Option<&'static dyn Language> {
+    let word = word.to_lowercase();
+    let likeness = |language: &&dyn Language| strsim::jaro_winkler(&word, language.key());
+    let nearest = LANGUAGES.iter().copied().max_by(|a, b| likeness(a).total_cmp(&likeness(b)))?;
+    (likeness(&nearest) > 0.7).then_some(nearest)
+}
+
+#[cfg(test)]
+mod tests {
+    use std::collections::BTreeSet;
+
+    use super::*;
+    use crate::settings::{Settings, Values};
+
+    #[test]
+    fn keys_are_found_and_nearly_found() {
+        assert_eq!(find_language("Kotlin").map(|language| language.key()), Some("kotlin"));
+        assert!(find_language("kotlinx").is_none());
+        assert_eq!(nearest_language("kotlni").map(|language| language.key()), Some("kotlin"));
+        assert_eq!(nearest_language("typscript").map(|language| language.key()), Some("typescript"));
+        assert!(nearest_language("brainfog").is_none());
+    }
+
+    #[test]
+    fn settings_are_unique_and_documented() {
+        for language in LANGUAGES {
+            let mut keys = BTreeSet::new();
+            for setting in language.settings() {
+                assert!(keys.insert(setting.key()), "{} twice", setting.key());
+                assert!(!setting.doc().is_empty());
+                let known = match setting.values() {
+                    Values::Choice(choices) => choices.iter().map(|choice| choice.value).collect(),
+                    Values::Text { default, example, .. } => {
+                        default.into_iter().chain([example]).collect::<Vec<_>>()
+                    }
+                };
+                for value in known {
+                    language
+                        .set(&mut Settings::default(), setting.key(), value)
+                        .expect("the value is one of its own");
+                }
+            }
+        }
+    }
+}

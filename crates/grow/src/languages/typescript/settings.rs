@@ -1,0 +1,110 @@
+//! TypeScript's settings.
+
+use crate::prepare::{
+    Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+};
+use crate::settings::{Absence, Entry, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS};
+
+/// Whether what an object holds can be changed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Hold {
+    Mutable,
+    Readonly,
+}
+
+impl Hold {
+    /// What stands before a property, and before a list.
+    pub(super) fn property(self) -> &'static str {
+        match self {
+            Self::Mutable => "",
+            Self::Readonly => "readonly ",
+        }
+    }
+}
+
+const PROPERTIES: OneOf<Hold> = OneOf {
+    key: "properties",
+    doc: "whether properties and lists can be changed",
+    choices: &[
+        Meaning { value: "mutable", doc: "they can", it: Hold::Mutable },
+        Meaning { value: "readonly", doc: "they cannot", it: Hold::Readonly },
+    ],
+};
+
+/// What reads a response.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Reading {
+    None,
+    Checked,
+    Dated,
+}
+
+const PARSE: OneOf<Reading> = OneOf {
+    key: "parse",
+    doc: "whether a function for each root parses a response and checks it",
+    choices: &[
+        Meaning { value: "none", doc: "types alone, no run-time code", it: Reading::None },
+        Meaning {
+            value: "checked",
+            doc: "parseHives(text), which says where a response is not as expected",
+            it: Reading::Checked,
+        },
+        Meaning {
+            value: "dated",
+            doc: "the same, with Date objects for date-times; they are written back as they came",
+            it: Reading::Dated,
+        },
+    ],
+};
+
+pub(super) const SETTINGS: &[&dyn Setting] = &[&PROPERTIES, &PARSE, &TWINS];
+
+/// All settings, resolved.
+#[derive(Debug, Clone)]
+pub(super) struct TypeScriptOptions {
+    pub(super) hold: Hold,
+    pub(super) reading: Reading,
+    /// Whether a type stands in the name for another, which may lead back to itself.
+    pub(super) is_alias: bool,
+    /// What the names of wire types end in, beside which plain ones stand.
+    ending: Option<String>,
+}
+
+impl TypeScriptOptions {
+    pub(super) fn of(settings: &Settings) -> Self {
+        Self {
+            hold: PROPERTIES.of(settings),
+            reading: PARSE.of(settings),
+            is_alias: false,
+            ending: TWINS.of(settings),
+        }
+    }
+
+    /// The same where a type stands in the name for another.
+    pub(super) fn in_alias(&self) -> Self {
+        Self { is_alias: true, ..self.clone() }
+    }
+
+    /// What code with these options can and cannot do.
+    pub(super) fn abilities(&self) -> Abilities {
+        let is_read = self.reading != Reading::None;
+        Abilities {
+            spread: Spread::Together,
+            order: Order::OutsideIn,
+            nesting: Nesting::Beside,
+            has_namespace_file: false,
+            // `undefined` is not `null`.
+            absence: Absence::Untold,
+            times: TimeKeeping::AsText,
+            holds: |_| true,
+            extras: |_| Extras::Typed,
+            fills_in: is_read,
+            nulls: Nulls::WhereRequired,
+            entry: Entry::Library,
+            // Tags tell the cases of a union apart.
+            plain_copies: self.ending.clone().map(|ending| PlainCopies { ending, tags: Tags::Kept }),
+            judge: if is_read { Judge::Driver } else { Judge::Compiler },
+            foundation: Foundation { level: Level(5, 0), libraries: &[], plugins: &[] },
+        }
+    }
+}

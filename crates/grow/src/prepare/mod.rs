@@ -1,0 +1,69 @@
+//! Preparing: the model brought down to what a language can do with its settings, before anything is named.
+
+mod abilities;
+mod extras;
+mod plain_copies;
+mod times;
+
+use std::borrow::Cow;
+
+use jar_sprout_model::{Model, NamedType, OnWire, Scalar, TypeId};
+
+pub use abilities::{
+    Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+};
+use plain_copies::{Twinned, with_twins};
+pub(crate) use times::{FORMS, Times, suffix, without_suffix};
+
+use crate::settings::Absence;
+
+/// A model that a language can hold as it is, and what its plan must know beside it.
+pub struct Prepared<'m> {
+    model: Cow<'m, Model>,
+    /// How times are written.
+    pub(crate) times: Times,
+    /// Whether null is told from nothing.
+    pub(crate) absence: Absence,
+    /// Types of the wire, each with its plain copy.
+    pub(crate) pairs: Vec<(TypeId, TypeId)>,
+}
+
+impl Prepared<'_> {
+    /// The model.
+    pub fn model(&self) -> &Model {
+        &self.model
+    }
+}
+
+/// Brings a model down to what a language can do.
+pub(crate) fn prepare<'m>(model: &'m Model, abilities: &Abilities) -> Prepared<'m> {
+    let times = Times::of(model, abilities.times);
+    let model = times.writable(model);
+    let model = holdable(abilities, model);
+    let model = extras::with_kept_extras(abilities, model);
+    let Some(copies) = &abilities.plain_copies else {
+        return Prepared { model, times, absence: abilities.absence, pairs: Vec::new() };
+    };
+    let Twinned { model, pairs } = with_twins(&model, &copies.ending, copies.tags, abilities.fills_in);
+    // A copy is made of what is there.
+    Prepared { model: Cow::Owned(model), times, absence: Absence::Untold, pairs }
+}
+
+/// The types of a model of which a language does not keep the keys beyond their fields.
+pub(crate) fn types_without_extras<'m>(abilities: &Abilities, model: &'m Model) -> Vec<&'m NamedType> {
+    extras::types_without_extras(abilities, model)
+}
+
+/// The model with what a language holds in place of what it does not.
+fn holdable<'m>(abilities: &Abilities, model: Cow<'m, Model>) -> Cow<'m, Model> {
+    if model.scalars().all(abilities.holds) {
+        return model;
+    }
+    let mut model = model.into_owned();
+    model.change_scalars(&|scalar| match ((abilities.holds)(scalar), scalar.on_wire()) {
+        (true, _) => scalar,
+        (false, OnWire::Text) => Scalar::Text,
+        (false, OnWire::Boolean | OnWire::Integer | OnWire::Number) => Scalar::Float,
+    });
+    Cow::Owned(model)
+}

@@ -1,0 +1,84 @@
+//! A dialect: a language with its settings resolved, and how it spells a plan.
+
+use jar_sprout_layout::{Doc, Style};
+use jar_sprout_model::Slot;
+
+use super::docs::Comment;
+use super::files::GrownFile;
+use super::sheet::{BlankSheet, Helper, Needs};
+use super::trial::Trial;
+use crate::plan::{Ident, Naming, Plan, PlannedType};
+use crate::prepare::Abilities;
+use crate::settings::Setting;
+
+/// What is fixed of a language.
+pub struct About {
+    /// What the user types: `kotlin`.
+    pub(crate) key: &'static str,
+    /// What people call it: `Kotlin`.
+    pub(crate) title: &'static str,
+    /// What is grown, in a few words.
+    pub(crate) grows: &'static str,
+    /// The settings it has.
+    pub(crate) settings: &'static [&'static dyn Setting],
+    /// How names become identifiers.
+    pub(crate) naming: Naming,
+    /// How it writes documentation.
+    pub(crate) comment: Comment,
+    /// The page of its usual formatter.
+    pub(crate) style: Style,
+    /// What the name of a file ends in: `kt`.
+    pub(crate) ending: &'static str,
+    /// What a line of helper code imports, if it does.
+    pub(crate) imported: fn(&'static str) -> Option<&'static str>,
+}
+
+/// A language with its settings resolved: nothing below sees their texts.
+pub trait Dialect: Sync {
+    /// What is fixed of the language.
+    #[doc(hidden)]
+    fn about(&self) -> &'static About;
+
+    /// What its code can and cannot do.
+    fn abilities(&self) -> Abilities;
+
+    /// The name of the file for a type; for the namespace, where the name is empty.
+    #[doc(hidden)]
+    fn file_name(&self, type_name: &str) -> String;
+
+    /// What is said of a named type, where that stands before its declaration.
+    #[doc(hidden)]
+    fn comment(&self, plan: &Plan<'_>, ty: &PlannedType<'_>) -> Option<Doc>;
+
+    /// The declaration of a named type.
+    #[doc(hidden)]
+    fn declare(&self, sheet: &mut BlankSheet<'_>, ty: &PlannedType<'_>) -> Doc;
+
+    /// The declaration of a plain type, and what makes it of the type of the wire.
+    #[doc(hidden)]
+    fn declare_copy(&self, _: &mut BlankSheet<'_>, _copy: &PlannedType<'_>, _wire: &PlannedType<'_>) -> Doc {
+        unreachable!("a language whose abilities have no plain copies is not asked for one")
+    }
+
+    /// The name for a root that is no named type.
+    #[doc(hidden)]
+    fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc;
+
+    /// The functions that read and write whole samples, if the language has such beside its types.
+    #[doc(hidden)]
+    fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc>;
+
+    /// A file of this name: the mark, what it imports, its declarations.
+    #[doc(hidden)]
+    fn assemble(&self, file: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc;
+
+    /// The code of a helper, and the part of it that cannot stand in the namespace.
+    #[doc(hidden)]
+    fn split_helper(&self, helper: Helper) -> (&'static str, Option<String>) {
+        (helper.text, None)
+    }
+
+    /// A program that passes samples through grown code, for all trials at once. Its folder holds a folder
+    /// for each trial's code.
+    fn driver(&self, trials: &[Trial]) -> Vec<GrownFile>;
+}

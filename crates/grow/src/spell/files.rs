@@ -1,0 +1,227 @@
+//! Files: which declarations stand in which, and what they need beside them.
+
+use std::collections::BTreeSet;
+
+use jar_sprout_layout::{Doc, cat, hard, lines, print, print_out, text};
+use jar_sprout_model::each;
+
+use super::dialect::Dialect;
+use super::sheet::{BlankSheet, Helper, Needs, Sheet};
+use crate::plan::{Ident, Plan, PlannedDefinition, PlannedRoot, PlannedType};
+use crate::prepare::{Abilities, Order};
+use crate::settings::{Entry, Spread};
+
+/// What every grown file says in its first line, behind the language's own comment sign.
+pub const MARK: &str = "Grown by Jar Sprout.";
+
+/// One file of code.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct GrownFile {
+    /// Its name, without a folder.
+    pub name: String,
+    /// Its whole text, with a newline at the end.
+    pub text: String,
+}
+
+/// How types are spread over files.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Arrangement {
+    /// All in one text.
+    Together,
+    /// As the language's people do it: one type a file, or all in one.
+    AsUsual,
+}
+
+/// The code of a plan.
+pub(crate) fn spell(dialect: &dyn Dialect, plan: &Plan<'_>, arrangement: Arrangement) -> Vec<GrownFile> {
+    let speller = &Speller { dialect, abilities: dialect.abilities(), plan };
+    if arrangement == Arrangement::AsUsual && speller.abilities.spread == Spread::PerType {
+        return speller.file_per_type();
+    }
+    let mut unit = speller.spell_unit(speller.one_unit());
+    unit.needs.is_whole = true;
+    vec![speller.print(unit)]
+}
+
+/// What spells a plan.
+struct Speller<'p> {
+    dialect: &'p dyn Dialect,
+    abilities: Abilities,
+    plan: &'p Plan<'p>,
+}
+
+impl<'p> Speller<'p> {
+    /// A file for each type, and for what goes beside them.
+    fn file_per_type(&self) -> Vec<GrownFile> {
+        // Each is printed when it is spelled, so that its memory is free for the next one.
+        let printed = each(self.unit_per_type(), |unit| {
+            let mut unit = self.spell_unit(unit);
+            let helpers = std::mem::take(&mut unit.needs.helpers);
+            // Where nothing reads, there is nothing to enter by.
+            let is_empty = unit.declarations.is_empty();
+            (!is_empty).then(|| (self.print(unit), helpers))
+        });
+        let mut files = Vec::with_capacity(printed.len());
+        let mut all_helpers = BTreeSet::new();
+        for (file, helpers) in printed.into_iter().flatten() {
+            files.push(file);
+            all_helpers.extend(helpers);
+        }
+        // Every helper has a file of its own, once.
+        files.extend(all_helpers.into_iter().map(|helper: Helper| {
+            let mut needs = Needs::default();
+            let declarations = vec![self.helper(helper, &mut needs)];
+            self.print(Unit { name: helper.name.to_owned(), declarations, needs })
+        }));
+        if self.abilities.has_namespace_file {
+            let (name, declarations) = (String::new(), Vec::new());
+            files.push(self.print(Unit { name, declarations, needs: Needs::default() }));
+        }
+        files
+    }
+
+    fn has_entry(&self) -> bool {
+        self.abilities.entry == Entry::Functions
+    }
+
+    fn one_unit(&self) -> Planned<'p> {
+        Planned {
+            name: self.plan.title().to_owned(),
+            types: self.plan.outermost().collect(),
+            roots: self.plan.roots.iter().collect(),
+            has_entry: self.has_entry(),
+        }
+    }
+
+    fn unit_per_type(&self) -> Vec<Planned<'p>> {
+        let unit = |ident: &Ident, types, roots| Planned {
+            name: ident.as_str().to_owned(),
+            types,
+            roots,
+            has_entry: false,
+        };
+        let root = |root: &'p PlannedRoot<'p>| match root {
+            PlannedRoot::Named { .. } => None,
+            PlannedRoot::Alias { ident, .. } => Some(unit(ident, Vec::new(), vec![root])),
+        };
+        let types = self.plan.outermost().map(|ty| unit(&ty.ident, vec![ty], Vec::new()));
+        let entry = || Planned { has_entry: true, ..unit(self.plan.entry_home(), Vec::new(), Vec::new()) };
+        let entry = self.has_entry().then(entry);
+        self.plan.roots.iter().filter_map(root).chain(types).chain(entry).collect()
+    }
+
+    fn spell_unit(&self, unit: Planned<'p>) -> Unit {
+        let Planned { name, types, roots, has_entry } = unit;
+        let declared = each(self.ordered(types), |ty| {
+            let mut needs = Needs::default();
+            let declaration = declared(self.dialect, &mut self.sheet(&mut needs), ty);
+            (declaration, needs)
+        });
+        let mut needs = Needs::default();
+        let mut declarations = Vec::with_capacity(declared.len());
+        for (declaration, own) in declared {
+            declarations.push(declaration);
+            needs.add(own);
+        }
+        let mut sheet = self.sheet(&mut needs);
+        let aliases = roots.into_iter().filter_map(|root| match root {
+            PlannedRoot::Named { .. } => None,
+            PlannedRoot::Alias { ident, slot } => Some(self.dialect.alias(&mut sheet, ident, slot)),
+        });
+        let aliases: Vec<Doc> = aliases.collect();
+        let place = match self.abilities.order {
+            Order::OutsideIn => 0,
+            Order::InsideOut => declarations.len(),
+        };
+        declarations.splice(place..place, aliases);
+        if has_entry {
+            declarations.extend(self.dialect.entry(&mut sheet));
+        }
+        Unit { name, declarations, needs }
+    }
+
+    fn sheet<'s>(&'s self, needs: &'s mut Needs) -> BlankSheet<'s> {
+        Sheet { plan: self.plan, options: &(), needs }
+    }
+
+    /// Types in the order in which they are declared.
+    fn ordered(&self, mut types: Vec<&'p PlannedType<'p>>) -> Vec<&'p PlannedType<'p>> {
+        match self.abilities.order {
+            Order::OutsideIn => types,
+            Order::InsideOut => {
+                types.reverse();
+                // Enums, then records, then what is no class and needs them at once.
+                types.sort_by_key(|ty| match &ty.definition {
+                    PlannedDefinition::Enumeration(_) => 0,
+                    PlannedDefinition::Record(_) => 1,
+                    PlannedDefinition::Union(_) => 2,
+                });
+                self.plan.bases_first(types)
+            }
+        }
+    }
+
+    fn print(&self, unit: Unit) -> GrownFile {
+        let Unit { name, mut declarations, mut needs } = unit;
+        for helper in std::mem::take(&mut needs.helpers) {
+            let declaration = self.helper(helper, &mut needs);
+            let place = match self.abilities.order {
+                Order::OutsideIn => declarations.len(),
+                Order::InsideOut => 0,
+            };
+            declarations.insert(place, declaration);
+        }
+        let name = self.dialect.file_name(&name);
+        let doc = self.dialect.assemble(&name, &needs, declarations);
+        let (doc, style) = (cat([doc, hard()]), &self.dialect.about().style);
+        // Of many files, each core prints its own.
+        let text = if needs.is_whole { print_out(doc, style) } else { print(&doc, style) };
+        GrownFile { name, text }
+    }
+
+    /// The code of a helper; its imports go where all imports go.
+    fn helper(&self, helper: Helper, needs: &mut Needs) -> Doc {
+        let (inside, outside) = self.dialect.split_helper(helper);
+        needs.outside.extend(outside.map(|code| lines(code.lines().map(|line| text(line.to_owned())))));
+        let mut code = Vec::new();
+        for line in inside.trim_end().lines() {
+            match (self.dialect.about().imported)(line) {
+                Some(name) => drop(needs.imports.insert(name)),
+                None if code.is_empty() && line.is_empty() => {}
+                None => code.push(text(line)),
+            }
+        }
+        lines(code)
+    }
+}
+
+/// What goes into one file.
+struct Planned<'p> {
+    name: String,
+    types: Vec<&'p PlannedType<'p>>,
+    /// The roots whose aliases stand in it.
+    roots: Vec<&'p PlannedRoot<'p>>,
+    /// Whether the functions stand in it that read and write whole samples.
+    has_entry: bool,
+}
+
+/// The declarations of one file, and what they need.
+struct Unit {
+    name: String,
+    declarations: Vec<Doc>,
+    needs: Needs,
+}
+
+/// The declarations that stand inside another.
+pub(crate) fn nested(dialect: &dyn Dialect, sheet: &mut BlankSheet<'_>, host: &PlannedType<'_>) -> Vec<Doc> {
+    sheet.plan.nested_in(host).map(|ty| declared(dialect, sheet, ty)).collect()
+}
+
+/// A declaration with what is said of it.
+fn declared(dialect: &dyn Dialect, sheet: &mut BlankSheet<'_>, ty: &PlannedType<'_>) -> Doc {
+    let declaration = match sheet.plan.wire_of(ty) {
+        Some(wire) => dialect.declare_copy(sheet, ty, wire),
+        None => dialect.declare(sheet, ty),
+    };
+    lines(dialect.comment(sheet.plan, ty).into_iter().chain([declaration]))
+}

@@ -1,0 +1,18 @@
+//! Spelling: a plan as text. What is the same in all languages stands here; a language spells the rest.
+
+mod dialect;
+pub(crate) mod docs;
+mod files;
+mod literal;
+pub(crate) mod plain_copies;
+mod sheet;
+mod time_helpers;
+mod trial;
+
+pub use dialect::{About, Dialect};
+pub use files::{Arrangement, GrownFile, MARK};
+pub(crate) use files::{nested, spell};
+pub(crate) use literal::{Literal, backslash_u};
+pub(crate) use sheet::{BlankSheet, Helper, Needs, Sheet};
+pub(crate) use time_helpers::{HelpersByTime, TimeHelpers};
+pub use trial::{Trial, TrialSample};
