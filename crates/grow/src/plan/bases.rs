@@ -65,7 +65,7 @@ fn has_fields_of(ty: &PlannedType<'_>, base: &PlannedType<'_>) -> bool {
         return false;
     };
     let is_same = |a: &PlannedField<'_>, b: &PlannedField<'_>| {
-        a.wire == b.wire && a.ident == b.ident && a.is_apart == b.is_apart
+        a.wire == b.wire && a.ident == b.ident && a.fate.tells_null() == b.fate.tells_null()
     };
     theirs.iter().all(|field| own.iter().any(|other| is_same(field, other)))
 }

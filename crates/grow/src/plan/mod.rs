@@ -2,6 +2,7 @@
 
 mod bases;
 mod defaults;
+mod fate;
 mod ident;
 mod kind;
 mod loops;
@@ -13,11 +14,13 @@ use std::collections::{HashMap, HashSet};
 
 use foldhash::fast::RandomState;
 use jar_sprout_model::{
-    Case, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, Presence, Record, Root, Scalar,
-    Slot, Type, TypeId, Union, UnionCase, WireName, Words, each,
+    Case, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, Record, Root, Scalar, Slot, Type,
+    TypeId, Union, UnionCase, WireName, Words, each,
 };
 
 pub(crate) use defaults::{DefaultSpelling, PlannedDefault};
+use fate::Asked;
+pub(crate) use fate::Fate;
 pub(crate) use ident::Ident;
 pub(crate) use ident::{
     camel_case, camel_case_with_initialisms, in_ascii, initialism, pascal_case, push_capitalised,
@@ -184,20 +187,17 @@ const EXTRAS: &str = "additionalProperties";
 pub(crate) struct PlannedField<'m> {
     pub(crate) ident: Ident,
     pub(crate) wire: &'m WireName,
-    pub(crate) presence: Presence,
     pub(crate) slot: &'m Slot,
     pub(crate) docs: &'m Docs,
-    /// Whether null is to be told from nothing.
-    pub(crate) is_apart: bool,
-    /// What holds where the key is absent.
-    pub(crate) default: Option<PlannedDefault<'m>>,
+    /// What becomes of it.
+    pub(crate) fate: Fate<'m>,
 }
 
 impl PlannedField<'_> {
     /// The number that the field holds in letters, where an annotation can say so.
     pub(crate) fn numeral(&self) -> Option<Numeral> {
         match self.slot.ty {
-            Type::Scalar(Scalar::Lettered(numeral)) if !self.is_apart => Some(numeral),
+            Type::Scalar(Scalar::Lettered(numeral)) if !self.fate.tells_null() => Some(numeral),
             Type::Scalar(_)
             | Type::Any
             | Type::Constant(_)
@@ -473,15 +473,15 @@ impl<'m> Planner<'m, '_, '_> {
             }
             Definition::Enumeration(_) | Definition::Union(_) => return None,
         };
-        let is_told = match self.absence {
+        let tells_absence = match self.absence {
             Absence::Untold => false,
             Absence::ToldInPatches => ty.is_patch,
             Absence::Told => true,
         };
-        let has_defaults = self.has_defaults && !ty.is_patch;
+        let asked = Asked { tells_absence, has_defaults: self.has_defaults && !ty.is_patch };
         let is_twin = id.index() >= self.first_copy;
         let mut scope = Scope::of_members(self.naming, ident, is_twin);
-        let fields = self.plan_fields(fields, &mut scope, is_told, has_defaults);
+        let fields = self.plan_fields(fields, &mut scope, asked);
         let extras = extras.as_ref().map(|slot| {
             let name = Words::split(EXTRAS);
             let text = scope.member_text(&WireName::new(EXTRAS), &name);
@@ -515,13 +515,7 @@ impl<'m> Planner<'m, '_, '_> {
     }
 
     /// A field whose name is its key has it before one that needs a mapping all the same.
-    fn plan_fields(
-        &self,
-        fields: &'m [Field],
-        scope: &mut Scope<'_>,
-        is_absence_told: bool,
-        has_defaults: bool,
-    ) -> Vec<PlannedField<'m>> {
+    fn plan_fields(&self, fields: &'m [Field], scope: &mut Scope<'_>, asked: Asked) -> Vec<PlannedField<'m>> {
         let texts: Vec<Result<Ident, String>> = fields
             .iter()
             .map(|Field { wire, name, .. }| {
@@ -529,24 +523,12 @@ impl<'m> Planner<'m, '_, '_> {
                 if text == wire.as_str() { Ok(scope.declare_member(text, name)) } else { Err(text) }
             })
             .collect();
-        let mut plan = |(Field { wire, name, presence, slot, default, docs }, ident): (
-            &'m Field,
-            Result<Ident, String>,
-        )| {
-            PlannedField {
-                ident: ident.unwrap_or_else(|text| scope.declare_member(text, name)),
-                wire,
-                presence: *presence,
-                slot,
-                docs,
-                is_apart: is_absence_told
-                    && *presence == Presence::Sometimes
-                    && (slot.nullable || slot.ty == Type::Any),
-                default: default
-                    .as_ref()
-                    .filter(|_| has_defaults && *presence == Presence::Sometimes && !slot.nullable)
-                    .and_then(|default| defaults::plan(self.model, slot, default)),
-            }
+        let mut plan = |(field, ident): (&'m Field, Result<Ident, String>)| PlannedField {
+            ident: ident.unwrap_or_else(|text| scope.declare_member(text, &field.name)),
+            wire: &field.wire,
+            slot: &field.slot,
+            docs: &field.docs,
+            fate: Fate::of(self.model, field, asked),
         };
         fields.iter().zip(texts).map(&mut plan).collect()
     }

@@ -1,6 +1,6 @@
 //! What a plain type is made of: how each value of the wire becomes one of it.
 
-use jar_sprout_model::{Presence, Slot, Type};
+use jar_sprout_model::{Slot, Type};
 
 use super::sheet::Needs;
 use crate::plan::{Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
@@ -78,7 +78,7 @@ pub(crate) fn uses_deprecated(wire: &PlannedType<'_>) -> bool {
 
 /// Whether a field of the wire may have nothing for the twin.
 pub(crate) fn may_be_null(wire: &PlannedField<'_>) -> bool {
-    (wire.slot.nullable || wire.presence == Presence::Sometimes) && wire.default.is_none()
+    wire.fate.may_be_nothing()
 }
 
 /// Whether a field of the wire is a list or a map.

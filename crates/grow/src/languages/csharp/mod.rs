@@ -11,11 +11,12 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Numeral, Presence, Scalar, Slot, Type, Width, Words};
+use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width, Words};
 
 use crate::language::Language;
 use crate::plan::{
-    DefaultSpelling, Ident, Plan, PlannedDefinition, PlannedExtras, PlannedField, PlannedType, pascal_case,
+    DefaultSpelling, Fate, Ident, Plan, PlannedDefinition, PlannedExtras, PlannedField, PlannedType,
+    pascal_case,
 };
 use crate::prepare::Abilities;
 use crate::settings::Settings;
@@ -229,7 +230,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
 }
 
 fn property(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, siblings: &[PlannedField<'_>]) -> Doc {
-    let PlannedField { ident, wire: _, presence, slot, docs, is_apart, default } = field;
+    let PlannedField { ident, wire: _, slot, docs, fate } = field;
     let parts = match sheet.options.library {
         Library::SystemTextJson => system_text_json_attributes(sheet, field),
         Library::Newtonsoft => {
@@ -238,30 +239,28 @@ fn property(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, siblings: &[Planned
         }
     };
     let spelled = types::non_null(sheet, slot);
-    let may_be_null = slot.nullable || *presence == Presence::Sometimes && default.is_none();
     // `JsonElement` holds null as it is.
-    let keeps_null = slot.ty == Type::Any
-        && sheet.options.library == Library::SystemTextJson
-        && *presence == Presence::Always;
-    let ty = if *is_apart {
-        sheet.needs.helpers.insert(MAYBE);
-        format!("Maybe<{}>", types::slot(sheet, slot))
-    } else if may_be_null && !keeps_null {
-        spelled.or_null(sheet.options)
-    } else {
-        spelled.name
+    let keeps_null = slot.ty == Type::Any && sheet.options.library == Library::SystemTextJson;
+    let ty = match fate {
+        Fate::Apart => {
+            sheet.needs.helpers.insert(MAYBE);
+            format!("Maybe<{}>", types::slot(sheet, slot))
+        }
+        Fate::Nullable if keeps_null => spelled.name,
+        Fate::Nullable | Fate::Optional | Fate::Either => spelled.or_null(sheet.options),
+        Fate::Tag(_) | Fate::Required | Fate::Defaulted(_) => spelled.name,
     };
     let required =
-        if *presence == Presence::Always && sheet.options.level >= Level::Twelve { "required " } else { "" };
+        if fate.is_always_there() && sheet.options.level >= Level::Twelve { "required " } else { "" };
     let accessors = match sheet.options.types {
         Types::Records => "{ get; init; }",
         Types::Classes => "{ get; set; }",
     };
     let property =
         cat([text(format!("public {required}")), types::doc(&ty), text(format!(" {ident} {accessors}"))]);
-    let property = match default {
+    let property = match fate.default() {
         Some(default) => {
-            cat([property, text(format!(" = {};", sheet.plan.default_code(*default, &DEFAULTS)))])
+            cat([property, text(format!(" = {};", sheet.plan.default_code(default, &DEFAULTS)))])
         }
         None => property,
     };
@@ -298,11 +297,12 @@ fn system_text_json_attributes(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) 
     if field.ident.as_str() != field.wire.as_str() {
         attributes.push(format!("[JsonPropertyName({})]", names::LITERAL.of(field.wire.as_str())));
     }
-    if field.is_apart {
-        attributes.push("[JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingDefault)]".to_owned());
-    } else if field.presence == Presence::Sometimes && field.default.is_none() {
-        attributes.push("[JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]".to_owned());
-    }
+    let left_out = match field.fate {
+        Fate::Apart => Some("WhenWritingDefault"),
+        Fate::Optional | Fate::Either => Some("WhenWritingNull"),
+        Fate::Tag(_) | Fate::Required | Fate::Nullable | Fate::Defaulted(_) => None,
+    };
+    attributes.extend(left_out.map(|when| format!("[JsonIgnore(Condition = JsonIgnoreCondition.{when})]")));
     let converter = match &field.slot.ty {
         Type::Scalar(Scalar::Integer(Width::Big)) => Some(BIG_INTEGER),
         Type::Scalar(Scalar::Lettered(numeral)) => Some(in_letters(*numeral)),
@@ -311,7 +311,7 @@ fn system_text_json_attributes(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) 
             None
         }
     };
-    if let Some(converter) = converter.filter(|_| !field.is_apart) {
+    if let Some(converter) = converter.filter(|_| !field.fate.tells_null()) {
         sheet.needs.helpers.insert(converter);
         attributes.push(format!("[JsonConverter(typeof({}))]", converter.name));
     }
@@ -362,11 +362,12 @@ fn newtonsoft_attribute(
     }
     debug_assert!(sheet.options.library == Library::Newtonsoft);
     let name = (field.ident.as_str() != field.wire.as_str()).then(|| names::LITERAL.of(field.wire.as_str()));
-    let rule = match (field.presence, field.slot.nullable || field.slot.ty == Type::Any) {
-        _ if field.default.is_some() => "Required = Required.Default",
-        (Presence::Always, false) => "Required = Required.Always",
-        (Presence::Always, true) => "Required = Required.AllowNull",
-        (Presence::Sometimes, _) => "NullValueHandling = NullValueHandling.Ignore",
+    let rule = match field.fate {
+        Fate::Defaulted(_) => "Required = Required.Default",
+        Fate::Required if field.slot.ty == Type::Any => "Required = Required.AllowNull",
+        Fate::Tag(_) | Fate::Required => "Required = Required.Always",
+        Fate::Nullable => "Required = Required.AllowNull",
+        Fate::Optional | Fate::Either | Fate::Apart => "NullValueHandling = NullValueHandling.Ignore",
     };
     // Inside a class, the name of a property hides that of a type.
     let (_, ty) = rule.split_once(" = ").expect("a rule sets something");

@@ -1,7 +1,7 @@
 //! Plain records beside those of the wire.
 
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Presence, Slot, Type};
+use jar_sprout_model::{Slot, Type};
 
 use super::Sheet;
 use super::settings::{CSharpOptions, Level, Library, Lists, Types};
@@ -118,7 +118,7 @@ impl Making<'_, '_> {
         let value = format!("wire.{}", source.ident);
         let turn = turn(self.sheet.plan, &source.slot.ty);
         let is_any = source.slot.ty == Type::Any && self.sheet.options.library == Library::SystemTextJson;
-        if is_any && source.presence == Presence::Sometimes {
+        if is_any && !source.fate.is_always_there() {
             return format!("{value} ?? default");
         }
         if !may_be_null(source) {

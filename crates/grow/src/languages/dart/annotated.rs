@@ -1,9 +1,8 @@
 //! Classes whose `fromJson` and `toJson` a tool writes, from annotations of `json_annotation`.
 
 use jar_sprout_layout::{Doc, lines, text};
-use jar_sprout_model::Presence;
 
-use super::{arrow, may_be_null, names};
+use super::{arrow, names};
 use crate::plan::{Ident, PlannedField};
 use crate::spell::Needs;
 
@@ -39,7 +38,7 @@ pub(super) fn key(field: &PlannedField<'_>) -> Option<Doc> {
     if field.ident.as_str() != field.wire.as_str() {
         arguments.push(format!("name: {}", names::LITERAL.of(field.wire.as_str())));
     }
-    if field.presence == Presence::Sometimes && may_be_null(field) {
+    if !field.fate.is_always_there() {
         arguments.push("includeIfNull: false".to_owned());
     }
     (!arguments.is_empty()).then(|| text(format!("@JsonKey({})", arguments.join(", "))))

@@ -14,11 +14,12 @@ mod values;
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
 };
-use jar_sprout_model::{Presence, Slot, Type};
+use jar_sprout_model::{Slot, Type};
 
 use crate::language::Language;
 use crate::plan::{
-    DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, small_words,
+    DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType,
+    small_words,
 };
 use crate::prepare::Abilities;
 use crate::settings::Settings;
@@ -231,19 +232,16 @@ fn arrow(head: String, body: Doc, hugs: bool) -> Doc {
 }
 
 fn field_type(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> String {
-    if field.is_apart {
-        sheet.needs.helpers.insert(types::MAYBE);
-        return format!("Maybe<{}>?", types::slot(sheet, field.slot));
+    match field.fate {
+        Fate::Apart => {
+            sheet.needs.helpers.insert(types::MAYBE);
+            format!("Maybe<{}>?", types::slot(sheet, field.slot))
+        }
+        Fate::Tag(_) | Fate::Required | Fate::Defaulted(_) => types::non_null(sheet, &field.slot.ty),
+        Fate::Nullable | Fate::Optional | Fate::Either => {
+            types::or_null(&field.slot.ty, types::non_null(sheet, &field.slot.ty))
+        }
     }
-    let ty = types::non_null(sheet, &field.slot.ty);
-    if field.default.is_some() {
-        return ty;
-    }
-    if may_be_null(field) { types::or_null(&field.slot.ty, ty) } else { ty }
-}
-
-fn may_be_null(field: &PlannedField<'_>) -> bool {
-    field.slot.nullable || field.presence == Presence::Sometimes
 }
 
 const DEFAULTS: DefaultSpelling = DefaultSpelling {
@@ -258,15 +256,13 @@ const DEFAULTS: DefaultSpelling = DefaultSpelling {
 fn constructor(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
     let parameter = |field: &PlannedField<'_>| {
         let name = &field.ident;
-        if let Some(default) = field.default {
-            return text(format!("this.{name} = {}", plan.default_code(default, &DEFAULTS)));
-        }
-        text(match (&field.slot.ty, field.presence) {
-            (Type::Constant(constant), _) => {
-                format!("this.{name} = {}", names::LITERAL.of(constant.as_str()))
+        text(match field.fate {
+            Fate::Tag(tag) => format!("this.{name} = {}", names::LITERAL.of(tag.as_str())),
+            Fate::Defaulted(default) => {
+                format!("this.{name} = {}", plan.default_code(default, &DEFAULTS))
             }
-            (_, Presence::Always) => format!("required this.{name}"),
-            (_, Presence::Sometimes) => format!("this.{name}"),
+            Fate::Required | Fate::Nullable => format!("required this.{name}"),
+            Fate::Optional | Fate::Either | Fate::Apart => format!("this.{name}"),
         })
     };
     let extras = ty.extras.iter().map(|extras| text(format!("this.{} = const {{}}", extras.ident)));
@@ -277,19 +273,21 @@ fn from_json(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>])
     let ident = &ty.ident;
     let argument = |field: &PlannedField<'_>| {
         let json = format!("json[{}]", names::LITERAL.of(field.wire.as_str()));
-        let value = types::read(plan, &field.slot.ty, may_be_null(field), Json::dynamic(&json), 0);
-        if let Some(default) = field.default {
-            let default = plan.default_code(default, &DEFAULTS);
-            let value = types::read_or(plan, &field.slot.ty, &json, &default);
-            return cat([text(format!("{}: ", field.ident)), value]);
-        }
-        if field.is_apart {
-            let key = names::LITERAL.of(field.wire.as_str());
-            let choice =
-                cat([line(), text("? "), types::call("Maybe".to_owned(), value), line(), text(": null")]);
-            let choice = group(cat([text(format!("json.containsKey({key})")), nest(nest(choice))]));
-            return cat([text(format!("{}: ", field.ident)), choice]);
-        }
+        let read = |may_be_null| types::read(plan, &field.slot.ty, may_be_null, Json::dynamic(&json), 0);
+        let value = match field.fate {
+            Fate::Defaulted(default) => {
+                let default = plan.default_code(default, &DEFAULTS);
+                types::read_or(plan, &field.slot.ty, &json, &default)
+            }
+            Fate::Apart => {
+                let key = names::LITERAL.of(field.wire.as_str());
+                let value = types::call("Maybe".to_owned(), read(true));
+                let choice = cat([line(), text("? "), value, line(), text(": null")]);
+                group(cat([text(format!("json.containsKey({key})")), nest(nest(choice))]))
+            }
+            Fate::Tag(_) | Fate::Required => read(false),
+            Fate::Nullable | Fate::Optional | Fate::Either => read(true),
+        };
         cat([text(format!("{}: ", field.ident)), value])
     };
     let head = format!("factory {ident}.fromJson(Map<String, dynamic> json) =>");
@@ -320,21 +318,20 @@ fn listed(open: String, parts: impl Iterator<Item = Doc>, close: &'static str) -
 
 /// `if (queen case final queen?) 'queen': queen.toJson()`
 fn entry(plan: &Plan<'_>, field: &PlannedField<'_>) -> Doc {
-    let PlannedField { ident, wire, presence, slot, docs: _, is_apart, default } = field;
+    let PlannedField { ident, wire, slot, docs: _, fate } = field;
     let key = names::LITERAL.of(wire.as_str());
     let name = ident.as_str();
-    if *is_apart {
-        let value = format!("{name}.value");
-        let written = types::write_held(plan, slot, &value, 0).unwrap_or_else(|| text(value));
-        let entry = cat([line(), text(format!("{key}: ")), written]);
-        return group(cat([text(format!("if ({name} case final {name}?)")), nest(entry)]));
-    }
     let written = types::write(plan, &slot.ty, name, 0);
     let plain = || cat([text(format!("{key}: ")), written.clone().unwrap_or_else(|| text(name.to_owned()))]);
-    match (presence, slot.nullable) {
-        _ if default.is_some() => plain(),
-        (Presence::Always, false) => plain(),
-        (Presence::Always, true) => match (&slot.ty, &written) {
+    match fate {
+        Fate::Apart => {
+            let value = format!("{name}.value");
+            let written = types::write_held(plan, slot, &value, 0).unwrap_or_else(|| text(value));
+            let entry = cat([line(), text(format!("{key}: ")), written]);
+            group(cat([text(format!("if ({name} case final {name}?)")), nest(entry)]))
+        }
+        Fate::Tag(_) | Fate::Required | Fate::Defaulted(_) => plain(),
+        Fate::Nullable => match (&slot.ty, &written) {
             (_, None) => plain(),
             (Type::List(_) | Type::Map(_), Some(_)) => {
                 let condition = text(format!("{key}: switch ({name}) {{"));
@@ -347,7 +344,7 @@ fn entry(plan: &Plan<'_>, field: &PlannedField<'_>) -> Doc {
                 types::write(plan, &slot.ty, &format!("{name}?"), 0).unwrap_or(Doc::Nil),
             ]),
         },
-        (Presence::Sometimes, _) => {
+        Fate::Optional | Fate::Either => {
             let condition = match &written {
                 None => format!("if ({name} != null)"),
                 Some(_) => format!("if ({name} case final {name}?)"),

@@ -4,7 +4,7 @@ use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, text};
 use jar_sprout_model::Type;
 
 use super::Sheet;
-use super::{field_type, listed, may_be_null, types};
+use super::{field_type, listed, types};
 use crate::plan::{PlannedExtras, PlannedField, PlannedType};
 use crate::spell::{Helper, Needs};
 
@@ -18,8 +18,7 @@ pub(super) fn copy_with(
     fields: &[PlannedField<'_>],
 ) -> Option<Doc> {
     let ident = &ty.ident;
-    let fields: Vec<&PlannedField<'_>> =
-        fields.iter().filter(|field| !matches!(field.slot.ty, Type::Constant(_))).collect();
+    let fields: Vec<&PlannedField<'_>> = fields.iter().filter(|field| field.fate.tag().is_none()).collect();
     if fields.is_empty() {
         return None;
     }
@@ -50,7 +49,7 @@ pub(super) fn copy_with(
 
 /// Whether the field's type has null among its values.
 fn holds_null(field: &PlannedField<'_>) -> bool {
-    may_be_null(field) || field.slot.ty == Type::Any
+    field.fate.may_be_nothing() || field.slot.ty == Type::Any
 }
 
 /// `==` and `hashCode` of a class with these fields.

@@ -9,7 +9,7 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, hard, join, lines, nest, table, text};
-use jar_sprout_model::{Docs, Presence, Slot, Type};
+use jar_sprout_model::{Docs, Slot, Type};
 
 use crate::language::Language;
 use crate::plan::{
@@ -185,7 +185,7 @@ const DEFAULTS: DefaultSpelling = DefaultSpelling {
 /// What gives fields their default values before it reads what is there.
 fn fill_in(sheet: &mut Sheet<'_>, ident: &Ident, fields: &[PlannedField<'_>]) -> Option<Doc> {
     let row = |field: &PlannedField<'_>| {
-        let default = sheet.plan.default_code(field.default?, &DEFAULTS);
+        let default = sheet.plan.default_code(field.fate.default()?, &DEFAULTS);
         Some([format!("{}:", field.ident), format!("{default},")])
     };
     let rows: Vec<[String; 2]> = fields.iter().filter_map(row).collect();
@@ -213,7 +213,7 @@ fn fill_in(sheet: &mut Sheet<'_>, ident: &Ident, fields: &[PlannedField<'_>]) ->
 fn can_embed(base: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> bool {
     fields.iter().all(|field| {
         let has_tag = names::tag_name(field.wire.as_str()).is_some();
-        has_tag && field.default.is_none() && field.ident != base.ident
+        has_tag && field.fate.default().is_none() && field.ident != base.ident
     })
 }
 
@@ -289,14 +289,13 @@ fn decode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
 fn encode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
     let receiver = names::receiver(ident.as_str());
     let mut body = vec![text(format!("type tagged {ident}")), text("odd := map[string]any{}")];
-    for PlannedField { ident: field, wire, presence, slot: _, docs: _, is_apart: _, default: _ } in odd {
+    for PlannedField { ident: field, wire, slot: _, docs: _, fate } in odd {
         let set = text(format!("odd[{}] = {receiver}.{field}", names::LITERAL.of(wire.as_str())));
-        body.push(match presence {
-            Presence::Always => set,
-            Presence::Sometimes => {
-                let body = nest(cat([hard(), set]));
-                cat([text(format!("if {receiver}.{field} != nil {{")), body, hard(), text("}")])
-            }
+        body.push(if fate.is_always_there() {
+            set
+        } else {
+            let body = nest(cat([hard(), set]));
+            cat([text(format!("if {receiver}.{field} != nil {{")), body, hard(), text("}")])
         });
     }
     body.push(text(format!("return encodeKeys(tagged({receiver}), odd)")));

@@ -1,11 +1,11 @@
 //! Model types as Go types, with the imports and helpers they need.
 
-use jar_sprout_model::{Numeral, Presence, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
 
 use super::Sheet;
 use super::names::tag_name;
 use super::times::TIMES;
-use crate::plan::{Ident, PlannedField};
+use crate::plan::{Fate, Ident, PlannedField};
 use crate::spell::{Helper, Needs};
 
 const DATE: Helper = Helper { name: "Date", text: include_str!("date.go") };
@@ -20,23 +20,21 @@ pub(super) fn field(
     owner: &Ident,
     field: &PlannedField<'_>,
 ) -> (String, &'static str) {
-    let PlannedField { ident: _, wire, presence, slot, docs: _, is_apart, default } = field;
-    if *is_apart {
-        sheet.needs.helpers.insert(MAYBE);
-        return (format!("Maybe[{}]", non_null(sheet, slot)), ",omitzero");
-    }
-    if let Some(numeral) = field.numeral().filter(|_| tag_name(wire.as_str()).is_some()) {
-        return in_letters(numeral, field, sheet.needs);
-    }
-    if default.is_some() {
-        return (non_null(sheet, slot), "");
-    }
-    let nil = has_nil(&slot.ty);
-    match presence {
+    let PlannedField { ident: _, wire, slot, docs: _, fate } = field;
+    let numeral = field.numeral().filter(|_| tag_name(wire.as_str()).is_some());
+    match (fate, numeral) {
+        (Fate::Apart, _) => {
+            sheet.needs.helpers.insert(MAYBE);
+            (format!("Maybe[{}]", non_null(sheet, slot)), ",omitzero")
+        }
+        (_, Some(numeral)) => in_letters(numeral, *fate, sheet.needs),
+        (Fate::Defaulted(_), None) => (non_null(sheet, slot), ""),
         // `omitempty` would leave out an empty list as well.
-        Presence::Sometimes if nil && slot.ty != Type::Any => (non_null(sheet, slot), ",omitzero"),
-        Presence::Sometimes => (pointer(sheet, slot), ",omitempty"),
-        Presence::Always => match &slot.ty {
+        (Fate::Optional | Fate::Either, None) if has_nil(&slot.ty) && slot.ty != Type::Any => {
+            (non_null(sheet, slot), ",omitzero")
+        }
+        (Fate::Optional | Fate::Either, None) => (pointer(sheet, slot), ",omitempty"),
+        (Fate::Tag(_) | Fate::Required | Fate::Nullable, None) => match &slot.ty {
             // Go does not let a struct hold itself.
             Type::Named(id) if sheet.plan.contains_inline(*id, owner) => (pointer(sheet, slot), ""),
             Type::Named(_)
@@ -51,16 +49,16 @@ pub(super) fn field(
 }
 
 /// A number in letters: its tag says so.
-fn in_letters(numeral: Numeral, field: &PlannedField<'_>, needs: &mut Needs) -> (String, &'static str) {
+fn in_letters(numeral: Numeral, fate: Fate<'_>, needs: &mut Needs) -> (String, &'static str) {
     let ty = match numeral {
         Numeral::Integer => "int64",
         Numeral::Float => "float64",
         Numeral::Decimal => number(needs),
     };
-    match field.presence {
-        Presence::Sometimes => (format!("*{ty}"), ",string,omitempty"),
-        Presence::Always if field.slot.nullable => (format!("*{ty}"), ",string"),
-        Presence::Always => (ty.to_owned(), ",string"),
+    match fate {
+        Fate::Optional | Fate::Either | Fate::Apart => (format!("*{ty}"), ",string,omitempty"),
+        Fate::Nullable => (format!("*{ty}"), ",string"),
+        Fate::Tag(_) | Fate::Required | Fate::Defaulted(_) => (ty.to_owned(), ",string"),
     }
 }
 

@@ -11,11 +11,12 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, print, soft, text};
-use jar_sprout_model::{Presence, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Scalar, Slot, Type, Width};
 
 use crate::language::Language;
 use crate::plan::{
-    DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField, PlannedType,
+    DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField,
+    PlannedType,
 };
 use crate::prepare::Abilities;
 use crate::settings::Settings;
@@ -230,7 +231,7 @@ const DEFAULTS: DefaultSpelling = DefaultSpelling {
 
 /// The code of a field's default value; a whole number must say that it is a long one, or a box does not take it.
 fn default_code(plan: &Plan<'_>, field: &PlannedField<'_>) -> Option<String> {
-    let code = plan.default_code(field.default?, &DEFAULTS);
+    let code = plan.default_code(field.fate.default()?, &DEFAULTS);
     let is_long = matches!(field.slot.ty, Type::Scalar(Scalar::Integer(Width::Wide | Width::Exact)));
     Some(if is_long { code + "L" } else { code })
 }
@@ -277,8 +278,7 @@ fn field_with_empty_key<'f, 'm>(
 
 /// Whether a field may be left out, which Jackson must be told; Gson writes all nulls or none.
 fn leaves_out(fields: &[PlannedField<'_>], options: &JavaOptions) -> bool {
-    options.library == Library::Jackson
-        && fields.iter().any(|field| field.presence == Presence::Sometimes && field.default.is_none())
+    options.library == Library::Jackson && fields.iter().any(|field| field.fate.is_left_out())
 }
 
 /// What is said of a whole class, for Jackson.
@@ -325,7 +325,7 @@ fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, leaves_out: bool) 
     if field.ident.as_str() != field.wire.as_str() {
         annotations.extend(key_annotation(sheet, field.wire.as_str()));
     }
-    if leaves_out && field.presence == Presence::Always && field.slot.nullable {
+    if leaves_out && matches!(field.fate, Fate::Nullable) {
         annotations.push("@JsonInclude(JsonInclude.Include.ALWAYS)".to_owned());
     }
     annotations.extend(annotation);

@@ -2,12 +2,12 @@
 
 use std::sync::LazyLock;
 
-use jar_sprout_model::{Numeral, Presence, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
 
 use super::Sheet;
 use super::settings::Library;
 use crate::languages::jvm::java_time::JavaSyntax;
-use crate::plan::PlannedField;
+use crate::plan::{Fate, PlannedField};
 use crate::prepare::suffix;
 use crate::spell::TimeHelpers;
 use crate::spell::{Helper, Needs};
@@ -88,15 +88,18 @@ pub(super) struct Spelled {
 /// The type of a record's field. A date is typed where an annotation can say how it is read: by itself, or held
 /// by one list or map.
 pub(super) fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled {
-    let PlannedField { ident: _, wire: _, presence, slot, docs: _, is_apart, default } = field;
-    if *is_apart {
-        sheet.needs.helpers.insert(MAYBE);
-        let ty = format!("Maybe<{}>", boxed(sheet, slot));
-        return Spelled { annotation: None, ty };
-    }
-    // A record tells by null that nothing was there; a class has its value from the start.
-    let is_there = default.is_some() && sheet.options.has_beans;
-    let may_be_null = slot.nullable || *presence == Presence::Sometimes && !is_there;
+    let PlannedField { ident: _, wire: _, slot, docs: _, fate } = field;
+    let may_be_null = match fate {
+        Fate::Apart => {
+            sheet.needs.helpers.insert(MAYBE);
+            let ty = format!("Maybe<{}>", boxed(sheet, slot));
+            return Spelled { annotation: None, ty };
+        }
+        // A record tells by null that nothing was there; a class has its value from the start.
+        Fate::Defaulted(_) => !sheet.options.has_beans,
+        Fate::Tag(_) | Fate::Required => false,
+        Fate::Nullable | Fate::Optional | Fate::Either => true,
+    };
     if let Some(numeral) = field.numeral() {
         return in_letters(sheet, numeral, may_be_null);
     }

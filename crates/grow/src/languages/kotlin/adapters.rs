@@ -1,7 +1,7 @@
 //! What Moshi, Gson and Jackson need where reflection alone does not do: open enums, unions, odd keys.
 
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Presence, Type, WireName};
+use jar_sprout_model::{Type, WireName};
 
 use super::Sheet;
 use super::settings::Library;
@@ -50,7 +50,7 @@ pub(super) fn of_jackson(
         ]);
         annotations.push("@JsonDeserialize(using = JsonDeserializer.None::class)".to_owned());
     }
-    if fields.iter().any(|field| field.presence == Presence::Sometimes) {
+    if fields.iter().any(|field| !field.fate.is_always_there()) {
         sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
         annotations.push("@JsonInclude(JsonInclude.Include.NON_NULL)".to_owned());
     }

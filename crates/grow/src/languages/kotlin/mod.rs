@@ -14,10 +14,12 @@ mod unions;
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
 };
-use jar_sprout_model::{Presence, Slot, Type};
+use jar_sprout_model::Slot;
 
 use crate::language::Language;
-use crate::plan::{DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType};
+use crate::plan::{
+    DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType,
+};
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
@@ -195,8 +197,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
 /// `@Serializable`
 fn serializable(fields: &[PlannedField<'_>], needs: &mut Needs) -> Vec<String> {
     let mut annotations = Vec::new();
-    let has_constant = fields.iter().any(|field| matches!(field.slot.ty, Type::Constant(_)));
-    if has_constant {
+    if fields.iter().any(|field| field.fate.tag().is_some()) {
         needs.imports.insert("kotlinx.serialization.ExperimentalSerializationApi");
         annotations.push("@OptIn(ExperimentalSerializationApi::class)".to_owned());
     }
@@ -234,7 +235,7 @@ fn supertypes(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Doc {
 
 /// `val id: Long,`, with its key where the name does not say it.
 fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
-    let PlannedField { ident, wire, presence, slot, docs, is_apart, default } = field;
+    let PlannedField { ident, wire, slot, docs, fate } = field;
     let mut parts: Vec<Doc> = ABOUT.comment.of(docs, sheet.options.indent + 4).into_iter().collect();
     if docs.is_deprecated {
         parts.push(text(format!("@Deprecated({})", names::LITERAL.of(docs::WARNING))));
@@ -246,45 +247,34 @@ fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
     } else if ident.as_str().trim_matches('`') != wire.as_str() {
         parts.extend(key_annotation(sheet, wire.as_str()).map(text));
     }
-    if sheet.options.library == Library::Jackson && is_null_written(field) {
+    if sheet.options.library == Library::Jackson && matches!(fate, Fate::Nullable) {
         sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
         parts.push(text("@get:JsonInclude(JsonInclude.Include.ALWAYS)"));
     }
     let value = text(format!("{} {ident}: ", sheet.options.property));
-    let value = match (&slot.ty, presence) {
-        (Type::Constant(constant), _) => {
+    let value = match fate {
+        Fate::Tag(tag) => {
             if sheet.options.library == Library::Kotlinx {
                 sheet.needs.imports.insert("kotlinx.serialization.EncodeDefault");
                 parts.push(text("@EncodeDefault"));
             }
-            let literal = names::LITERAL.of(constant.as_str());
+            let literal = names::LITERAL.of(tag.as_str());
             cat([value, text("String = "), text(literal), text(",")])
         }
-        _ if default.is_some() => {
+        Fate::Defaulted(default) => {
             let ty = types::non_null(sheet, slot);
-            let default =
-                default.map(|default| sheet.plan.default_code(default, &DEFAULTS)).unwrap_or_default();
+            let default = sheet.plan.default_code(*default, &DEFAULTS);
             cat([value, ty, text(format!(" = {default},"))])
         }
-        _ if *is_apart => {
+        Fate::Apart => {
             sheet.needs.helpers.insert(types::MAYBE);
             let ty = types::slot(sheet, slot);
             cat([value, text("Maybe<"), ty, text("> = Maybe.Absent,")])
         }
-        (_, presence) => {
-            let ty = match types::annotated(sheet, field) {
-                Some((annotation, ty)) => {
-                    parts.push(text(annotation));
-                    text(ty)
-                }
-                None => types::non_null(sheet, slot),
-            };
-            let rest = match presence {
-                Presence::Always if slot.nullable => "?,",
-                Presence::Always => ",",
-                Presence::Sometimes => "? = null,",
-            };
-            cat([value, ty, text(rest)])
+        Fate::Required => cat([value, field_type(sheet, field, &mut parts), text(",")]),
+        Fate::Nullable => cat([value, field_type(sheet, field, &mut parts), text("?,")]),
+        Fate::Optional | Fate::Either => {
+            cat([value, field_type(sheet, field, &mut parts), text("? = null,")])
         }
     };
     parts.push(value);
@@ -297,9 +287,15 @@ const DEFAULTS: DefaultSpelling = DefaultSpelling {
     case: |ty, case| format!("{}.{}", ty.ident, case.ident),
 };
 
-/// Whether the field stays when it is null.
-fn is_null_written(field: &PlannedField<'_>) -> bool {
-    field.presence == Presence::Always && field.slot.nullable
+/// The type of a field's value that is not null; an annotation that it takes goes before the field.
+fn field_type(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, annotations: &mut Vec<Doc>) -> Doc {
+    match types::annotated(sheet, field) {
+        Some((annotation, ty)) => {
+            annotations.push(text(annotation));
+            text(ty)
+        }
+        None => types::non_null(sheet, field.slot),
+    }
 }
 
 /// A class around one value, which is not there at run time; its linter wants the value on a line of its own.

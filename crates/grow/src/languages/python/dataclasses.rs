@@ -1,13 +1,13 @@
 //! Dataclasses with `from_dict` and `to_dict`, which need nothing but the standard library.
 
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Presence, Scalar, Slot, Type, WireName};
+use jar_sprout_model::{Scalar, Slot, Type, WireName};
 
 use super::Sheet;
 use super::settings::{Level, Types};
 use super::{ABOUT, DEFAULTS, call, docstring, documented, names, times, types};
 use crate::plan::{
-    Ident, Kind, Plan, PlannedDefault, PlannedDefinition, PlannedExtras, PlannedField, PlannedRoot,
+    Fate, Ident, Kind, Plan, PlannedDefault, PlannedDefinition, PlannedExtras, PlannedField, PlannedRoot,
     PlannedType, PlannedUnion, small_words,
 };
 use crate::spell::{Helper, Needs};
@@ -129,34 +129,30 @@ pub(super) fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[Plan
 
 /// `note: str | None = None`
 fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
-    let PlannedField { ident, wire: _, presence, slot, docs: _, is_apart, default } = field;
-    if let Some(default) = default {
-        let ty = types::non_null(sheet, slot, Types::Dataclasses);
-        let default = sheet.plan.default_code(*default, &DEFAULTS);
-        return cat([text(format!("{ident}: ")), ty, text(format!(" = {default}"))]);
-    }
-    if *is_apart {
-        sheet.needs.helpers.insert(UNSET);
-        let ty = types::or_none(
-            cat([types::non_null(sheet, slot, Types::Dataclasses), text(" | Unset")]),
-            &slot.ty,
-        );
-        return cat([text(format!("{ident}: ")), ty, text(" = UNSET")]);
-    }
-    match (&slot.ty, presence) {
-        (Type::Constant(constant), _) => {
+    let PlannedField { ident, wire: _, slot, docs: _, fate } = field;
+    let (ty, default) = match fate {
+        Fate::Tag(tag) => {
             sheet.needs.imports.insert("from typing import Literal");
-            let value = names::literal(constant.as_str());
-            text(format!("{ident}: Literal[{value}] = {value}"))
+            let value = names::literal(tag.as_str());
+            (text(format!("Literal[{value}]")), Some(value))
         }
-        (_, Presence::Always) => {
-            cat([text(format!("{ident}: ")), types::slot(sheet, slot, Types::Dataclasses)])
+        Fate::Defaulted(default) => {
+            let ty = types::non_null(sheet, slot, Types::Dataclasses);
+            (ty, Some(sheet.plan.default_code(*default, &DEFAULTS)))
         }
-        (ty, Presence::Sometimes) => {
-            let ty = types::or_none(types::non_null(sheet, slot, Types::Dataclasses), ty);
-            cat([text(format!("{ident}: ")), ty, text(" = None")])
+        Fate::Apart => {
+            sheet.needs.helpers.insert(UNSET);
+            let ty = cat([types::non_null(sheet, slot, Types::Dataclasses), text(" | Unset")]);
+            (types::or_none(ty, &slot.ty), Some("UNSET".to_owned()))
         }
-    }
+        Fate::Required | Fate::Nullable => (types::slot(sheet, slot, Types::Dataclasses), None),
+        Fate::Optional | Fate::Either => {
+            let ty = types::or_none(types::non_null(sheet, slot, Types::Dataclasses), &slot.ty);
+            (ty, Some("None".to_owned()))
+        }
+    };
+    let default = default.map_or(Doc::Nil, |default| text(format!(" = {default}")));
+    cat([text(format!("{ident}: ")), ty, default])
 }
 
 /// `additional_properties: dict[str, int] = field(default_factory=dict)`
@@ -176,34 +172,38 @@ fn extras_member(sheet: &mut Sheet<'_>, fields: &[PlannedField<'_>], extras: &Pl
 /// `cls(id=data["id"])`
 fn constructed(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
     let converter = Converter { plan: sheet.plan, way: Way::In(sheet.options.level) };
-    let arguments = fields.iter().filter(|field| !matches!(field.slot.ty, Type::Constant(_))).map(|field| {
+    let arguments = fields.iter().filter_map(|field| {
         let key = names::literal(field.wire.as_str());
-        let value = match field.presence {
-            Presence::Sometimes if field.default.is_some() => {
+        let value = match field.fate {
+            // It is what it is.
+            Fate::Tag(_) => return None,
+            Fate::Defaulted(default) => {
                 // A known value is written as it stands in JSON.
-                let default = match field.default {
-                    Some(PlannedDefault::Case(_, text)) => names::literal(text),
-                    Some(other) => sheet.plan.default_code(other, &DEFAULTS),
-                    None => String::new(),
+                let default = match default {
+                    PlannedDefault::Case(_, text) => names::literal(text),
+                    PlannedDefault::Boolean(_)
+                    | PlannedDefault::Integer(_)
+                    | PlannedDefault::Float(_)
+                    | PlannedDefault::Text(_) => sheet.plan.default_code(default, &DEFAULTS),
                 };
                 let raw = || text(format!("data.get({key}, {default})"));
                 converter.of(field.slot, raw(), sheet.needs).unwrap_or_else(raw)
             }
-            Presence::Sometimes if field.is_apart => match converter.slot_function(field.slot, sheet.needs) {
+            Fate::Apart => match converter.slot_function(field.slot, sheet.needs) {
                 Some(function) => call("given(", [function, text("data"), text(key)].into_iter(), ")"),
                 None => text(format!("data.get({key}, UNSET)")),
             },
-            Presence::Always => {
+            Fate::Required | Fate::Nullable => {
                 let raw = || text(format!("data[{key}]"));
                 converter.of(field.slot, raw(), sheet.needs).unwrap_or_else(raw)
             }
-            Presence::Sometimes => {
+            Fate::Optional | Fate::Either => {
                 let slot = Slot { ty: field.slot.ty.clone(), nullable: true };
                 let raw = || text(format!("data.get({key})"));
                 converter.of(&slot, raw(), sheet.needs).unwrap_or_else(raw)
             }
         };
-        cat([text(format!("{}=", field.ident)), value])
+        Some(cat([text(format!("{}=", field.ident)), value]))
     });
     let mut arguments: Vec<Doc> = arguments.collect();
     if let Some(extras) = &ty.extras {
@@ -228,7 +228,7 @@ fn written(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'
         converter.of(slot, raw(), sheet.needs).unwrap_or_else(raw)
     };
     let (always, sometimes): (Vec<&PlannedField<'_>>, Vec<_>) =
-        fields.iter().partition(|field| field.presence == Presence::Always || field.default.is_some());
+        fields.iter().partition(|field| !field.fate.is_left_out());
     let mut entries: Vec<Doc> = always
         .iter()
         .map(|field| {
@@ -247,11 +247,11 @@ fn written(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'
     }
     let mut body = vec![cat([text("data: dict[str, Any] = "), dictionary])];
     for field in sometimes {
-        let slot = Slot { ty: field.slot.ty.clone(), nullable: field.is_apart };
+        let slot = Slot { ty: field.slot.ty.clone(), nullable: field.fate.tells_null() };
         let key = names::literal(field.wire.as_str());
         let assignment = cat([text(format!("data[{key}] = ")), value(field, &slot, sheet)]);
         body.push(cat([
-            text(if field.is_apart {
+            text(if field.fate.tells_null() {
                 format!("if not isinstance(self.{}, Unset):", field.ident)
             } else {
                 format!("if self.{} is not None:", field.ident)

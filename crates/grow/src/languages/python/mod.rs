@@ -12,12 +12,12 @@ mod types;
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text,
 };
-use jar_sprout_model::{Docs, Presence, Slot, Type};
+use jar_sprout_model::{Docs, Slot};
 
 use crate::language::Language;
 use crate::plan::{
-    DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, PlannedUnion,
-    PlannedUnionCase, small_words,
+    DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType,
+    PlannedUnion, PlannedUnionCase, small_words,
 };
 use crate::prepare::Abilities;
 use crate::settings::Settings;
@@ -212,17 +212,16 @@ fn documented(member: Doc, docs: &Docs) -> Doc {
 
 /// `note: str | None = Field(default=None, alias="Note")`
 fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
-    let PlannedField { ident, wire, presence, slot, docs: _, is_apart: _, default } = field;
-    let (ty, default) = match (&slot.ty, presence) {
-        (Type::Constant(constant), _) => {
-            (types::slot(sheet, slot, Types::Pydantic), Some(names::literal(constant.as_str())))
-        }
-        (_, Presence::Always) => (types::slot(sheet, slot, Types::Pydantic), None),
-        (_, Presence::Sometimes) if default.is_some() => (
+    let PlannedField { ident, wire, slot, docs: _, fate } = field;
+    let (ty, default) = match fate {
+        Fate::Tag(tag) => (types::slot(sheet, slot, Types::Pydantic), Some(names::literal(tag.as_str()))),
+        Fate::Required | Fate::Nullable => (types::slot(sheet, slot, Types::Pydantic), None),
+        Fate::Defaulted(default) => (
             types::non_null(sheet, slot, Types::Pydantic),
-            default.map(|default| sheet.plan.default_code(default, &DEFAULTS)),
+            Some(sheet.plan.default_code(*default, &DEFAULTS)),
         ),
-        (_, Presence::Sometimes) => {
+        // A model knows by itself which of its fields were set.
+        Fate::Optional | Fate::Either | Fate::Apart => {
             (types::or_none(types::non_null(sheet, slot, Types::Pydantic), &slot.ty), Some("None".to_owned()))
         }
     };

@@ -1,7 +1,7 @@
 //! Typed dictionaries: what `json.loads` gives, with names for a type checker. Nothing of it is there at run time.
 
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text};
-use jar_sprout_model::{OnWire, Presence, Slot, Type};
+use jar_sprout_model::{OnWire, Slot, Type};
 
 use super::Sheet;
 use super::settings::Level;
@@ -71,16 +71,14 @@ pub(super) fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[Plan
     };
     let typed = |field: &PlannedField<'_>, sheet: &mut Sheet<'_>| {
         let ty = slot(sheet, field.slot);
-        match field.presence {
-            Presence::Always => ty,
-            Presence::Sometimes => {
-                sheet.needs.imports.insert(match sheet.options.level {
-                    Level::Ten => "from typing_extensions import NotRequired",
-                    Level::Eleven => "from typing import NotRequired",
-                });
-                format!("NotRequired[{ty}]")
-            }
+        if field.fate.is_always_there() {
+            return ty;
         }
+        sheet.needs.imports.insert(match sheet.options.level {
+            Level::Ten => "from typing_extensions import NotRequired",
+            Level::Eleven => "from typing import NotRequired",
+        });
+        format!("NotRequired[{ty}]")
     };
     let ident = &ty.ident;
     if fields.iter().all(is_plain) {

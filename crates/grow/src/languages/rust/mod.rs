@@ -9,12 +9,12 @@ mod times;
 mod types;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group_at_most, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Numeral, Presence, Slot, Type, WireName};
+use jar_sprout_model::{Numeral, Slot, Type, WireName};
 
 use crate::language::Language;
 use crate::plan::{
-    DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField, PlannedType,
-    PlannedUnion, PlannedUnionCase, small_words,
+    DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField,
+    PlannedType, PlannedUnion, PlannedUnionCase, small_words,
 };
 use crate::prepare::Abilities;
 use crate::settings::Settings;
@@ -152,8 +152,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
         .tag_to_write(ty)
         .map(|(key, tag)| [format!("tag = {}", names::LITERAL.of(key.as_str())), rename(tag)]);
     // A tag is the enum's, or the attribute's: serde reads and writes it.
-    let fields: Vec<&PlannedField<'_>> =
-        fields.iter().filter(|field| !matches!(field.slot.ty, Type::Constant(_))).collect();
+    let fields: Vec<&PlannedField<'_>> = fields.iter().filter(|field| field.fate.tag().is_none()).collect();
     let pairs: Vec<(&str, &str)> =
         fields.iter().map(|field| (names::bare(field.ident.as_str()), field.wire.as_str())).collect();
     let rule = names::rename_rule(&pairs);
@@ -192,7 +191,7 @@ fn default_name(ident: &Ident) -> String {
 fn defaults(sheet: &mut Sheet<'_>, ident: &Ident, fields: &[&PlannedField<'_>]) -> Option<Doc> {
     let mut functions = Vec::new();
     for field in fields {
-        let Some(default) = field.default else { continue };
+        let Some(default) = field.fate.default() else { continue };
         let ty = types::non_null(sheet, Some(ident), field.slot);
         let head = cat([text(format!("fn {}() -> ", default_name(&field.ident))), ty, text(" {")]);
         let code = sheet.plan.default_code(default, &DEFAULTS);
@@ -205,31 +204,38 @@ fn defaults(sheet: &mut Sheet<'_>, ident: &Ident, fields: &[&PlannedField<'_>]) 
 }
 
 fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, all_renamed: bool) -> Doc {
-    let PlannedField { ident, wire, presence, slot, docs, is_apart, default } = field;
+    let PlannedField { ident, wire, slot, docs, fate } = field;
     let mut arguments = Vec::new();
     if !all_renamed && names::bare(ident.as_str()) != wire.as_str() {
         arguments.push(rename(wire));
     }
-    if default.is_some() {
-        arguments.push(format!("default = \"{owner}::{}\"", default_name(ident)));
-    } else if *presence == Presence::Sometimes {
-        arguments.push("skip_serializing_if = \"Option::is_none\"".to_owned());
+    let left_out = || "skip_serializing_if = \"Option::is_none\"".to_owned();
+    match fate {
+        Fate::Tag(_) | Fate::Required | Fate::Nullable => {}
+        Fate::Optional | Fate::Either => arguments.push(left_out()),
+        Fate::Apart => {
+            sheet.needs.helpers.insert(PRESENT);
+            let present = "deserialize_with = \"present\"".to_owned();
+            arguments.extend([left_out(), "default".to_owned(), present]);
+        }
+        Fate::Defaulted(_) => {
+            arguments.push(format!("default = \"{owner}::{}\"", default_name(ident)));
+        }
     }
-    let is_option =
-        *presence == Presence::Sometimes && default.is_none() || slot.nullable && slot.ty != Type::Any;
-    if *is_apart {
-        sheet.needs.helpers.insert(PRESENT);
-        arguments.push("default".to_owned());
-        arguments.push("deserialize_with = \"present\"".to_owned());
-    }
-    let attribute = times::attribute(sheet, field).filter(|_| !is_apart);
+    let is_option = match fate {
+        Fate::Tag(_) | Fate::Required | Fate::Defaulted(_) => false,
+        // Any JSON value has a null of its own.
+        Fate::Nullable => slot.ty != Type::Any,
+        Fate::Optional | Fate::Either | Fate::Apart => true,
+    };
+    // What reads in another way than the library's own does not know of what is absent.
+    let absent = fate.is_left_out().then(|| "default".to_owned());
+    let attribute = times::attribute(sheet, field).filter(|_| !fate.tells_null());
     let numeral = field.numeral();
     if numeral.is_some() {
         let helper = if is_option { IN_LETTERS_OR_NONE } else { IN_LETTERS };
         sheet.needs.helpers.insert(helper);
-        if *presence == Presence::Sometimes {
-            arguments.push("default".to_owned());
-        }
+        arguments.extend(absent.clone());
         arguments.push(format!("with = \"{}\"", helper.name));
     }
     let ty = match (&slot.ty, &attribute) {
@@ -237,7 +243,7 @@ fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, all_ren
         _ if numeral == Some(Numeral::Integer) => text("i64"),
         _ if numeral.is_some() => text("f64"),
         // `Option<Option<String>>`
-        _ if *is_apart => types::slot(sheet, Some(owner), slot),
+        _ if fate.tells_null() => types::slot(sheet, Some(owner), slot),
         _ => types::non_null(sheet, Some(owner), slot),
     };
     match attribute {
@@ -246,9 +252,7 @@ fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, all_ren
             arguments.push(format!("serialize_with = \"{}\"", helper.name));
         }
         Some(times::Attribute::With) => {
-            if *presence == Presence::Sometimes {
-                arguments.push("default".to_owned());
-            }
+            arguments.extend(absent);
             let option = if is_option { "::option" } else { "" };
             arguments.push(format!("with = \"time::serde::rfc3339{option}\""));
         }

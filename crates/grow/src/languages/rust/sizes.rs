@@ -2,9 +2,9 @@
 
 use std::collections::HashMap;
 
-use jar_sprout_model::{Presence, Scalar, Slot, Type, TypeId, Width};
+use jar_sprout_model::{Scalar, Slot, Type, TypeId, Width};
 
-use crate::plan::{Plan, PlannedDefinition, PlannedField, PlannedUnion};
+use crate::plan::{Fate, Plan, PlannedDefinition, PlannedField, PlannedUnion};
 
 /// The most bytes by which the largest case may exceed the next one: what its linter allows.
 const MOST: usize = 200;
@@ -73,11 +73,13 @@ impl Sizes<'_> {
     }
 
     fn of_field(&mut self, field: &PlannedField<'_>) -> usize {
-        match (&field.slot.ty, field.presence) {
+        match field.fate {
             // The tag is the enum's.
-            (Type::Constant(_), _) => 0,
-            (ty, Presence::Sometimes) => or_none(ty, self.of_type(ty)),
-            (_, Presence::Always) => self.of_slot(field.slot),
+            Fate::Tag(_) => 0,
+            Fate::Required | Fate::Nullable => self.of_slot(field.slot),
+            Fate::Optional | Fate::Either | Fate::Apart | Fate::Defaulted(_) => {
+                or_none(&field.slot.ty, self.of_type(&field.slot.ty))
+            }
         }
     }
 }
@@ -113,7 +115,7 @@ fn of_scalar(scalar: Scalar) -> usize {
 #[cfg(test)]
 mod tests {
     use jar_sprout_model::{
-        Definition, Docs, Field, Model, NamedType, Record, Root, Union, UnionCase, WireName, Words,
+        Definition, Docs, Field, Model, NamedType, Presence, Record, Root, Union, UnionCase, WireName, Words,
     };
 
     use super::*;

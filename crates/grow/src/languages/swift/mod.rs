@@ -10,11 +10,12 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{Presence, Slot, Words};
+use jar_sprout_model::{Slot, Words};
 
 use crate::language::Language;
 use crate::plan::{
-    DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType, pascal_case,
+    DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType,
+    pascal_case,
 };
 use crate::prepare::Abilities;
 use crate::settings::Settings;
@@ -179,8 +180,8 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     });
     // What is always there is written even if it is null, which the compiler's own way leaves out.
     let writes_null = is_encoded
-        && fields.iter().any(|field| field.presence == Presence::Always && types::may_be_nil(field.slot));
-    let has_defaults = fields.iter().any(|field| field.default.is_some());
+        && fields.iter().any(|field| field.fate.is_always_there() && types::may_be_nil(field.slot));
+    let has_defaults = fields.iter().any(|field| field.fate.default().is_some());
     let is_renamed = fields.iter().any(|field| bare(&field.ident) != field.wire.as_str());
     let mut inside = Vec::new();
     if !fields.is_empty() {
@@ -202,7 +203,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     }
     inside.extend(nested);
     let has_id = fields.iter().any(|field| {
-        bare(&field.ident) == "id" && field.presence == Presence::Always && !types::may_be_nil(field.slot)
+        bare(&field.ident) == "id" && field.fate.is_always_there() && !types::may_be_nil(field.slot)
     });
     let kind = if is_class { "final class" } else { "struct" };
     let protocols = sheet.options.protocols(has_id);
@@ -217,7 +218,7 @@ fn bare(ident: &Ident) -> &str {
 /// `all` says that all of them are to be asked for.
 fn coding_keys(fields: &[PlannedField<'_>], all: bool) -> Doc {
     let key = |field: &PlannedField<'_>| {
-        let PlannedField { ident, wire, presence: _, slot: _, docs: _, is_apart: _, default: _ } = field;
+        let PlannedField { ident, wire, slot: _, docs: _, fate: _ } = field;
         text(if bare(ident) == wire.as_str() {
             format!("case {ident}")
         } else {
@@ -235,11 +236,11 @@ fn initializer(
     extras: Option<&Extras<'_>>,
 ) -> Doc {
     let parameter = |(field, ty): &(&PlannedField<'_>, String)| {
-        let default = match (field.presence, field.default) {
-            (_, Some(default)) => format!(" = {}", sheet.plan.default_code(default, &DEFAULTS)),
-            (Presence::Sometimes, None) if field.is_apart => " = .absent".to_owned(),
-            (Presence::Sometimes, None) => " = nil".to_owned(),
-            (Presence::Always, None) => String::new(),
+        let default = match field.fate {
+            Fate::Defaulted(default) => format!(" = {}", sheet.plan.default_code(default, &DEFAULTS)),
+            Fate::Apart => " = .absent".to_owned(),
+            Fate::Optional | Fate::Either => " = nil".to_owned(),
+            Fate::Tag(_) | Fate::Required | Fate::Nullable => String::new(),
         };
         text(format!("{}: {ty}{default}", field.ident))
     };
@@ -272,12 +273,12 @@ fn decode(sheet: &Sheet<'_>, fields: &[(&PlannedField<'_>, String)], extras: Opt
         // The method has names of its own.
         let own = if matches!(bare(name), "container" | "decoder") { "self." } else { "" };
         let plain = ty.trim_end_matches('?');
-        let (method, default) = match (field.presence, field.default) {
-            (_, Some(default)) => {
+        let (method, default) = match field.fate {
+            Fate::Defaulted(default) => {
                 ("decodeIfPresent", format!(" ?? {}", sheet.plan.default_code(default, &DEFAULTS)))
             }
-            (Presence::Sometimes, None) if !field.is_apart => ("decodeIfPresent", String::new()),
-            (Presence::Always | Presence::Sometimes, None) => ("decode", String::new()),
+            Fate::Optional | Fate::Either => ("decodeIfPresent", String::new()),
+            Fate::Tag(_) | Fate::Required | Fate::Nullable | Fate::Apart => ("decode", String::new()),
         };
         // A key that must be there may hold null.
         let ty = if method == "decode" { ty } else { plain };
@@ -292,9 +293,9 @@ fn decode(sheet: &Sheet<'_>, fields: &[(&PlannedField<'_>, String)], extras: Opt
 
 fn encode(fields: &[PlannedField<'_>], extras: Option<&Extras<'_>>, options: &SwiftOptions) -> Doc {
     let one = |field: &PlannedField<'_>| {
-        let method = match field.presence {
-            Presence::Sometimes if !field.is_apart && field.default.is_none() => "encodeIfPresent",
-            Presence::Always | Presence::Sometimes => "encode",
+        let method = match field.fate {
+            Fate::Optional | Fate::Either => "encodeIfPresent",
+            Fate::Tag(_) | Fate::Required | Fate::Nullable | Fate::Apart | Fate::Defaulted(_) => "encode",
         };
         let name = &field.ident;
         // The method has names of its own.

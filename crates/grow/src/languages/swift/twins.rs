@@ -106,7 +106,7 @@ fn from_wire(
 
 /// Any value that may be missing is null for the twin.
 fn may_be_null_any(source: &PlannedField<'_>) -> bool {
-    source.slot.ty == Type::Any && source.presence == jar_sprout_model::Presence::Sometimes
+    source.slot.ty == Type::Any && !source.fate.is_always_there()
 }
 
 /// The expression for what a value of the wire becomes.

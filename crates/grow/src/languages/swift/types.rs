@@ -1,9 +1,9 @@
 //! Model types as Swift types, with the imports and helpers they need.
 
-use jar_sprout_model::{Numeral, Presence, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
 
 use super::Sheet;
-use crate::plan::{Ident, PlannedField};
+use crate::plan::{Fate, Ident, PlannedField};
 use crate::spell::Helper;
 
 /// A helper in the two forms that its users' access asks for.
@@ -38,7 +38,7 @@ fn help(sheet: &mut Sheet<'_>, helper: &Twofold) -> &'static str {
 
 /// The type of a record's property.
 pub(super) fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>) -> String {
-    let PlannedField { ident: _, wire: _, presence, slot, docs: _, is_apart, default } = field;
+    let PlannedField { ident: _, wire: _, slot, docs: _, fate } = field;
     let ty = non_null(sheet, &slot.ty);
     let is_cycle = match &slot.ty {
         // A class stands apart as it is.
@@ -53,12 +53,13 @@ pub(super) fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'
     } else {
         ty
     };
-    match presence {
-        Presence::Sometimes if default.is_some() => ty,
-        Presence::Sometimes if *is_apart => format!("{}<{ty}>", help(sheet, &MAYBE)),
-        Presence::Sometimes => format!("{ty}?"),
-        Presence::Always if may_be_nil(slot) => format!("{ty}?"),
-        Presence::Always => ty,
+    match fate {
+        Fate::Apart => format!("{}<{ty}>", help(sheet, &MAYBE)),
+        Fate::Optional | Fate::Either => format!("{ty}?"),
+        // Any JSON value has a null of its own.
+        Fate::Nullable if slot.ty == Type::Any => ty,
+        Fate::Nullable => format!("{ty}?"),
+        Fate::Tag(_) | Fate::Required | Fate::Defaulted(_) => ty,
     }
 }
 

@@ -8,12 +8,12 @@ mod twins;
 mod types;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, text};
-use jar_sprout_model::{Presence, Slot};
+use jar_sprout_model::Slot;
 
 use crate::language::Language;
 use crate::plan::{
-    Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField, PlannedType, PlannedUnion,
-    PlannedUnionCase, small_words,
+    Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField, PlannedType,
+    PlannedUnion, PlannedUnionCase, small_words,
 };
 use crate::prepare::Abilities;
 use crate::settings::Settings;
@@ -153,19 +153,19 @@ fn record(sheet: &Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) 
 
 /// `[key: string]: number;`, where each property is one of those; the language has it that they all must be.
 fn others(sheet: &Sheet<'_>, fields: &[PlannedField<'_>], extras: &PlannedExtras<'_>) -> Doc {
-    let fits = |field: &PlannedField<'_>| field.slot == extras.slot && field.presence == Presence::Always;
+    let fits = |field: &PlannedField<'_>| field.slot == extras.slot && field.fate.is_always_there();
     let ty = if fields.iter().all(fits) { types::slot(sheet, extras.slot) } else { "unknown".to_owned() };
     text(format!("{}[key: string]: {ty};", sheet.options.hold.property()))
 }
 
 /// `note?: string | null;`
 fn field(sheet: &Sheet<'_>, field: &PlannedField<'_>) -> Doc {
-    let PlannedField { ident: _, wire, presence, slot, docs, is_apart: _, default } = field;
-    let mark = match presence {
-        Presence::Always => ": ",
+    let PlannedField { ident: _, wire, slot, docs, fate } = field;
+    let mark = match fate {
+        Fate::Tag(_) | Fate::Required | Fate::Nullable => ": ",
         // What reads it fills it in.
-        Presence::Sometimes if default.is_some() => ": ",
-        Presence::Sometimes => "?: ",
+        Fate::Defaulted(_) => ": ",
+        Fate::Optional | Fate::Either | Fate::Apart => "?: ",
     };
     let (key, ty) = (names::property_key(wire.as_str()), types::slot(sheet, slot));
     let declaration = text([sheet.options.hold.property(), &key, mark, &ty, ";"].concat());

@@ -4,13 +4,13 @@ use std::collections::BTreeSet;
 use std::sync::LazyLock;
 
 use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, nest, soft, text};
-use jar_sprout_model::{OnWire, Presence, Scalar, Slot, Type, WireName};
+use jar_sprout_model::{OnWire, Scalar, Slot, Type, WireName};
 
 use super::Sheet;
 use super::{Reading, names};
 use crate::plan::{
-    DefaultSpelling, Ident, Kind, PlannedCase, PlannedDefinition, PlannedField, PlannedRoot, PlannedType,
-    PlannedUnion,
+    DefaultSpelling, Fate, Ident, Kind, PlannedCase, PlannedDefinition, PlannedField, PlannedRoot,
+    PlannedType, PlannedUnion,
 };
 use crate::spell::{Helper, Needs};
 
@@ -188,8 +188,8 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
         let key = text(names::LITERAL.of(field.wire.as_str()));
         let read = read(sheet, field.slot);
         let arguments = [text("object"), key, read, text("path")];
-        match field.presence {
-            Presence::Always => {
+        match field.fate {
+            Fate::Tag(_) | Fate::Required | Fate::Nullable => {
                 need("field", sheet.needs);
                 // By itself it would set what the object inherits from.
                 let key = match field.wire.as_str() {
@@ -198,16 +198,16 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
                 };
                 cat([hard(), text(format!("{key}: ")), call("field", arguments), text(",")])
             }
-            Presence::Sometimes if field.default.is_some() => {
+            Fate::Defaulted(default) => {
                 need("fieldOr", sheet.needs);
                 let is_exact = matches!(field.slot.ty, Type::Scalar(scalar) if scalar.leaves_doubles());
                 let end = if is_exact { "n" } else { "" };
-                let default = field.default.map(|default| sheet.plan.default_code(default, &DEFAULTS) + end);
-                let arguments = arguments.into_iter().chain(default.map(text));
+                let default = sheet.plan.default_code(default, &DEFAULTS) + end;
+                let arguments = arguments.into_iter().chain([text(default)]);
                 let key = names::property_key(field.wire.as_str());
                 cat([hard(), text(format!("{key}: ")), call("fieldOr", arguments), text(",")])
             }
-            Presence::Sometimes => {
+            Fate::Optional | Fate::Either | Fate::Apart => {
                 need("optional", sheet.needs);
                 cat([hard(), text("..."), call("optional", arguments), text(",")])
             }
