@@ -99,8 +99,8 @@ pub struct Plan<'m> {
     pub(crate) times: Times,
     /// What reads and writes whole samples.
     entry: PlannedEntry,
-    /// By type of the wire, its twin; and the other way round. Empty where there are none.
-    twins: HashMap<TypeId, TypeId>,
+    /// By type of the wire, its copy; and the other way round. Empty where there are none.
+    copies: HashMap<TypeId, TypeId>,
     wires: HashMap<TypeId, TypeId>,
     /// By type, the one that it stands inside; empty where none does.
     hosts: Vec<Option<TypeId>>,
@@ -269,7 +269,7 @@ impl<'m> Plan<'m> {
             .collect();
         let loops = loops::loops(&parts);
         let ids = idents.into_iter().zip((0..).map(TypeId::from_index)).collect();
-        let twins = pairs.iter().copied().collect();
+        let copies = pairs.iter().copied().collect();
         let wires = pairs.iter().map(|(wire, copy)| (*copy, *wire)).collect();
         let writes_tag = tags::writes_tag(&types, &roots);
         let unions = tags::unions(&types);
@@ -282,7 +282,7 @@ impl<'m> Plan<'m> {
             types,
             roots,
             entry,
-            twins,
+            copies,
             wires,
             hosts: Vec::new(),
             writes_tag,
@@ -346,13 +346,13 @@ impl<'m> Plan<'m> {
     }
 
     /// The plain type of one of the wire.
-    pub(crate) fn twin_of(&self, wire: TypeId) -> Option<&PlannedType<'m>> {
-        self.twins.get(&wire).map(|twin| self.get(*twin))
+    pub(crate) fn copy_of(&self, wire: TypeId) -> Option<&PlannedType<'m>> {
+        self.copies.get(&wire).map(|copy| self.get(*copy))
     }
 
     /// The type of the wire that a plain type is made of.
-    pub(crate) fn wire_of(&self, twin: &PlannedType<'m>) -> Option<&PlannedType<'m>> {
-        if self.wires.is_empty() { None } else { self.wires.get(&twin.id).map(|wire| self.get(*wire)) }
+    pub(crate) fn wire_of(&self, copy: &PlannedType<'m>) -> Option<&PlannedType<'m>> {
+        if self.wires.is_empty() { None } else { self.wires.get(&copy.id).map(|wire| self.get(*wire)) }
     }
 
     /// What the root is called.
@@ -479,8 +479,8 @@ impl<'m> Planner<'m, '_, '_> {
             Absence::Told => true,
         };
         let asked = Asked { tells_absence, has_defaults: self.has_defaults && !ty.is_patch };
-        let is_twin = id.index() >= self.first_copy;
-        let mut scope = Scope::of_members(self.naming, ident, is_twin);
+        let is_copy = id.index() >= self.first_copy;
+        let mut scope = Scope::of_members(self.naming, ident, is_copy);
         let fields = self.plan_fields(fields, &mut scope, asked);
         let extras = extras.as_ref().map(|slot| {
             let name = Words::split(EXTRAS);

@@ -42,11 +42,11 @@ impl<'n> Scope<'n> {
         Self { naming, member_case, reserved, has_types: true, own: None, taken: HashSet::default() }
     }
 
-    /// The members of a type: fields, or the cases of an enum. Those of a twin have names of the language, even
+    /// The members of a type: fields, or the cases of an enum. Those of a copy have names of the language, even
     /// where those of the wire keep its keys.
-    pub(super) fn of_members(naming: &'n Naming, owner: &Ident, is_twin: bool) -> Self {
+    pub(super) fn of_members(naming: &'n Naming, owner: &Ident, is_copy: bool) -> Self {
         let own = own_name(naming, owner);
-        let member_case = naming.member_case.or(is_twin.then_some(camel_case as fn(&Words) -> String));
+        let member_case = naming.member_case.or(is_copy.then_some(camel_case as fn(&Words) -> String));
         let (reserved, taken) = (naming.reserved_members, HashSet::default());
         Self { naming, member_case, reserved, has_types: false, own, taken }
     }

@@ -12,7 +12,7 @@ use jar_sprout_model::{Model, NamedType, OnWire, Scalar, TypeId};
 pub use abilities::{
     Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
-use plain_copies::{Twinned, with_twins};
+use plain_copies::{WithCopies, with_copies};
 pub(crate) use times::{FORMS, Times, suffix, without_suffix};
 
 use crate::settings::Absence;
@@ -44,7 +44,7 @@ pub(crate) fn prepare<'m>(model: &'m Model, abilities: &Abilities) -> Prepared<'
     let Some(copies) = &abilities.plain_copies else {
         return Prepared { model, times, absence: abilities.absence, pairs: Vec::new() };
     };
-    let Twinned { model, pairs } = with_twins(&model, &copies.ending, copies.tags, abilities.fills_in);
+    let WithCopies { model, pairs } = with_copies(&model, &copies.ending, copies.tags, abilities.fills_in);
     // A copy is made of what is there.
     Prepared { model: Cow::Owned(model), times, absence: Absence::Untold, pairs }
 }

@@ -2,11 +2,11 @@
 
 mod entry;
 mod names;
+mod plain_copies;
 mod proof;
 mod settings;
 mod text_types;
 mod times;
-mod twins;
 mod types;
 mod unions;
 
@@ -106,7 +106,7 @@ impl Dialect for CSharpOptions {
         copy: &PlannedType<'_>,
         wire: &PlannedType<'_>,
     ) -> Doc {
-        twins::declare(&mut sheet.with(self), copy, wire)
+        plain_copies::declare(&mut sheet.with(self), copy, wire)
     }
 
     /// C# has no name for a type without a class of its own; a reader calls this.

@@ -4,9 +4,9 @@ mod annotated;
 mod entry;
 mod extras;
 mod names;
+mod plain_copies;
 mod proof;
 mod settings;
-mod twins;
 mod types;
 mod unions;
 mod values;
@@ -101,7 +101,7 @@ impl Dialect for DartOptions {
         copy: &PlannedType<'_>,
         wire: &PlannedType<'_>,
     ) -> Doc {
-        twins::declare(&mut sheet.with(self), copy, wire)
+        plain_copies::declare(&mut sheet.with(self), copy, wire)
     }
 
     /// A name for the type, and functions that read and write it.

@@ -4,9 +4,9 @@ mod beans;
 mod entry;
 mod gson;
 mod names;
+mod plain_copies;
 mod proof;
 mod settings;
-mod twins;
 mod types;
 mod unions;
 
@@ -125,7 +125,7 @@ impl Dialect for JavaOptions {
         copy: &PlannedType<'_>,
         wire: &PlannedType<'_>,
     ) -> Doc {
-        twins::declare(&mut sheet.with(self), copy, wire)
+        plain_copies::declare(&mut sheet.with(self), copy, wire)
     }
 
     /// Java has no name for a type without a class of its own; a reader takes this one.

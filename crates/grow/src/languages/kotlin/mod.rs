@@ -5,9 +5,9 @@ mod entry;
 mod extras;
 mod names;
 mod parcels;
+mod plain_copies;
 mod proof;
 mod settings;
-mod twins;
 mod types;
 mod unions;
 
@@ -101,7 +101,7 @@ impl Dialect for KotlinOptions {
         copy: &PlannedType<'_>,
         wire: &PlannedType<'_>,
     ) -> Doc {
-        twins::declare(&mut sheet.with(self), copy, wire)
+        plain_copies::declare(&mut sheet.with(self), copy, wire)
     }
 
     fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {

@@ -3,9 +3,9 @@
 mod entry;
 mod extras;
 mod names;
+mod plain_copies;
 mod proof;
 mod settings;
-mod twins;
 mod types;
 mod unions;
 
@@ -115,7 +115,7 @@ impl Dialect for SwiftOptions {
         wire: &PlannedType<'_>,
     ) -> Doc {
         let options = self.at(sheet.plan, copy);
-        twins::declare(&mut sheet.with(&options), copy, wire)
+        plain_copies::declare(&mut sheet.with(&options), copy, wire)
     }
 
     fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {

@@ -1,10 +1,10 @@
 //! TypeScript: interfaces and literal unions; on request a function that parses and checks.
 
 mod names;
+mod plain_copies;
 mod proof;
 mod reading;
 mod settings;
-mod twins;
 mod types;
 
 use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, text};
@@ -100,7 +100,7 @@ impl Dialect for TypeScriptOptions {
         copy: &PlannedType<'_>,
         wire: &PlannedType<'_>,
     ) -> Doc {
-        twins::declare(&mut sheet.with(self), copy, wire)
+        plain_copies::declare(&mut sheet.with(self), copy, wire)
     }
 
     fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {

@@ -6,39 +6,39 @@ use jar_sprout_model::{Slot, Type, WireName};
 use super::Sheet;
 use super::{ABOUT, names, types, union};
 use crate::plan::{Kind, Plan, PlannedField, PlannedType, PlannedUnion};
-use crate::spell::plain_copies::{self as twins, Sides, Turn, is_collection, may_be_null, turn};
+use crate::spell::plain_copies::{
+    self as copies, Both, Conversion, Sides, conversion, is_collection, may_be_null,
+};
 
 /// The declaration of a plain type, and the function that makes it.
-pub(super) fn declare(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
-    let (declaration, body) = match twins::sides(twin, wire) {
-        Sides::Records(fields, sources) => {
-            (record(sheet, twin, fields), construction(sheet.plan, twins::pairs(fields, sources)))
-        }
-        Sides::Unions(of, source) => {
+pub(super) fn declare(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
+    let (declaration, body) = match copies::sides(copy, wire) {
+        Sides::Records(both) => (record(sheet, copy, both.copy), construction(sheet.plan, both.pairs())),
+        Sides::Unions(Both { copy: of, wire: source }) => {
             let body = match source.tag {
                 Some(tag) => by_tag(sheet.plan, tag, source),
                 None => by_kind(sheet.plan, source),
             };
-            (union(sheet, &twin.ident, of), body)
+            (union(sheet, &copy.ident, of), body)
         }
     };
     let head = group(cat([
-        text(format!("export function {}(", function(twin))),
+        text(format!("export function {}(", function(copy))),
         nest(cat([soft(), text(format!("wire: {}", wire.ident)), if_broken(",", "")])),
         soft(),
-        text(format!("): {} {{", twin.ident)),
+        text(format!("): {} {{", copy.ident)),
     ]));
     let body = nest(cat(body.into_iter().map(|line| cat([hard(), line]))));
     join(&cat([hard(), hard()]), [declaration, cat([head, body, hard(), text("}")])])
 }
 
-fn function(twin: &PlannedType<'_>) -> String {
-    format!("to{}", twin.ident)
+fn function(copy: &PlannedType<'_>) -> String {
+    format!("to{}", copy.ident)
 }
 
-fn record(sheet: &Sheet<'_>, twin: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
+fn record(sheet: &Sheet<'_>, copy: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
     if fields.is_empty() {
-        return text(format!("export type {} = Record<string, never>;", twin.ident));
+        return text(format!("export type {} = Record<string, never>;", copy.ident));
     }
     let field = |field: &PlannedField<'_>| {
         let (hold, ty) = (sheet.options.hold.property(), types::slot(sheet, field.slot));
@@ -46,7 +46,7 @@ fn record(sheet: &Sheet<'_>, twin: &PlannedType<'_>, fields: &[PlannedField<'_>]
         cat([hard(), lines(ABOUT.comment.of(field.docs, 2).into_iter().chain([property]))])
     };
     let fields = nest(cat(fields.iter().map(field)));
-    cat([text(format!("export interface {} {{", twin.ident)), fields, hard(), text("}")])
+    cat([text(format!("export interface {} {{", copy.ident)), fields, hard(), text("}")])
 }
 
 fn construction<'f, 'm: 'f>(
@@ -56,22 +56,24 @@ fn construction<'f, 'm: 'f>(
     let entries: Vec<Doc> = pairs
         .map(|(field, source)| {
             let value = names::access("wire", source.wire.as_str());
-            let turn = turn(plan, &source.slot.ty);
+            let conversion = conversion(plan, &source.slot.ty);
             let made = match (may_be_null(source) && source.slot.ty != Type::Any, is_collection(source)) {
                 (true, true) => {
                     let nothing = if matches!(source.slot.ty, Type::Map(_)) { "{}" } else { "[]" };
-                    match turn {
-                        Turn::AsIs => format!("{value} ?? {nothing}"),
-                        turn @ (Turn::Made(_) | Turn::Items(..) | Turn::Values(..)) => {
-                            made(&turn, &format!("({value} ?? {nothing})"), 0)
-                        }
+                    match conversion {
+                        Conversion::AsIs => format!("{value} ?? {nothing}"),
+                        conversion @ (Conversion::Made(_)
+                        | Conversion::Items(..)
+                        | Conversion::Values(..)) => made(&conversion, &format!("({value} ?? {nothing})"), 0),
                     }
                 }
-                (true, false) => match turn {
-                    Turn::AsIs => format!("{value} ?? null"),
-                    turn @ (Turn::Made(_) | Turn::Items(..) | Turn::Values(..)) => or_null(&turn, &value, 0),
+                (true, false) => match conversion {
+                    Conversion::AsIs => format!("{value} ?? null"),
+                    conversion @ (Conversion::Made(_) | Conversion::Items(..) | Conversion::Values(..)) => {
+                        or_null(&conversion, &value, 0)
+                    }
                 },
-                (false, _) => made(&turn, &value, 0),
+                (false, _) => made(&conversion, &value, 0),
             };
             cat([hard(), text(format!("{}: ", field.ident)), arrow(&made), text(",")])
         })
@@ -92,28 +94,28 @@ fn arrow(value: &str) -> Doc {
     group(cat([text(format!("{head} =>")), body, text(")")]))
 }
 
-fn or_null(turn: &Turn<'_>, value: &str, depth: usize) -> String {
-    match turn {
-        Turn::AsIs => value.to_owned(),
-        turn @ (Turn::Made(_) | Turn::Items(..) | Turn::Values(..)) => {
-            format!("{value} == null ? null : {}", made(turn, value, depth))
+fn or_null(conversion: &Conversion<'_>, value: &str, depth: usize) -> String {
+    match conversion {
+        Conversion::AsIs => value.to_owned(),
+        conversion @ (Conversion::Made(_) | Conversion::Items(..) | Conversion::Values(..)) => {
+            format!("{value} == null ? null : {}", made(conversion, value, depth))
         }
     }
 }
 
 /// The expression for what a value of the wire becomes, which is not null.
-fn made(turn: &Turn<'_>, value: &str, depth: usize) -> String {
-    let held = |turn: &Turn<'_>, is_null: bool, name: &str| {
-        if is_null { or_null(turn, name, depth + 1) } else { made(turn, name, depth + 1) }
+fn made(conversion: &Conversion<'_>, value: &str, depth: usize) -> String {
+    let held = |conversion: &Conversion<'_>, is_null: bool, name: &str| {
+        if is_null { or_null(conversion, name, depth + 1) } else { made(conversion, name, depth + 1) }
     };
-    match turn {
-        Turn::AsIs => value.to_owned(),
-        Turn::Made(twin) => format!("{}({value})", function(twin)),
-        Turn::Items(item, is_null) => {
+    match conversion {
+        Conversion::AsIs => value.to_owned(),
+        Conversion::Made(copy) => format!("{}({value})", function(copy)),
+        Conversion::Items(item, is_null) => {
             let name = item_name(depth);
             format!("{value}.map(({name}) => {})", held(item, *is_null, &name))
         }
-        Turn::Values(of, is_null) => {
+        Conversion::Values(of, is_null) => {
             let of = held(of, *is_null, "held");
             format!("Object.fromEntries(Object.entries({value}).map(([key, held]) => [key, {of}]))")
         }
@@ -128,7 +130,7 @@ fn by_tag(plan: &Plan<'_>, tag: &WireName, source: &PlannedUnion<'_>) -> Vec<Doc
     let mut branches = Vec::new();
     for case in &source.cases {
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
-        let value = made(&turn(plan, &case.slot.ty), "wire", 0);
+        let value = made(&conversion(plan, &case.slot.ty), "wire", 0);
         let body = nest(cat([hard(), text(format!("return {value};"))]));
         branches.push(cat([hard(), text(format!("case {tag}:")), body]));
     }
@@ -181,6 +183,6 @@ fn test(plan: &Plan<'_>, kind: Kind) -> Option<&'static str> {
 }
 
 fn held(plan: &Plan<'_>, slot: &Slot) -> String {
-    let turn = turn(plan, &slot.ty);
-    if slot.nullable { or_null(&turn, "wire", 0) } else { made(&turn, "wire", 0) }
+    let conversion = conversion(plan, &slot.ty);
+    if slot.nullable { or_null(&conversion, "wire", 0) } else { made(&conversion, "wire", 0) }
 }

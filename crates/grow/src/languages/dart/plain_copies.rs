@@ -7,24 +7,27 @@ use super::Sheet;
 use super::{ABOUT, constructor, listed, members, types, values};
 use crate::plan::{Ident, Plan, PlannedField, PlannedType, PlannedUnion};
 use crate::spell::docs;
-use crate::spell::plain_copies::{self as twins, Sides, Turn, is_collection, may_be_null, turn};
+use crate::spell::plain_copies::{
+    self as copies, Both, Conversion, Sides, conversion, is_collection, may_be_null,
+};
 
 /// The declaration of a plain type, with the factory that makes it.
-pub(super) fn declare(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
-    match twins::sides(twin, wire) {
-        Sides::Records(fields, sources) => record(sheet, twin, wire, (fields, sources)),
-        Sides::Unions(union, source) => self::union(sheet, twin, wire, (union, source)),
+pub(super) fn declare(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
+    match copies::sides(copy, wire) {
+        Sides::Records(both) => record(sheet, copy, wire, &both),
+        Sides::Unions(both) => union(sheet, copy, wire, &both),
     }
 }
 
 fn record(
     sheet: &mut Sheet<'_>,
-    twin: &PlannedType<'_>,
+    copy: &PlannedType<'_>,
     wire: &PlannedType<'_>,
-    (fields, sources): (&[PlannedField<'_>], &[PlannedField<'_>]),
+    both: &Both<'_, [PlannedField<'_>]>,
 ) -> Doc {
-    let ident = &twin.ident;
-    let head = match sheet.plan.union_of(twin.id) {
+    let fields = both.copy;
+    let ident = &copy.ident;
+    let head = match sheet.plan.union_of(copy.id) {
         Some(union) => format!("class {ident} extends {}", union.ident),
         None => format!("class {ident}"),
     };
@@ -37,16 +40,16 @@ fn record(
         (ABOUT.comment.of(field.docs, 2), declaration)
     });
     let declared = docs::spaced(declared.collect::<Vec<_>>());
-    let arguments = twins::pairs(fields, sources).map(|(field, source)| {
+    let arguments = both.pairs().map(|(field, source)| {
         let value = format!("wire.{}", source.ident);
         let made = of_field(sheet.plan, source, &value);
         cat([text(format!("{}: ", field.ident)), made])
     });
     let factory = text(format!("factory {ident}.fromWire({} wire) => ", wire.ident));
     let factory = cat([factory, listed(format!("{ident}("), arguments, ");")]);
-    let mut inside = vec![constructor(sheet.plan, twin, fields), factory, declared];
+    let mut inside = vec![constructor(sheet.plan, copy, fields), factory, declared];
     if sheet.options.has_copy_with {
-        inside.extend(values::copy_with(sheet, twin, fields));
+        inside.extend(values::copy_with(sheet, copy, fields));
     }
     if sheet.options.has_equality {
         let parts: Vec<(&str, &Type)> =
@@ -56,47 +59,49 @@ fn record(
     members(head, inside)
 }
 
-/// What a field of a twin is made of.
+/// What a field of a copy is made of.
 fn of_field(plan: &Plan<'_>, source: &PlannedField<'_>, value: &str) -> Doc {
-    let turn = turn(plan, &source.slot.ty);
+    let conversion = conversion(plan, &source.slot.ty);
     match (may_be_null(source), is_collection(source)) {
         (true, true) => {
             let nothing = if matches!(source.slot.ty, Type::Map(_)) { "const {}" } else { "const []" };
-            match turn {
-                Turn::AsIs => text(format!("{value} ?? {nothing}")),
-                Turn::Made(_) | Turn::Items(..) => made(&turn, &format!("{value} ?? {nothing}"), 0),
-                Turn::Values(..) => made(&turn, &format!("({value} ?? {nothing})"), 0),
+            match conversion {
+                Conversion::AsIs => text(format!("{value} ?? {nothing}")),
+                Conversion::Made(_) | Conversion::Items(..) => {
+                    made(&conversion, &format!("{value} ?? {nothing}"), 0)
+                }
+                Conversion::Values(..) => made(&conversion, &format!("({value} ?? {nothing})"), 0),
             }
         }
-        (true, false) => or_null(&turn, value, 0),
-        (false, _) => made(&turn, value, 0),
+        (true, false) => or_null(&conversion, value, 0),
+        (false, _) => made(&conversion, value, 0),
     }
 }
 
-fn or_null(turn: &Turn<'_>, value: &str, depth: usize) -> Doc {
-    if let Turn::AsIs = turn {
+fn or_null(conversion: &Conversion<'_>, value: &str, depth: usize) -> Doc {
+    if let Conversion::AsIs = conversion {
         return text(value.to_owned());
     }
     // A variable of the loop is known not to be null once it was asked.
     let sure = if value.contains('.') { format!("{value}!") } else { value.to_owned() };
-    let choice = cat([line(), text("? null"), line(), text(": "), made(turn, &sure, depth)]);
+    let choice = cat([line(), text("? null"), line(), text(": "), made(conversion, &sure, depth)]);
     group(cat([text(format!("{value} == null")), nest(nest(choice))]))
 }
 
 /// The expression for what a value of the wire becomes, which is not null.
-fn made(turn: &Turn<'_>, value: &str, depth: usize) -> Doc {
-    let held = |turn: &Turn<'_>, is_null: bool, value: &str| {
-        if is_null { or_null(turn, value, depth + 1) } else { made(turn, value, depth + 1) }
+fn made(conversion: &Conversion<'_>, value: &str, depth: usize) -> Doc {
+    let held = |conversion: &Conversion<'_>, is_null: bool, value: &str| {
+        if is_null { or_null(conversion, value, depth + 1) } else { made(conversion, value, depth + 1) }
     };
-    match turn {
-        Turn::AsIs => text(value.to_owned()),
-        Turn::Made(twin) => types::call(format!("{}.fromWire", twin.ident), text(value.to_owned())),
-        Turn::Items(item, is_null) => {
+    match conversion {
+        Conversion::AsIs => text(value.to_owned()),
+        Conversion::Made(copy) => types::call(format!("{}.fromWire", copy.ident), text(value.to_owned())),
+        Conversion::Items(item, is_null) => {
             let name = types::numbered("item", depth);
             let item = held(item, *is_null, &name);
             types::collected("[", format!("for (final {name} in {value})"), item, "]")
         }
-        Turn::Values(of, is_null) => {
+        Conversion::Values(of, is_null) => {
             let name = types::numbered("entry", depth);
             let of = held(of, *is_null, &format!("{name}.value"));
             let entry = cat([text(format!("{name}.key: ")), of]);
@@ -107,22 +112,24 @@ fn made(turn: &Turn<'_>, value: &str, depth: usize) -> Doc {
 
 fn union(
     sheet: &mut Sheet<'_>,
-    twin: &PlannedType<'_>,
+    copy: &PlannedType<'_>,
     wire: &PlannedType<'_>,
-    (union, source): (&PlannedUnion<'_>, &PlannedUnion<'_>),
+    both: &Both<'_, PlannedUnion<'_>>,
 ) -> Doc {
+    let Both { copy: union, wire: source } = *both;
     let is_direct = sheet.plan.has_direct_cases(union);
-    let ident = &twin.ident;
+    let ident = &copy.ident;
     let mut classes = Vec::new();
     let mut branches = Vec::new();
     for (case, from) in union.cases.iter().zip(&source.cases) {
-        let turn = turn(sheet.plan, &from.slot.ty);
+        let conversion = conversion(sheet.plan, &from.slot.ty);
         if is_direct {
             let class = from.slot.ty.named().map(|id| sheet.plan.ident(id).to_string()).collect::<String>();
-            branches.push(branch(&format!("{class}()"), made(&turn, "wire", 0)));
+            branches.push(branch(&format!("{class}()"), made(&conversion, "wire", 0)));
             continue;
         }
-        let value = if from.slot.nullable { or_null(&turn, "value", 0) } else { made(&turn, "value", 0) };
+        let value =
+            if from.slot.nullable { or_null(&conversion, "value", 0) } else { made(&conversion, "value", 0) };
         let value = types::call(case.ident.to_string(), value);
         branches.push(branch(&format!("{}(:final value)", from.ident), value));
         classes.push(holder(sheet, ident, &case.ident, case.slot));

@@ -8,38 +8,36 @@ use super::unions::{UNKNOWN, interface, when};
 use super::{ABOUT, supertypes, types};
 use crate::plan::{Ident, Plan, PlannedField, PlannedType, PlannedUnion};
 use crate::spell::Needs;
-use crate::spell::plain_copies::{self as twins, Sides, Turn, is_collection, may_be_null, turn};
+use crate::spell::plain_copies::{
+    self as copies, Both, Conversion, Sides, conversion, is_collection, may_be_null,
+};
 
 /// The declaration of a plain type, and the function that makes it.
-pub(super) fn declare(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
-    let (declaration, made) = match twins::sides(twin, wire) {
-        Sides::Records(fields, sources) => {
-            (record(sheet, twin, fields), construction(sheet.plan, twin, fields, sources))
-        }
-        Sides::Unions(union, source) => {
-            (self::union(sheet, twin, union), choice(sheet.plan, twin, wire, union, source))
-        }
+pub(super) fn declare(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
+    let (declaration, made) = match copies::sides(copy, wire) {
+        Sides::Records(both) => (record(sheet, copy, both.copy), construction(sheet.plan, copy, &both)),
+        Sides::Unions(both) => (union(sheet, copy, both.copy), choice(sheet.plan, copy, wire, &both)),
     };
-    let result = text(format!("fun {}.{}(): {} =", wire.ident, function(twin), twin.ident));
-    let suppressed = twins::uses_deprecated(wire).then(|| text("@Suppress(\"DEPRECATION\")"));
+    let result = text(format!("fun {}.{}(): {} =", wire.ident, function(copy), copy.ident));
+    let suppressed = copies::uses_deprecated(wire).then(|| text("@Suppress(\"DEPRECATION\")"));
     let function = cat([result, nest(cat([hard(), made]))]);
     let function = lines(suppressed.into_iter().chain([function]));
     join(&cat([hard(), hard()]), [declaration, function])
 }
 
 /// `toHive`
-fn function(twin: &PlannedType<'_>) -> String {
-    match twin.ident.as_str().strip_prefix('`') {
+fn function(copy: &PlannedType<'_>) -> String {
+    match copy.ident.as_str().strip_prefix('`') {
         Some(name) => format!("`to{name}"),
-        None => format!("to{}", twin.ident),
+        None => format!("to{}", copy.ident),
     }
 }
 
-fn record(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
+fn record(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
     let plain = sheet.options.plain();
-    let supers = supertypes(&mut sheet.with(&plain), twin);
+    let supers = supertypes(&mut sheet.with(&plain), copy);
     if fields.is_empty() {
-        return cat([text(format!("class {}", twin.ident)), supers]);
+        return cat([text(format!("class {}", copy.ident)), supers]);
     }
     let field = |field: &PlannedField<'_>, sheet: &mut Sheet<'_>| {
         let mut own = Needs::default();
@@ -48,7 +46,7 @@ fn record(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, fields: &[PlannedField<
             Some((_, ty)) => text(ty),
             None => types::non_null(&mut sheet.noting(&mut own), field.slot),
         };
-        twins::import_plain(&own, sheet.needs);
+        copies::import_plain(&own, sheet.needs);
         let mark = if field.slot.nullable { "?," } else { "," };
         let property = cat([text(format!("{} {}: ", sheet.options.property, field.ident)), ty, text(mark)]);
         cat([
@@ -57,59 +55,54 @@ fn record(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, fields: &[PlannedField<
         ])
     };
     let fields: Vec<Doc> = fields.iter().map(|one| field(one, sheet)).collect();
-    cat([text(format!("data class {}(", twin.ident)), nest(cat(fields)), hard(), text(")"), supers])
+    cat([text(format!("data class {}(", copy.ident)), nest(cat(fields)), hard(), text(")"), supers])
 }
 
-fn construction(
-    plan: &Plan<'_>,
-    twin: &PlannedType<'_>,
-    fields: &[PlannedField<'_>],
-    sources: &[PlannedField<'_>],
-) -> Doc {
-    let arguments = twins::pairs(fields, sources).map(|(field, source)| {
+fn construction(plan: &Plan<'_>, copy: &PlannedType<'_>, both: &Both<'_, [PlannedField<'_>]>) -> Doc {
+    let arguments = both.pairs().map(|(field, source)| {
         let name = source.ident.as_str();
-        let turn = turn(plan, &source.slot.ty);
+        let conversion = conversion(plan, &source.slot.ty);
         let value = if is_collection(source) && may_be_null(source) {
-            made(&turn, &format!("{name}.orEmpty()"), false)
+            made(&conversion, &format!("{name}.orEmpty()"), false)
         } else {
-            made(&turn, name, may_be_null(source))
+            made(&conversion, name, may_be_null(source))
         };
         cat([hard(), text(format!("{} = {value},", field.ident))])
     });
     let arguments: Vec<Doc> = arguments.collect();
     if arguments.is_empty() {
-        return text(format!("{}()", twin.ident));
+        return text(format!("{}()", copy.ident));
     }
-    cat([text(format!("{}(", twin.ident)), nest(cat(arguments)), hard(), text(")")])
+    cat([text(format!("{}(", copy.ident)), nest(cat(arguments)), hard(), text(")")])
 }
 
 /// The expression for what a value of the wire becomes.
-fn made(turn: &Turn<'_>, value: &str, may_be_null: bool) -> String {
+fn made(conversion: &Conversion<'_>, value: &str, may_be_null: bool) -> String {
     let mark = if may_be_null { "?" } else { "" };
-    match turn {
-        Turn::AsIs => value.to_owned(),
-        Turn::Made(twin) => format!("{value}{mark}.{}()", function(twin)),
-        Turn::Items(item, is_null) => format!("{value}{mark}.map {{ {} }}", made(item, "it", *is_null)),
-        Turn::Values(held, is_null) => {
+    match conversion {
+        Conversion::AsIs => value.to_owned(),
+        Conversion::Made(copy) => format!("{value}{mark}.{}()", function(copy)),
+        Conversion::Items(item, is_null) => format!("{value}{mark}.map {{ {} }}", made(item, "it", *is_null)),
+        Conversion::Values(held, is_null) => {
             format!("{value}{mark}.mapValues {{ {} }}", made(held, "it.value", *is_null))
         }
     }
 }
 
-fn union(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Doc {
+fn union(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Doc {
     let plain = sheet.options.plain();
     let mut inside = Vec::new();
     if union.tag.is_some() {
-        inside.push(held(UNKNOWN, text("Any"), &twin.ident));
+        inside.push(held(UNKNOWN, text("Any"), &copy.ident));
     } else {
         for case in &union.cases {
             let mut own = Needs::default();
             let ty = types::slot(&mut sheet.noting(&mut own), case.slot);
-            twins::import_plain(&own, sheet.needs);
-            inside.push(held(case.ident.as_str(), ty, &twin.ident));
+            copies::import_plain(&own, sheet.needs);
+            inside.push(held(case.ident.as_str(), ty, &copy.ident));
         }
     }
-    interface(&mut sheet.with(&plain), &twin.ident, join(&cat([hard(), hard()]), inside))
+    interface(&mut sheet.with(&plain), &copy.ident, join(&cat([hard(), hard()]), inside))
 }
 
 fn held(name: &str, ty: Doc, union: &Ident) -> Doc {
@@ -119,14 +112,14 @@ fn held(name: &str, ty: Doc, union: &Ident) -> Doc {
 
 fn choice(
     plan: &Plan<'_>,
-    twin: &PlannedType<'_>,
+    copy: &PlannedType<'_>,
     wire: &PlannedType<'_>,
-    union: &PlannedUnion<'_>,
-    source: &PlannedUnion<'_>,
+    both: &Both<'_, PlannedUnion<'_>>,
 ) -> Doc {
+    let Both { copy: union, wire: source } = *both;
     let case_of = |ident: &Ident, slot: &Slot, to: &Ident| {
-        let value = made(&turn(plan, &slot.ty), "value", slot.nullable);
-        (format!("is {}.{ident}", wire.ident), text(format!("{}.{to}({value})", twin.ident)))
+        let value = made(&conversion(plan, &slot.ty), "value", slot.nullable);
+        (format!("is {}.{ident}", wire.ident), text(format!("{}.{to}({value})", copy.ident)))
     };
     let branches = match source.tag {
         None => {
@@ -137,12 +130,12 @@ fn choice(
             let known = source.cases.iter().flat_map(|case| case.slot.ty.named()).map(|id| {
                 let class = plan.ident(id);
                 let made = plan
-                    .twin_of(id)
-                    .map_or_else(|| "this".to_owned(), |twin| format!("{}()", function(twin)));
+                    .copy_of(id)
+                    .map_or_else(|| "this".to_owned(), |copy| format!("{}()", function(copy)));
                 (format!("is {class}"), text(made))
             });
             let unknown =
-                (format!("is {}.{UNKNOWN}", wire.ident), text(format!("{}.{UNKNOWN}(value)", twin.ident)));
+                (format!("is {}.{UNKNOWN}", wire.ident), text(format!("{}.{UNKNOWN}(value)", copy.ident)));
             known.chain([unknown]).collect()
         }
     };

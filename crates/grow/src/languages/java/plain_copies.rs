@@ -7,7 +7,9 @@ use super::Sheet;
 use super::unions::{UNKNOWN, sealed};
 use super::{beans, block, members, record_head, types};
 use crate::plan::{PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
-use crate::spell::plain_copies::{self as twins, Sides, Turn, is_collection, may_be_null, turn};
+use crate::spell::plain_copies::{
+    self as copies, Both, Conversion, Sides, conversion, is_collection, may_be_null,
+};
 use crate::spell::{Helper, Needs};
 
 /// Where types are named: a component of a type's name hides the type.
@@ -27,30 +29,31 @@ impl Place<'_> {
 }
 
 /// The declaration of a plain type, and the method that makes it.
-pub(super) fn declare(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
-    match twins::sides(twin, wire) {
-        Sides::Records(fields, sources) => {
-            let components = fields.iter().map(|field| field.ident.as_str()).collect();
+pub(super) fn declare(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
+    match copies::sides(copy, wire) {
+        Sides::Records(both) => {
+            let components = both.copy.iter().map(|field| field.ident.as_str()).collect();
             let place = Place { package: &sheet.options.package, components };
-            record(sheet, (twin, wire), twins::pairs(fields, sources).collect(), &place)
+            record(sheet, &Both { copy, wire }, both.pairs().collect(), &place)
         }
-        Sides::Unions(union, source) => self::union(sheet, twin, wire, union, source),
+        Sides::Unions(both) => union(sheet, copy, wire, &both),
     }
 }
 
 fn record(
     sheet: &mut Sheet<'_>,
-    (twin, wire): (&PlannedType<'_>, &PlannedType<'_>),
+    types: &Both<'_, PlannedType<'_>>,
     pairs: Vec<(&PlannedField<'_>, &PlannedField<'_>)>,
     place: &Place<'_>,
 ) -> Doc {
+    let Both { copy, wire } = *types;
     let plain = sheet.options.plain();
     let mut components = Vec::new();
     let mut arguments = Vec::new();
     for (field, source) in pairs {
         let mut own = Needs::default();
-        let ty = types::field(&mut sheet.with(&plain).noting(&mut own), field).ty;
-        twins::import_plain(&own, sheet.needs);
+        let ty = super::types::field(&mut sheet.with(&plain).noting(&mut own), field).ty;
+        copies::import_plain(&own, sheet.needs);
         components.push(text(format!("{ty} {}", field.ident)));
         arguments.push(argument(sheet, source, place));
     }
@@ -60,11 +63,11 @@ fn record(
         }
         nest(nest(cat([soft(), group(join(&cat([text(","), line()]), parts))])))
     };
-    let head = record_head(sheet.plan, twin, components, 0, " {");
-    let made = group(cat([text(format!("return new {}(", twin.ident)), listed(arguments), text(");")]));
-    let made = method(&format!("public static {}", twin.ident), wire.ident.as_str(), [made]);
+    let head = record_head(sheet.plan, copy, components, 0, " {");
+    let made = group(cat([text(format!("return new {}(", copy.ident)), listed(arguments), text(");")]));
+    let made = method(&format!("public static {}", copy.ident), wire.ident.as_str(), [made]);
     // Of a record, no annotation says that a part is deprecated.
-    let is_suppressed = sheet.options.has_beans && twins::uses_deprecated(wire);
+    let is_suppressed = sheet.options.has_beans && copies::uses_deprecated(wire);
     let suppressed = is_suppressed.then(|| text("@SuppressWarnings(\"deprecation\")"));
     members(head, [lines(suppressed.into_iter().chain([made]))])
 }
@@ -73,7 +76,7 @@ fn method(head: &str, wire: &str, body: impl IntoIterator<Item = Doc>) -> Doc {
     block(text(format!("{head} fromWire({wire} wire)")), body)
 }
 
-/// What a field of a twin is made of.
+/// What a field of a copy is made of.
 fn argument(sheet: &mut Sheet<'_>, source: &PlannedField<'_>, place: &Place<'_>) -> Doc {
     let value = if sheet.options.has_beans {
         let mut own = Needs::default();
@@ -82,18 +85,18 @@ fn argument(sheet: &mut Sheet<'_>, source: &PlannedField<'_>, place: &Place<'_>)
     } else {
         format!("wire.{}()", source.ident)
     };
-    let turn = turn(sheet.plan, &source.slot.ty);
-    let made = match &turn {
-        Turn::Items(item, is_null) => {
+    let conversion = conversion(sheet.plan, &source.slot.ty);
+    let made = match &conversion {
+        Conversion::Items(item, is_null) => {
             let each = function(item, *is_null, "item", place, sheet.needs);
             let calls = cat([soft(), text(format!(".map({each})")), soft(), text(".toList()")]);
             group(cat([text(format!("{value}.stream()")), nest(nest(calls))]))
         }
-        turn @ (Turn::AsIs | Turn::Made(_) | Turn::Values(..)) => {
-            text(made(turn, &value, place, sheet.needs))
+        conversion @ (Conversion::AsIs | Conversion::Made(_) | Conversion::Values(..)) => {
+            text(made(conversion, &value, place, sheet.needs))
         }
     };
-    if !may_be_null(source) || (matches!(turn, Turn::AsIs) && !is_collection(source)) {
+    if !may_be_null(source) || (matches!(conversion, Conversion::AsIs) && !is_collection(source)) {
         return made;
     }
     let nothing = match source.slot.ty {
@@ -112,15 +115,15 @@ fn argument(sheet: &mut Sheet<'_>, source: &PlannedField<'_>, place: &Place<'_>)
 }
 
 /// The expression for what a value of the wire becomes, which is not null.
-fn made(turn: &Turn<'_>, value: &str, place: &Place<'_>, needs: &mut Needs) -> String {
-    match turn {
-        Turn::AsIs => value.to_owned(),
-        Turn::Made(twin) => format!("{}.fromWire({value})", place.of(twin)),
-        Turn::Items(item, is_null) => {
+fn made(conversion: &Conversion<'_>, value: &str, place: &Place<'_>, needs: &mut Needs) -> String {
+    match conversion {
+        Conversion::AsIs => value.to_owned(),
+        Conversion::Made(copy) => format!("{}.fromWire({value})", place.of(copy)),
+        Conversion::Items(item, is_null) => {
             let each = function(item, *is_null, "item", place, needs);
             format!("{value}.stream().map({each}).toList()")
         }
-        Turn::Values(held, is_null) => {
+        Conversion::Values(held, is_null) => {
             needs.helpers.insert(VALUES);
             let each = function(held, *is_null, "held", place, needs);
             format!("{}.of({value}, {each})", VALUES.name)
@@ -130,23 +133,29 @@ fn made(turn: &Turn<'_>, value: &str, place: &Place<'_>, needs: &mut Needs) -> S
 
 const VALUES: Helper = Helper { name: "Values", text: include_str!("Values.java") };
 
-fn function(turn: &Turn<'_>, may_be_null: bool, name: &str, place: &Place<'_>, needs: &mut Needs) -> String {
-    match (turn, may_be_null) {
-        (Turn::Made(twin), false) => format!("{}::fromWire", place.of(twin)),
-        (_, false) => format!("{name} -> {}", made(turn, name, place, needs)),
-        (_, true) => format!("{name} -> {name} == null ? null : {}", made(turn, name, place, needs)),
+fn function(
+    conversion: &Conversion<'_>,
+    may_be_null: bool,
+    name: &str,
+    place: &Place<'_>,
+    needs: &mut Needs,
+) -> String {
+    match (conversion, may_be_null) {
+        (Conversion::Made(copy), false) => format!("{}::fromWire", place.of(copy)),
+        (_, false) => format!("{name} -> {}", made(conversion, name, place, needs)),
+        (_, true) => format!("{name} -> {name} == null ? null : {}", made(conversion, name, place, needs)),
     }
 }
 
 fn union(
     sheet: &mut Sheet<'_>,
-    twin: &PlannedType<'_>,
+    copy: &PlannedType<'_>,
     wire: &PlannedType<'_>,
-    union: &PlannedUnion<'_>,
-    source: &PlannedUnion<'_>,
+    both: &Both<'_, PlannedUnion<'_>>,
 ) -> Doc {
+    let Both { copy: union, wire: source } = *both;
     let is_direct = sheet.plan.has_direct_cases(union);
-    let ident = &twin.ident;
+    let ident = &copy.ident;
     let place = Place { package: "", components: Vec::new() };
     let mut inside = Vec::new();
     let mut body = Vec::new();
@@ -156,15 +165,15 @@ fn union(
             Some(record) if is_direct => record.ident.to_string(),
             Some(_) | None => format!("{}.{}", owner.ident, case.ident),
         };
-        let turn = turn(sheet.plan, &from.slot.ty);
+        let conversion = conversion(sheet.plan, &from.slot.ty);
         let made = if is_direct {
-            made(&turn, "known", &place, sheet.needs)
+            made(&conversion, "known", &place, sheet.needs)
         } else {
             let mut own = Needs::default();
             let ty = types::plain(&mut sheet.noting(&mut own), case.slot);
-            twins::import_plain(&own, sheet.needs);
+            copies::import_plain(&own, sheet.needs);
             inside.push(held(&case.ident.to_string(), &ty, ident.as_str()));
-            format!("new {}({})", case.ident, made(&turn, "known.value()", &place, sheet.needs))
+            format!("new {}({})", case.ident, made(&conversion, "known.value()", &place, sheet.needs))
         };
         let test = text(format!("if (wire instanceof {} known)", class(from, wire)));
         body.push(block(test, [text(format!("return {made};"))]));

@@ -8,22 +8,25 @@ use super::settings::SwiftOptions;
 use super::{ABOUT, block, initializer, members, types};
 use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
 use crate::spell::docs;
-use crate::spell::plain_copies::{self as twins, Sides, Turn, is_collection, may_be_null, turn};
+use crate::spell::plain_copies::{
+    self as copies, Both, Conversion, Sides, conversion, is_collection, may_be_null,
+};
 
 /// The declaration of a plain type; one that contains itself is a class.
-pub(super) fn declare(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
-    match twins::sides(twin, wire) {
-        Sides::Records(fields, sources) => record(sheet, twin, wire, (fields, sources)),
-        Sides::Unions(union, source) => self::union(sheet, twin, wire, (union, source)),
+pub(super) fn declare(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
+    match copies::sides(copy, wire) {
+        Sides::Records(both) => record(sheet, copy, wire, &both),
+        Sides::Unions(both) => union(sheet, copy, wire, &both),
     }
 }
 
 fn record(
     sheet: &mut Sheet<'_>,
-    twin: &PlannedType<'_>,
+    copy: &PlannedType<'_>,
     wire: &PlannedType<'_>,
-    (fields, sources): (&[PlannedField<'_>], &[PlannedField<'_>]),
+    both: &Both<'_, [PlannedField<'_>]>,
 ) -> Doc {
+    let fields = both.copy;
     let SwiftOptions { access, property, indent, .. } = *sheet.options;
     let typed: Vec<(&PlannedField<'_>, String)> =
         fields.iter().map(|field| (field, types::slot(sheet, field.slot))).collect();
@@ -31,31 +34,31 @@ fn record(
         let declaration = text(format!("{access}{property} {}: {ty}", field.ident));
         (ABOUT.comment.of(field.docs, indent + 4), declaration)
     });
-    let is_class = sheet.options.is_class || holds_itself(sheet.plan, twin);
+    let is_class = sheet.options.is_class || holds_itself(sheet.plan, copy);
     let mut inside = Vec::new();
     if !fields.is_empty() {
         inside.push(docs::spaced(properties));
     }
     inside.push(initializer(sheet, &typed, None));
-    inside.push(from_wire(sheet, wire, &twins::pairs(fields, sources).collect::<Vec<_>>(), is_class));
+    inside.push(from_wire(sheet, wire, &both.pairs().collect::<Vec<_>>(), is_class));
     let (kind, protocols) = match (is_class, property) {
         (true, "let") => ("final class", ": Sendable"),
         (true, _) => ("final class", ""),
         // What holds an object is not compared by what that holds.
-        (false, _) if sheet.options.is_class || holds_object(sheet.plan, twin) => ("struct", ": Sendable"),
+        (false, _) if sheet.options.is_class || holds_object(sheet.plan, copy) => ("struct", ": Sendable"),
         (false, _) => ("struct", ": Hashable, Sendable"),
     };
-    members(&format!("{access}{kind} {}{protocols}", twin.ident), inside)
+    members(&format!("{access}{kind} {}{protocols}", copy.ident), inside)
 }
 
 /// Whether a type is a part of itself, with no list or map between.
-fn holds_itself(plan: &Plan<'_>, twin: &PlannedType<'_>) -> bool {
-    plan.holds(twin.id, |id| id == twin.id, true)
+fn holds_itself(plan: &Plan<'_>, copy: &PlannedType<'_>) -> bool {
+    plan.holds(copy.id, |id| id == copy.id, true)
 }
 
 /// Whether a type that is a part of itself is anywhere in this one.
-fn holds_object(plan: &Plan<'_>, twin: &PlannedType<'_>) -> bool {
-    plan.holds(twin.id, |id| is_object(plan, plan.get(id)), false)
+fn holds_object(plan: &Plan<'_>, copy: &PlannedType<'_>) -> bool {
+    plan.holds(copy.id, |id| is_object(plan, plan.get(id)), false)
 }
 
 fn is_object(plan: &Plan<'_>, ty: &PlannedType<'_>) -> bool {
@@ -79,23 +82,23 @@ fn from_wire(
         // What the wire holds apart stands in a box.
         let is_boxed = matches!(source.slot.ty, Type::Named(id) if !sheet.options.is_class && sheet.plan.contains_inline(id, &wire.ident));
         let value = format!("wire.{}", source.ident);
-        let turn = turn(sheet.plan, &source.slot.ty);
+        let conversion = conversion(sheet.plan, &source.slot.ty);
         let may_be_null = may_be_null(source) && source.slot.ty != Type::Any;
         let made = if is_boxed {
             let unboxed = if may_be_null { format!("{value}?.value") } else { format!("{value}.value") };
-            made(&turn, &unboxed, may_be_null)
+            made(&conversion, &unboxed, may_be_null)
         } else if is_collection(source) && may_be_null {
             let nothing = if matches!(source.slot.ty, Type::Map(_)) { "[:]" } else { "[]" };
-            match turn {
-                Turn::AsIs => format!("{value} ?? {nothing}"),
-                turn @ (Turn::Made(_) | Turn::Items(..) | Turn::Values(..)) => {
-                    made(&turn, &format!("({value} ?? {nothing})"), false)
+            match conversion {
+                Conversion::AsIs => format!("{value} ?? {nothing}"),
+                conversion @ (Conversion::Made(_) | Conversion::Items(..) | Conversion::Values(..)) => {
+                    made(&conversion, &format!("({value} ?? {nothing})"), false)
                 }
             }
         } else if may_be_null_any(source) {
             format!("{value} ?? .null")
         } else {
-            made(&turn, &value, may_be_null)
+            made(&conversion, &value, may_be_null)
         };
         text(format!("{}: {made}", field.ident))
     };
@@ -104,19 +107,21 @@ fn from_wire(
     block(&head, [call])
 }
 
-/// Any value that may be missing is null for the twin.
+/// Any value that may be missing is null for the copy.
 fn may_be_null_any(source: &PlannedField<'_>) -> bool {
     source.slot.ty == Type::Any && !source.fate.is_always_there()
 }
 
 /// The expression for what a value of the wire becomes.
-fn made(turn: &Turn<'_>, value: &str, may_be_null: bool) -> String {
-    match (turn, may_be_null) {
-        (Turn::AsIs, _) => value.to_owned(),
-        (Turn::Made(twin), false) => format!("{}({value})", twin.ident),
-        (_, true) => format!("{value}.map {{ {} }}", made(turn, "$0", false)),
-        (Turn::Items(item, is_null), false) => format!("{value}.map {{ {} }}", made(item, "$0", *is_null)),
-        (Turn::Values(held, is_null), false) => {
+fn made(conversion: &Conversion<'_>, value: &str, may_be_null: bool) -> String {
+    match (conversion, may_be_null) {
+        (Conversion::AsIs, _) => value.to_owned(),
+        (Conversion::Made(copy), false) => format!("{}({value})", copy.ident),
+        (_, true) => format!("{value}.map {{ {} }}", made(conversion, "$0", false)),
+        (Conversion::Items(item, is_null), false) => {
+            format!("{value}.map {{ {} }}", made(item, "$0", *is_null))
+        }
+        (Conversion::Values(held, is_null), false) => {
             format!("{value}.mapValues {{ {} }}", made(held, "$0", *is_null))
         }
     }
@@ -124,14 +129,15 @@ fn made(turn: &Turn<'_>, value: &str, may_be_null: bool) -> String {
 
 fn union(
     sheet: &mut Sheet<'_>,
-    twin: &PlannedType<'_>,
+    copy: &PlannedType<'_>,
     wire: &PlannedType<'_>,
-    (union, source): (&PlannedUnion<'_>, &PlannedUnion<'_>),
+    both: &Both<'_, PlannedUnion<'_>>,
 ) -> Doc {
+    let Both { copy: union, wire: source } = *both;
     let mut cases = Vec::new();
     let mut branches = Vec::new();
     let mut branch = |name: &Ident, from: &Ident, slot: &Slot| {
-        let value = made(&turn(sheet.plan, &slot.ty), "value", types::may_be_nil(slot));
+        let value = made(&conversion(sheet.plan, &slot.ty), "value", types::may_be_nil(slot));
         branches.extend([
             text(format!("case .{from}(let value):")),
             text(format!("    self = .{name}({value})")),
@@ -149,11 +155,11 @@ fn union(
     let branches = branches.into_iter().map(|branch| cat([hard(), branch]));
     let switch = cat([text("switch wire {"), cat(branches), hard(), text("}")]);
     let made = block(&format!("{}init(_ wire: {})", sheet.options.access, wire.ident), [switch]);
-    let is_plain = sheet.options.is_class || holds_object(sheet.plan, twin);
+    let is_plain = sheet.options.is_class || holds_object(sheet.plan, copy);
     let protocols = if is_plain { "Sendable" } else { "Hashable, Sendable" };
-    let indirect = if holds_itself(sheet.plan, twin) { "indirect " } else { "" };
+    let indirect = if holds_itself(sheet.plan, copy) { "indirect " } else { "" };
     members(
-        &format!("{}{indirect}enum {}: {protocols}", sheet.options.access, twin.ident),
+        &format!("{}{indirect}enum {}: {protocols}", sheet.options.access, copy.ident),
         [jar_sprout_layout::lines(cases), made],
     )
 }

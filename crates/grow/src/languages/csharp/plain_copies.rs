@@ -8,27 +8,30 @@ use super::settings::{CSharpOptions, Level, Library, Lists, Types};
 use super::unions::{UNKNOWN, base, is_direct};
 use super::{ABOUT, block, call, members, text_types, types};
 use crate::plan::{PlannedField, PlannedType, PlannedUnion};
-use crate::spell::plain_copies::{self as twins, Sides, Turn, is_collection, may_be_null, turn};
+use crate::spell::plain_copies::{
+    self as copies, Both, Conversion, Sides, conversion, is_collection, may_be_null,
+};
 
 /// The declaration of a plain type, with the method that makes it.
-pub(super) fn declare(sheet: &mut Sheet<'_>, twin: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
-    match twins::sides(twin, wire) {
-        Sides::Records(fields, sources) => record(sheet, twin, wire, (fields, sources)),
-        Sides::Unions(union, source) => self::union(sheet, twin, wire, (union, source)),
+pub(super) fn declare(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
+    match copies::sides(copy, wire) {
+        Sides::Records(both) => record(sheet, copy, wire, &both),
+        Sides::Unions(both) => union(sheet, copy, wire, &both),
     }
 }
 
 fn record(
     sheet: &mut Sheet<'_>,
-    twin: &PlannedType<'_>,
+    copy: &PlannedType<'_>,
     wire: &PlannedType<'_>,
-    (fields, sources): (&[PlannedField<'_>], &[PlannedField<'_>]),
+    both: &Both<'_, [PlannedField<'_>]>,
 ) -> Doc {
-    let base = base(sheet, twin.id).map(|base| format!(" : {base}")).unwrap_or_default();
+    let fields = both.copy;
+    let base = base(sheet, copy.id).map(|base| format!(" : {base}")).unwrap_or_default();
     let is_record =
         sheet.options.types == Types::Records || (!base.is_empty() && sheet.options.level >= Level::Twelve);
     let kind = if is_record { "record" } else { "class" };
-    let head = text(format!("{} sealed {kind} {}{base}", sheet.options.access, twin.ident));
+    let head = text(format!("{} sealed {kind} {}{base}", sheet.options.access, copy.ident));
     let accessors = if sheet.options.types == Types::Records { "{ get; init; }" } else { "{ get; set; }" };
     let required = if sheet.options.level >= Level::Twelve { "required " } else { "" };
     let mut inside: Vec<Doc> = Vec::new();
@@ -44,7 +47,7 @@ fn record(
         inside.push(lines(ABOUT.comment.of(field.docs, 4).into_iter().chain([property])));
     }
     let mut making = Making { sheet };
-    let arguments = twins::pairs(fields, sources).map(|(field, source)| {
+    let arguments = both.pairs().map(|(field, source)| {
         let value = making.field(field, source);
         assignment(field.ident.as_str(), &value)
     });
@@ -52,26 +55,26 @@ fn record(
     // Its formatter gives three assignments and more a line each.
     let is_short = arguments.len() < 3;
     let made = if arguments.is_empty() {
-        text(format!("new {}();", twin.ident))
+        text(format!("new {}();", copy.ident))
     } else {
         let gap = if is_short { line() } else { hard() };
         let arguments = join(&cat([text(","), gap.clone()]), arguments);
         let list = nest(cat([gap.clone(), arguments, if_broken(",", "")]));
-        group(cat([text(format!("new {}", twin.ident)), gap.clone(), text("{"), list, gap, text("};")]))
+        group(cat([text(format!("new {}", copy.ident)), gap.clone(), text("{"), list, gap, text("};")]))
     };
-    let method = cat([signature(twin, wire), group(cat([text(" =>"), nest(cat([line(), made]))]))]);
+    let method = cat([signature(copy, wire), group(cat([text(" =>"), nest(cat([line(), made]))]))]);
     let declaration = if inside.is_empty() { cat([head, text(" { }")]) } else { members(head, inside) };
     with_extension(declaration, wire, sheet.options, method)
 }
 
 /// `public static Hive ToHive(this HiveDto wire)`
-fn signature(twin: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
-    let head = format!("public static {} {}", twin.ident, method(twin));
+fn signature(copy: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
+    let head = format!("public static {} {}", copy.ident, method(copy));
     call(head, &[&format!("this {} wire", wire.ident)])
 }
 
-fn method(twin: &PlannedType<'_>) -> String {
-    format!("To{}", twin.ident.as_str().trim_start_matches('@'))
+fn method(copy: &PlannedType<'_>) -> String {
+    format!("To{}", copy.ident.as_str().trim_start_matches('@'))
 }
 
 /// A method of the type of the wire that stands beside the plain one: neither knows how the other is made.
@@ -113,25 +116,25 @@ struct Making<'a, 's> {
 }
 
 impl Making<'_, '_> {
-    /// What a field of a twin is made of.
+    /// What a field of a copy is made of.
     fn field(&mut self, field: &PlannedField<'_>, source: &PlannedField<'_>) -> String {
         let value = format!("wire.{}", source.ident);
-        let turn = turn(self.sheet.plan, &source.slot.ty);
+        let conversion = conversion(self.sheet.plan, &source.slot.ty);
         let is_any = source.slot.ty == Type::Any && self.sheet.options.library == Library::SystemTextJson;
         if is_any && !source.fate.is_always_there() {
             return format!("{value} ?? default");
         }
         if !may_be_null(source) {
-            return self.made(&turn, &field.slot.ty, &value, 0);
+            return self.made(&conversion, &field.slot.ty, &value, 0);
         }
         if !is_collection(source) {
-            return self.or_null(&turn, &field.slot.ty, &value, 0);
+            return self.or_null(&conversion, &field.slot.ty, &value, 0);
         }
         let nothing = self.nothing(&source.slot.ty);
-        match turn {
-            Turn::AsIs => format!("{value} ?? {nothing}"),
-            turn @ (Turn::Made(_) | Turn::Items(..) | Turn::Values(..)) => {
-                self.made(&turn, &field.slot.ty, &format!("({value} ?? {nothing})"), 0)
+        match conversion {
+            Conversion::AsIs => format!("{value} ?? {nothing}"),
+            conversion @ (Conversion::Made(_) | Conversion::Items(..) | Conversion::Values(..)) => {
+                self.made(&conversion, &field.slot.ty, &format!("({value} ?? {nothing})"), 0)
             }
         }
     }
@@ -156,107 +159,115 @@ impl Making<'_, '_> {
         }
     }
 
-    fn or_null(&mut self, turn: &Turn<'_>, ty: &Type, value: &str, depth: usize) -> String {
-        match turn {
-            Turn::AsIs => value.to_owned(),
-            turn @ (Turn::Made(_) | Turn::Items(..) | Turn::Values(..)) => {
-                format!("{value} == null ? null : {}", self.made(turn, ty, value, depth))
+    fn or_null(&mut self, conversion: &Conversion<'_>, ty: &Type, value: &str, depth: usize) -> String {
+        match conversion {
+            Conversion::AsIs => value.to_owned(),
+            conversion @ (Conversion::Made(_) | Conversion::Items(..) | Conversion::Values(..)) => {
+                format!("{value} == null ? null : {}", self.made(conversion, ty, value, depth))
             }
         }
     }
 
     /// The expression for what a value becomes that is not null; `ty` is its type then.
-    fn made(&mut self, turn: &Turn<'_>, ty: &Type, value: &str, depth: usize) -> String {
+    fn made(&mut self, conversion: &Conversion<'_>, ty: &Type, value: &str, depth: usize) -> String {
         // A variable must not hide another.
         let name = |base: &str| if depth == 0 { base.to_owned() } else { format!("{base}{}", depth + 1) };
         let held = match ty {
             Type::List(held) | Type::Map(held) => held,
             Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Tuple(_) | Type::Named(_) => {
-                return match turn {
-                    Turn::Made(twin) => format!("{value}.{}()", method(twin)),
-                    Turn::AsIs | Turn::Items(..) | Turn::Values(..) => value.to_owned(),
+                return match conversion {
+                    Conversion::Made(copy) => format!("{value}.{}()", method(copy)),
+                    Conversion::AsIs | Conversion::Items(..) | Conversion::Values(..) => value.to_owned(),
                 };
             }
         };
-        match turn {
-            Turn::AsIs => value.to_owned(),
-            Turn::Made(twin) => format!("{value}.{}()", method(twin)),
-            Turn::Items(turn, is_null) => {
+        match conversion {
+            Conversion::AsIs => value.to_owned(),
+            Conversion::Made(copy) => format!("{value}.{}()", method(copy)),
+            Conversion::Items(conversion, is_null) => {
                 self.sheet.needs.imports.insert("System.Linq");
                 let item = name("item");
-                let of = self.held(turn, *is_null, held, &item, depth + 1);
+                let of = self.held(conversion, *is_null, held, &item, depth + 1);
                 let end = if self.sheet.options.lists == Lists::Array { "ToArray" } else { "ToList" };
                 format!("{value}.Select({item} => {of}).{end}()")
             }
-            Turn::Values(turn, is_null) => {
+            Conversion::Values(conversion, is_null) => {
                 self.sheet.needs.imports.insert("System.Linq");
                 let entry = name("entry");
-                let of = self.held(turn, *is_null, held, &format!("{entry}.Value"), depth + 1);
+                let of = self.held(conversion, *is_null, held, &format!("{entry}.Value"), depth + 1);
                 // A dictionary of lists is not one of read-only lists.
-                let cast = match **turn {
-                    Turn::Items(..) | Turn::Values(..) => {
+                let cast = match **conversion {
+                    Conversion::Items(..) | Conversion::Values(..) => {
                         format!("({})", types::slot(self.sheet, held))
                     }
-                    Turn::AsIs | Turn::Made(_) => String::new(),
+                    Conversion::AsIs | Conversion::Made(_) => String::new(),
                 };
                 format!("{value}.ToDictionary({entry} => {entry}.Key, {entry} => {cast}{of})")
             }
         }
     }
 
-    fn held(&mut self, turn: &Turn<'_>, is_null: bool, slot: &Slot, value: &str, depth: usize) -> String {
+    fn held(
+        &mut self,
+        conversion: &Conversion<'_>,
+        is_null: bool,
+        slot: &Slot,
+        value: &str,
+        depth: usize,
+    ) -> String {
         if is_null {
-            self.or_null(turn, &slot.ty, value, depth)
+            self.or_null(conversion, &slot.ty, value, depth)
         } else {
-            self.made(turn, &slot.ty, value, depth)
+            self.made(conversion, &slot.ty, value, depth)
         }
     }
 }
 
 fn union(
     sheet: &mut Sheet<'_>,
-    twin: &PlannedType<'_>,
+    copy: &PlannedType<'_>,
     wire: &PlannedType<'_>,
-    (union, source): (&PlannedUnion<'_>, &PlannedUnion<'_>),
+    both: &Both<'_, PlannedUnion<'_>>,
 ) -> Doc {
+    let Both { copy: union, wire: source } = *both;
     sheet.needs.imports.insert("System");
     let mut inside = Vec::new();
     // What each class of the wire becomes.
     let mut choices: Vec<(String, String)> = Vec::new();
     for (case, from) in union.cases.iter().zip(&source.cases) {
-        let turn = turn(sheet.plan, &from.slot.ty);
+        let conversion = conversion(sheet.plan, &from.slot.ty);
         let is_direct = is_direct(sheet, source, from);
         let class =
             if is_direct { types::slot(sheet, from.slot) } else { format!("{}.{}", wire.ident, from.ident) };
         let known = known(&class, sheet.options);
         let mut making = Making { sheet };
         let value = if is_direct {
-            making.made(&turn, &case.slot.ty, &known, 0)
+            making.made(&conversion, &case.slot.ty, &known, 0)
         } else {
-            let held = making.held(&turn, from.slot.nullable, case.slot, &format!("{known}.Value"), 0);
+            let held = making.held(&conversion, from.slot.nullable, case.slot, &format!("{known}.Value"), 0);
             let ty = types::slot(sheet, case.slot);
-            inside.push(text_types::case(&twin.ident, case.ident.as_str(), &ty, sheet.options));
-            format!("new {}.{}({held})", twin.ident, case.ident)
+            inside.push(text_types::case(&copy.ident, case.ident.as_str(), &ty, sheet.options));
+            format!("new {}.{}({held})", copy.ident, case.ident)
         };
         choices.push((class, value));
     }
     if union.tag.is_some() {
         let any = types::any(sheet).name;
-        inside.push(text_types::case(&twin.ident, UNKNOWN, &any, sheet.options));
+        inside.push(text_types::case(&copy.ident, UNKNOWN, &any, sheet.options));
         let class = format!("{}.{UNKNOWN}", wire.ident);
-        let value = format!("new {}.{UNKNOWN}({}.Value)", twin.ident, known(&class, sheet.options));
+        let value = format!("new {}.{UNKNOWN}({}.Value)", copy.ident, known(&class, sheet.options));
         choices.push((class, value));
     }
     let kind = match sheet.options.level {
         Level::Twelve => "abstract record",
         Level::Seven => "abstract class",
     };
-    let declaration = members(text(format!("{} {kind} {}", sheet.options.access, twin.ident)), inside);
+    let declaration = members(text(format!("{} {kind} {}", sheet.options.access, copy.ident)), inside);
     with_extension(
         declaration,
         wire,
         sheet.options,
-        block(signature(twin, wire), choice(&choices, sheet.options)),
+        block(signature(copy, wire), choice(&choices, sheet.options)),
     )
 }
 
