@@ -60,6 +60,11 @@ pub fn nearest_language(word: &str) -> Option<&'static dyn Language> {
 mod tests {
     use std::collections::BTreeSet;
 
+    use jar_sprout_model::{
+        Definition, Docs, Field, Presence, Record, Root, Scalar, Slot, TimeForms, Type, TypeId, WireName,
+        Words,
+    };
+
     use super::*;
     use crate::settings::{Settings, Values};
 
@@ -90,6 +95,49 @@ mod tests {
                         .set(&mut Settings::default(), setting.key(), value)
                         .expect("the value is one of its own");
                 }
+            }
+        }
+    }
+
+    /// Every setting of a language by itself.
+    fn variations(language: &dyn Language) -> Vec<Settings> {
+        let mut all = vec![Settings::default()];
+        for setting in language.settings() {
+            let values = match setting.values() {
+                Values::Choice(choices) => choices.iter().map(|choice| choice.value).collect(),
+                Values::Text { example, .. } => vec![example],
+            };
+            for value in values {
+                let mut settings = Settings::default();
+                language.set(&mut settings, setting.key(), value).expect("it is one of its values");
+                all.push(settings);
+            }
+        }
+        all
+    }
+
+    /// Helpers that are like another but for some of their text look for that text.
+    #[test]
+    fn all_helpers_of_times_are_made() {
+        let forms = TimeForms::of("2026-05-01T12:30:00.120+00:00");
+        let scalars =
+            [Scalar::DateTime(forms), Scalar::LocalDateTime(forms), Scalar::Date, Scalar::Time(forms)];
+        let field = |scalar: Scalar| Field {
+            wire: WireName::new(format!("{scalar:?}")),
+            name: Words::split(&format!("{scalar:?}")),
+            presence: Presence::Always,
+            slot: Slot::of(Type::Scalar(scalar)),
+            default: None,
+            docs: Docs::default(),
+        };
+        let record = Definition::Record(Record::of(scalars.map(field).to_vec()));
+        let name = Words::split("hive");
+        let root = Root { name: name.clone(), slot: Slot::of(Type::Named(TypeId::from_index(0))) };
+        let model = Model::new(vec![NamedType::new(name, record)], root);
+        for language in LANGUAGES {
+            for settings in variations(*language) {
+                let files = grow(&*language.dialect(&settings), &model, Arrangement::Together);
+                assert_eq!(files.len(), 1, "{} {settings:?}", language.title());
             }
         }
     }

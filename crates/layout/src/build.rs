@@ -164,3 +164,55 @@ pub fn join(between: &Doc, docs: impl IntoIterator<Item = Doc>) -> Doc {
 pub fn lines(docs: impl IntoIterator<Item = Doc>) -> Doc {
     join(&hard(), docs)
 }
+
+/// Each on its own line, a blank line between each two.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// assert_eq!(print(&paragraphs(["a", "b"].map(text)), &Style::default()), "a\n\nb");
+/// ```
+pub fn paragraphs(docs: impl IntoIterator<Item = Doc>) -> Doc {
+    join(&cat([hard(), hard()]), docs)
+}
+
+/// A comma between each two, on one line or one a line as the group around them has it.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// let doc = group(comma_list(["a", "b"].map(text)));
+/// assert_eq!(print(&doc, &Style::default()), "a, b");
+/// assert_eq!(print(&doc, &Style { width: 3, ..Style::default() }), "a,\nb");
+/// ```
+pub fn comma_list(docs: impl IntoIterator<Item = Doc>) -> Doc {
+    join(&cat([text(","), line()]), docs)
+}
+
+/// A comma behind the last, where the group around it broke.
+pub fn last_comma() -> Doc {
+    if_broken(",", "")
+}
+
+/// A head with lines below it, in braces.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// let doc = braces("struct Hive", ["let id: Int"].map(text));
+/// assert_eq!(print(&doc, &Style::default()), "struct Hive {\n    let id: Int\n}");
+/// ```
+pub fn braces(head: impl Into<Doc>, inside: impl IntoIterator<Item = Doc>) -> Doc {
+    let inside = inside.into_iter().flat_map(|line| [hard(), line]);
+    cat([head.into(), text(" {"), nest(cat(inside)), hard(), text("}")])
+}
+
+/// The same with a blank line between each two.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// let doc = members("enum Hives", ["struct Hive {}", "struct Queen {}"].map(text));
+/// assert_eq!(print(&doc, &Style::default()), "enum Hives {\n    struct Hive {}\n\n    struct Queen {}\n}");
+/// assert_eq!(print(&members("enum Hives", []), &Style::default()), "enum Hives {}");
+/// ```
+pub fn members(head: impl Into<Doc>, inside: impl IntoIterator<Item = Doc>) -> Doc {
+    let mut inside = inside.into_iter().peekable();
+    if inside.peek().is_none() { cat([head.into(), text(" {}")]) } else { braces(head, [paragraphs(inside)]) }
+}

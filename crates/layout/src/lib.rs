@@ -7,6 +7,9 @@ mod build;
 mod doc;
 mod print;
 
-pub use build::{cat, group, group_at_most, hard, if_broken, join, line, lines, nest, soft, table, text};
+pub use build::{
+    braces, cat, comma_list, group, group_at_most, hard, if_broken, join, last_comma, line, lines, members,
+    nest, paragraphs, soft, table, text,
+};
 pub use doc::{Doc, Fit};
-pub use print::{Indent, Style, print, print_out};
+pub use print::{Indent, Style, flat_length, print, print_out};

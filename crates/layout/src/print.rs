@@ -58,6 +58,16 @@ pub fn print_out(doc: Doc, style: &Style) -> String {
     out
 }
 
+/// How many characters a document takes on one line: for the rules of formatters that no group can say.
+///
+/// ```
+/// use jar_sprout_layout::*;
+/// assert_eq!(flat_length(&group(cat([text("queen"), line(), text("hive")]))), 10);
+/// ```
+pub fn flat_length(doc: &Doc) -> usize {
+    print(doc, &Style { width: usize::MAX, ..Style::default() }).chars().count()
+}
+
 fn print_all(docs: &[Doc], style: &Style) -> String {
     let mut printer = Printer { style: *style, out: String::new(), column: 0, pending: None };
     let mut stack: Vec<Item<'_>> =

@@ -6,6 +6,7 @@ mod files;
 mod literal;
 pub(crate) mod plain_copies;
 mod sheet;
+mod swap;
 mod time_helpers;
 mod trial;
 
@@ -14,5 +15,6 @@ pub use files::{Arrangement, GrownFile, MARK};
 pub(crate) use files::{nested, spell};
 pub(crate) use literal::{Literal, backslash_u};
 pub(crate) use sheet::{BlankSheet, Helper, Needs, Sheet};
+pub(crate) use swap::swap;
 pub(crate) use time_helpers::{HelpersByTime, TimeHelpers};
 pub use trial::{Trial, TrialSample};

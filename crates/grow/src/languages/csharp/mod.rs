@@ -10,7 +10,9 @@ mod times;
 mod types;
 mod unions;
 
-use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
+use jar_sprout_layout::{
+    Doc, Indent, Style, cat, comma_list, group, hard, line, lines, nest, paragraphs, soft, text,
+};
 use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width, Words};
 
 use crate::language::Language;
@@ -126,7 +128,6 @@ impl Dialect for CSharpOptions {
     }
 
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
-        let blank_line = cat([hard(), hard()]);
         let mark = text(format!("// {MARK}"));
         let nullable = (self.level >= Level::Twelve).then(|| text("#nullable enable"));
         let mut imports: Vec<&str> = needs.imports.iter().copied().collect();
@@ -137,10 +138,10 @@ impl Dialect for CSharpOptions {
         match self.level {
             Level::Twelve => {
                 let namespace = text(format!("namespace {};", self.namespace));
-                join(&blank_line, head.chain([namespace]).chain(declarations))
+                paragraphs(head.chain([namespace]).chain(declarations))
             }
             Level::Seven => {
-                let inside = nest(cat([hard(), join(&blank_line, declarations)]));
+                let inside = nest(cat([hard(), paragraphs(declarations)]));
                 let namespace = cat([
                     text(format!("namespace {}", self.namespace)),
                     hard(),
@@ -149,7 +150,7 @@ impl Dialect for CSharpOptions {
                     hard(),
                     text("}"),
                 ]);
-                join(&blank_line, head.chain([namespace]))
+                paragraphs(head.chain([namespace]))
             }
         }
     }
@@ -195,7 +196,7 @@ fn arrow(head: Doc, body: Doc) -> Doc {
 /// `name(a, b)`: arguments or parameters on one line, or one a line.
 fn call(name: impl AsRef<str>, arguments: &[&str]) -> Doc {
     let arguments = arguments.iter().map(|argument| types::doc(argument));
-    let arguments = join(&cat([text(","), line()]), arguments);
+    let arguments = comma_list(arguments);
     let arguments = cat([text("("), nest(cat([soft(), arguments])), soft(), text(")")]);
     cat([types::doc(name.as_ref()), group(arguments)])
 }
@@ -388,7 +389,7 @@ fn speaks_of_any(ty: &Type) -> bool {
 
 /// A declaration with members, a blank line between each two.
 fn members(head: Doc, inside: impl IntoIterator<Item = Doc>) -> Doc {
-    block(head, [join(&cat([hard(), hard()]), inside)])
+    block(head, [paragraphs(inside)])
 }
 
 /// A head with lines below it, in braces on lines of their own.

@@ -1,6 +1,8 @@
 //! Plain records beside those of the wire.
 
-use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
+use jar_sprout_layout::{
+    Doc, cat, comma_list, group, hard, join, last_comma, line, lines, nest, paragraphs, soft, text,
+};
 use jar_sprout_model::{Slot, Type};
 
 use super::Sheet;
@@ -59,7 +61,7 @@ fn record(
     } else {
         let gap = if is_short { line() } else { hard() };
         let arguments = join(&cat([text(","), gap.clone()]), arguments);
-        let list = nest(cat([gap.clone(), arguments, if_broken(",", "")]));
+        let list = nest(cat([gap.clone(), arguments, last_comma()]));
         group(cat([text(format!("new {}", copy.ident)), gap.clone(), text("{"), list, gap, text("};")]))
     };
     let method = cat([signature(copy, wire), group(cat([text(" =>"), nest(cat([line(), made]))]))]);
@@ -81,7 +83,7 @@ fn method(copy: &PlannedType<'_>) -> String {
 fn with_extension(declaration: Doc, wire: &PlannedType<'_>, options: &CSharpOptions, method: Doc) -> Doc {
     let name = wire.ident.as_str().trim_start_matches('@');
     let class = members(text(format!("{} static class {name}Extensions", options.access)), [method]);
-    join(&cat([hard(), hard()]), [declaration, class])
+    paragraphs([declaration, class])
 }
 
 /// `Queen = wire.Queen`; an expression is broken before the calls that make a list of it.
@@ -92,7 +94,7 @@ fn assignment(name: &str, value: &str) -> Doc {
         && let Some((key, held)) = arguments.split_once(", ")
     {
         let arguments = [key, held].map(|argument| text(argument.to_owned()));
-        let arguments = cat([soft(), join(&cat([text(","), line()]), arguments)]);
+        let arguments = cat([soft(), comma_list(arguments)]);
         let open = text(format!("{name} = {map}{CALL}"));
         return group(cat([open, nest(arguments), soft(), text(")")]));
     }

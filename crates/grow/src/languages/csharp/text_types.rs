@@ -1,6 +1,6 @@
 //! Types around one value: open enums, and what stands around the cases of a union.
 
-use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, text};
+use jar_sprout_layout::{Doc, cat, group, line, lines, nest, paragraphs, text};
 
 use super::Sheet;
 use super::settings::{CSharpOptions, Level, Library};
@@ -114,7 +114,7 @@ fn equality(ident: &Ident) -> Doc {
 }
 
 fn blank_between(docs: impl IntoIterator<Item = Doc>) -> Doc {
-    join(&cat([hard(), hard()]), docs)
+    paragraphs(docs)
 }
 
 /// What stands around the value of a union's case.

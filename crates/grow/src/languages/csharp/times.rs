@@ -7,6 +7,7 @@ use jar_sprout_model::{Fraction, Scalar, TimeForm, ZeroOffset};
 use crate::plan::Plan;
 use crate::prepare::suffix;
 use crate::spell::Helper;
+use crate::spell::swap;
 use crate::spell::{HelpersByTime, TimeHelpers};
 
 const RFC_3339: &str = include_str!("Rfc3339Converter.cs");
@@ -47,7 +48,7 @@ fn special(name: &str, text: &str) -> TimeHelpers {
     let constant = text.lines().find(|line| line.contains("const string Local")).expect("there is a layout");
     let (head, write) = text.rsplit_once("    {\n").expect("a converter writes");
     let layout = |name: &str, fraction: &str| {
-        constant.replacen(" Local", &format!(" {name}"), 1).replacen(".FFFFFFF", fraction, 1)
+        swap(&swap(constant, " Local", &format!(" {name}")), ".FFFFFFF", fraction)
     };
     TimeHelpers::new(|form| {
         let digits = |count: u8| format!(".{}", "f".repeat(usize::from(count)));
@@ -70,8 +71,8 @@ fn special(name: &str, text: &str) -> TimeHelpers {
             ZeroOffset::Digits => DIGITS.iter().fold(write, |write, (from, to)| write.replace(from, to)),
         };
         let special = format!("{name}{}Converter", suffix(form));
-        let code = format!("{}    {{\n{write}", head.replacen(constant, &constants, 1));
-        (special.clone(), code.replace(&converter, &special))
+        let code = format!("{}    {{\n{write}", swap(head, constant, &constants));
+        (special.clone(), swap(&code, &converter, &special))
     })
 }
 

@@ -1,6 +1,6 @@
 //! Model types as C# types, with the imports they need.
 
-use jar_sprout_layout::{Doc, cat, group, join, line, nest, soft, text};
+use jar_sprout_layout::{Doc, cat, comma_list, group, nest, soft, text};
 use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
 
 use super::Sheet;
@@ -52,7 +52,7 @@ pub(super) fn doc(name: &str) -> Doc {
         // One name stays where it is.
         return text(name.to_owned());
     }
-    let arguments = join(&cat([text(","), line()]), parts.iter().map(|part| doc(part.trim())));
+    let arguments = comma_list(parts.iter().map(|part| doc(part.trim())));
     let arguments = cat([text("<"), nest(cat([soft(), arguments])), soft(), text(">")]);
     cat([text(head.to_owned()), group(arguments), text(tail.to_owned())])
 }

@@ -12,7 +12,8 @@ mod unions;
 mod values;
 
 use jar_sprout_layout::{
-    Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
+    Doc, Indent, Style, cat, comma_list, group, hard, last_comma, line, lines, members, nest, paragraphs,
+    soft, text,
 };
 use jar_sprout_model::{Slot, Type};
 
@@ -114,14 +115,11 @@ impl Dialect for DartOptions {
         let written = types::write(plan, &slot.ty, "value", 0);
         let write_hugs = read_hugs && written.is_some();
         let written = written.unwrap_or_else(|| text("value"));
-        join(
-            &cat([hard(), hard()]),
-            [
-                text(format!("typedef {ident} = {ty};")),
-                arrow(format!("{ident} {function}FromJson(dynamic json)"), read, read_hugs),
-                arrow(format!("Object? {function}ToJson({ident} value)"), written, write_hugs),
-            ],
-        )
+        paragraphs([
+            text(format!("typedef {ident} = {ty};")),
+            arrow(format!("{ident} {function}FromJson(dynamic json)"), read, read_hugs),
+            arrow(format!("Object? {function}ToJson({ident} value)"), written, write_hugs),
+        ])
     }
 
     fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc> {
@@ -137,7 +135,7 @@ impl Dialect for DartOptions {
             .imports
             .contains(annotated::LIBRARY)
             .then(|| text(format!("part '{}.g.dart';", file.trim_end_matches(".dart"))));
-        join(&cat([hard(), hard()]), mark.into_iter().chain(imports).chain(part).chain(declarations))
+        paragraphs(mark.into_iter().chain(imports).chain(part).chain(declarations))
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
@@ -312,8 +310,8 @@ fn to_json(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -
 
 /// On one line, or one a line with a comma behind each.
 fn listed(open: String, parts: impl Iterator<Item = Doc>, close: &'static str) -> Doc {
-    let parts = join(&cat([text(","), line()]), parts);
-    group(cat([text(open), nest(cat([soft(), parts, if_broken(",", "")])), soft(), text(close)]))
+    let parts = comma_list(parts);
+    group(cat([text(open), nest(cat([soft(), parts, last_comma()])), soft(), text(close)]))
 }
 
 /// `if (queen case final queen?) 'queen': queen.toJson()`
@@ -403,10 +401,4 @@ fn closed(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<'_>]) -> Do
     ];
     let declaration = members(format!("enum {ident}"), inside);
     if sheet.options.is_annotated { annotated::of_enum(declaration, sheet.needs) } else { declaration }
-}
-
-/// A declaration with members, a blank line between each two.
-fn members(head: String, inside: impl IntoIterator<Item = Doc>) -> Doc {
-    let inside = join(&cat([hard(), hard()]), inside);
-    cat([text(head), text(" {"), nest(cat([hard(), inside])), hard(), text("}")])
 }

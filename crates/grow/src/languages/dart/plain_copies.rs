@@ -1,10 +1,10 @@
 //! Plain classes beside those of the wire.
 
-use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, text};
+use jar_sprout_layout::{Doc, cat, group, hard, line, lines, members, nest, paragraphs, text};
 use jar_sprout_model::{Slot, Type};
 
 use super::Sheet;
-use super::{ABOUT, constructor, listed, members, types, values};
+use super::{ABOUT, constructor, listed, types, values};
 use crate::plan::{Ident, Plan, PlannedField, PlannedType, PlannedUnion};
 use crate::spell::docs;
 use crate::spell::plain_copies::{
@@ -145,7 +145,7 @@ fn union(
     let head = text(format!("factory {ident}.fromWire({} wire) => switch (wire) {{", wire.ident));
     let factory = cat([head, branches, hard(), text("};")]);
     let sealed = members(format!("sealed class {ident}"), [text(format!("const {ident}();")), factory]);
-    join(&cat([hard(), hard()]), [sealed].into_iter().chain(classes))
+    paragraphs([sealed].into_iter().chain(classes))
 }
 
 fn branch(pattern: &str, value: Doc) -> Doc {

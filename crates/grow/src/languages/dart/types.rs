@@ -1,6 +1,6 @@
 //! Model types as Dart types, and the expressions that read and write them.
 
-use jar_sprout_layout::{Doc, cat, group, if_broken, line, nest, soft, text};
+use jar_sprout_layout::{Doc, cat, group, last_comma, line, nest, soft, text};
 use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
 
 use super::Sheet;
@@ -264,12 +264,12 @@ pub(super) fn numbered(name: &str, depth: usize) -> String {
 
 /// `Queen.fromJson(json)`
 pub(super) fn call(function: String, argument: Doc) -> Doc {
-    let argument = nest(cat([soft(), argument, if_broken(",", "")]));
+    let argument = nest(cat([soft(), argument, last_comma()]));
     group(cat([text(function), text("("), argument, soft(), text(")")]))
 }
 
 /// `[for (final item in items) item]`
 pub(super) fn collected(open: &'static str, each: String, value: Doc, close: &'static str) -> Doc {
     let element = group(cat([text(each), nest(cat([line(), value]))]));
-    group(cat([text(open), nest(cat([soft(), element, if_broken(",", "")])), soft(), text(close)]))
+    group(cat([text(open), nest(cat([soft(), element, last_comma()])), soft(), text(close)]))
 }

@@ -1,12 +1,12 @@
 //! Unions in Dart: sealed classes.
 
-use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, text};
+use jar_sprout_layout::{Doc, cat, group, hard, line, lines, members, nest, paragraphs, text};
 use jar_sprout_model::{Type, WireName};
 
 use super::Sheet;
 use super::types::Json;
 use super::values::equality;
-use super::{members, names, types};
+use super::{names, types};
 use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
 
 /// What a union is read from, once a pattern or a parameter has told its type.
@@ -26,7 +26,7 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'
         let class = value_class(sheet, ident, unknown, held, "Map<String, dynamic>");
         declarations.push(lines([text("/// A kind that is not known yet."), class]));
     }
-    join(&cat([hard(), hard()]), declarations)
+    paragraphs(declarations)
 }
 
 fn by_tag(plan: &Plan<'_>, ident: &Ident, tag: &WireName, union: &PlannedUnion<'_>) -> Doc {

@@ -1,6 +1,6 @@
 //! The functions that read and write whole responses in Go.
 
-use jar_sprout_layout::{Doc, cat, hard, lines, nest, text};
+use jar_sprout_layout::{Doc, braces, lines, text};
 
 use super::Sheet;
 use super::types;
@@ -30,6 +30,5 @@ pub(super) fn functions(sheet: &mut Sheet<'_>) -> Vec<Doc> {
 }
 
 fn function(comment: String, head: String, body: Vec<String>) -> Doc {
-    let body = nest(cat(body.into_iter().map(|one| cat([hard(), text(one)]))));
-    lines([text(comment), cat([text(head + " {"), body, hard(), text("}")])])
+    lines([text(comment), braces(head, body.into_iter().map(text))])
 }

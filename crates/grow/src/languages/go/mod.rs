@@ -8,7 +8,7 @@ mod times;
 mod types;
 mod unions;
 
-use jar_sprout_layout::{Doc, Indent, Style, cat, hard, join, lines, nest, table, text};
+use jar_sprout_layout::{Doc, Indent, Style, braces, cat, hard, lines, nest, paragraphs, table, text};
 use jar_sprout_model::{Docs, Slot, Type};
 
 use crate::language::Language;
@@ -94,7 +94,7 @@ impl Dialect for GoOptions {
             PlannedDefinition::Record(fields) => record(sheet, ty, fields),
             PlannedDefinition::Enumeration(cases) if ty.is_closed => {
                 let check = refuse_others(ident, cases, sheet.needs);
-                join(&cat([hard(), hard()]), [enumeration(ident, cases), check])
+                paragraphs([enumeration(ident, cases), check])
             }
             PlannedDefinition::Enumeration(cases) => enumeration(ident, cases),
             PlannedDefinition::Union(union) => unions::union(sheet, ident, union),
@@ -125,7 +125,7 @@ impl Dialect for GoOptions {
                 Some(cat([text("import ("), nest(cat(several)), hard(), text(")")]))
             }
         };
-        join(&cat([hard(), hard()]), head.into_iter().chain(imports).chain(declarations))
+        paragraphs(head.into_iter().chain(imports).chain(declarations))
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
@@ -157,23 +157,22 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     if let Some(PlannedExtras { ident, map, slot: _ }) = &ty.extras {
         rows.push((&nothing, vec![ident.to_string(), types::slot(sheet, map), "`json:\"-\"`".to_owned()]));
     }
-    let body = nest(cat([hard(), documented_rows(rows)]));
-    let declaration = cat([text(format!("type {ident} struct {{")), body, hard(), text("}")]);
+    let declaration = braces(format!("type {ident} struct"), [documented_rows(rows)]);
     if let Some(extras) = &ty.extras {
         let methods = extras_methods(ident, fields, extras, sheet.needs);
-        return join(&cat([hard(), hard()]), [declaration].into_iter().chain(methods));
+        return paragraphs([declaration].into_iter().chain(methods));
     }
     let odd: Vec<&PlannedField<'_>> =
         fields.iter().filter(|field| names::tag_name(field.wire.as_str()).is_none()).collect();
     if odd.is_empty() {
         return match fill_in(sheet, ident, fields) {
-            Some(method) => join(&cat([hard(), hard()]), [declaration, method]),
+            Some(method) => paragraphs([declaration, method]),
             None => declaration,
         };
     }
     sheet.needs.imports.insert("encoding/json");
     sheet.needs.helpers.insert(KEYS);
-    join(&cat([hard(), hard()]), [declaration, decode_odd_keys(ident, &odd), encode_odd_keys(ident, &odd)])
+    paragraphs([declaration, decode_odd_keys(ident, &odd), encode_odd_keys(ident, &odd)])
 }
 
 const DEFAULTS: DefaultSpelling = DefaultSpelling {
@@ -261,7 +260,7 @@ fn documented_rows(rows: Vec<(&Docs, Vec<String>)>) -> Doc {
     }
     let sections =
         sections.into_iter().map(|(comment, rows)| lines(comment.into_iter().chain([table(rows)])));
-    join(&cat([hard(), hard()]), sections)
+    paragraphs(sections)
 }
 
 fn decode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
@@ -294,8 +293,7 @@ fn encode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
         body.push(if fate.is_always_there() {
             set
         } else {
-            let body = nest(cat([hard(), set]));
-            cat([text(format!("if {receiver}.{field} != nil {{")), body, hard(), text("}")])
+            braces(format!("if {receiver}.{field} != nil"), [set])
         });
     }
     body.push(text(format!("return encodeKeys(tagged({receiver}), odd)")));
@@ -313,9 +311,7 @@ fn encode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
 /// }
 /// ```
 fn method(doc: &str, signature: &str, body: Vec<Doc>) -> Doc {
-    let body = nest(cat(body.into_iter().map(|line| cat([hard(), line]))));
-    let method = cat([text(format!("func {signature} {{")), body, hard(), text("}")]);
-    lines([text(format!("// {doc}")), method])
+    lines([text(format!("// {doc}")), braces(format!("func {signature}"), body)])
 }
 
 /// A text of its own type; one that is not known yet is kept as it is.
@@ -328,7 +324,7 @@ fn enumeration<'c>(ident: &Ident, cases: &'c [PlannedCase<'_>]) -> Doc {
     let declaration = text(format!("type {ident} string"));
     let values = nest(cat([hard(), documented_rows(cases.iter().map(row).collect())]));
     let values = cat([text("const ("), values, hard(), text(")")]);
-    join(&cat([hard(), hard()]), [declaration, values])
+    paragraphs([declaration, values])
 }
 
 /// Decodes the values that there are, and no others.

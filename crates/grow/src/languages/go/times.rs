@@ -7,6 +7,7 @@ use jar_sprout_model::{Fraction, ZeroOffset};
 use super::types::{LOCAL_DATE_TIME, LOCAL_TIME};
 use crate::prepare::suffix;
 use crate::spell::Helper;
+use crate::spell::swap;
 use crate::spell::{HelpersByTime, TimeHelpers};
 
 /// A time with its offset; the platform's own type writes it in the usual way.
@@ -26,9 +27,10 @@ fn special(usual: Helper) -> TimeHelpers {
                 text.replace(&format!("{before}{}{behind}", usual.name), &format!("{before}{name}{behind}"))
             },
         );
+        assert!(text.contains(&format!("type {name} struct")), "{text}");
         let write = text.lines().find(|line| line.contains("t.Format(")).expect("it is written");
         let in_layout = |fraction: &str| {
-            let line = write.replace(".999999999", fraction);
+            let line = swap(write, ".999999999", fraction);
             match form.zero {
                 ZeroOffset::Letter => line,
                 ZeroOffset::Digits => line.replace("Z07:00", "-07:00"),
@@ -43,6 +45,7 @@ fn special(usual: Helper) -> TimeHelpers {
                 format!("\tif t.Nanosecond() == 0 {{\n\t{whole}\n\t}}\n{}", in_layout(&digits(count)))
             }
         };
-        (name, text.replace(write, &written))
+        let text = swap(&text, write, &written);
+        (name, text)
     })
 }

@@ -1,6 +1,6 @@
 //! Unions in Go: a struct with a pointer for each case, one of which is set, and methods that choose it.
 
-use jar_sprout_layout::{Doc, cat, hard, join, lines, nest, table, text};
+use jar_sprout_layout::{Doc, braces, cat, hard, lines, nest, paragraphs, table, text};
 use jar_sprout_model::{Slot, WireName};
 
 use super::Sheet;
@@ -22,7 +22,7 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'
             encode(ident, cases, None),
         ],
     };
-    join(&cat([hard(), hard()]), parts)
+    paragraphs(parts)
 }
 
 fn declaration(
@@ -43,8 +43,7 @@ fn declaration(
         }
         None => format!("// {ident} has one of its fields set."),
     };
-    let body = nest(cat([hard(), table(rows)]));
-    lines([text(doc), cat([text(format!("type {ident} struct {{")), body, hard(), text("}")])])
+    lines([text(doc), braces(format!("type {ident} struct"), [table(rows)])])
 }
 
 /// A type whose nil says that the case is not this one.
@@ -59,8 +58,7 @@ fn decode_by_tag(ident: &Ident, tag: &WireName, cases: &[PlannedUnionCase<'_>]) 
     let key = names::LITERAL.of(tag.as_str());
     let kind = match names::tag_name(tag.as_str()) {
         Some(name) => {
-            let field = nest(cat([hard(), text(format!("Value string `json:\"{name}\"`"))]));
-            body.push(cat([text("var kind struct {"), field, hard(), text("}")]));
+            body.push(braces("var kind struct", [text(format!("Value string `json:\"{name}\"`"))]));
             body.push(failing("json.Unmarshal(data, &kind)"));
             "kind.Value".to_owned()
         }
@@ -149,6 +147,5 @@ fn branch(condition: &str, body: impl IntoIterator<Item = String>) -> Doc {
 
 /// `if err := …; err != nil { return err }`
 pub(super) fn failing(call: &str) -> Doc {
-    let body = nest(cat([hard(), text("return err")]));
-    cat([text(format!("if err := {call}; err != nil {{")), body, hard(), text("}")])
+    braces(format!("if err := {call}; err != nil"), [text("return err")])
 }

@@ -1,12 +1,12 @@
 //! Classes with getters and setters.
 
-use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, text};
+use jar_sprout_layout::{Doc, braces, cat, comma_list, group, line, lines, members, nest, text};
 
 use super::Sheet;
 use super::settings::Library;
 use super::{
-    ABOUT, annotated, annotations, block, default_code, extras_declaration, field_with_empty_key, leaves_out,
-    members, naming_annotation, naming_of_empty_key, types,
+    ABOUT, annotated, annotations, default_code, extras_declaration, field_with_empty_key, leaves_out,
+    naming_annotation, naming_of_empty_key, types,
 };
 use crate::plan::{Ident, PlannedField, PlannedType};
 
@@ -92,14 +92,14 @@ fn auto_detect() -> Doc {
         "isGetterVisibility = Visibility.NONE",
         "setterVisibility = Visibility.NONE",
     ];
-    let arguments = join(&cat([text(","), line()]), arguments.map(text));
+    let arguments = comma_list(arguments.map(text));
     let inside = nest(nest(cat([jar_sprout_layout::soft(), arguments, text(")")])));
     group(cat([text("@JsonAutoDetect("), inside]))
 }
 
 fn getter(ident: &Ident, ty: &str) -> Doc {
     let head = text(format!("public {ty} {}()", getter_name(ident, ty)));
-    block(head, [text(format!("return {ident};"))])
+    braces(head, [text(format!("return {ident};"))])
 }
 
 /// `getHoneyKg`
@@ -110,7 +110,7 @@ pub(super) fn getter_name(ident: &Ident, ty: &str) -> String {
 
 fn setter(ident: &Ident, ty: &str) -> Doc {
     let head = text(format!("public void set{}({ty} {ident})", method_part(ident)));
-    block(head, [text(format!("this.{ident} = {ident};"))])
+    braces(head, [text(format!("this.{ident} = {ident};"))])
 }
 
 /// `HoneyKg` of `honeyKg`

@@ -1,10 +1,10 @@
 //! The class that reads and writes whole responses in Java.
 
-use jar_sprout_layout::{Doc, cat, group, join, line, nest, soft, text};
+use jar_sprout_layout::{Doc, braces, cat, comma_list, group, line, members, nest, soft, text};
 
 use super::Sheet;
 use super::settings::Library;
-use super::{block, members, types};
+use super::types;
 use crate::plan::PlannedRoot;
 
 pub(super) fn class(sheet: &mut Sheet<'_>) -> Doc {
@@ -49,8 +49,8 @@ pub(super) fn class(sheet: &mut Sheet<'_>) -> Doc {
                 call("return GSON.toJson", &["value", &format!("{token}.getType()")]),
             ),
         };
-        inside.push(block(head(&format!("public static {ty} {decode}"), "String text", may_fail), [read]));
-        inside.push(block(
+        inside.push(braces(head(&format!("public static {ty} {decode}"), "String text", may_fail), [read]));
+        inside.push(braces(
             head(&format!("public static String {encode}"), &format!("{ty} value"), may_fail),
             [write],
         ));
@@ -67,6 +67,6 @@ fn head(start: &str, parameter: &str, may_fail: Option<&'static str>) -> Doc {
 
 /// A call as a whole statement.
 fn call(name: &str, arguments: &[&str]) -> Doc {
-    let arguments = join(&cat([text(","), line()]), arguments.iter().map(|one| text((*one).to_owned())));
+    let arguments = comma_list(arguments.iter().map(|one| text((*one).to_owned())));
     group(cat([text(format!("{name}(")), nest(nest(cat([soft(), group(arguments)]))), text(");")]))
 }

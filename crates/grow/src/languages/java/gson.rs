@@ -1,11 +1,11 @@
 //! What Gson needs where reflection alone does not do: open enums and unions.
 
-use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, soft, text};
+use jar_sprout_layout::{Doc, braces, cat, comma_list, group, line, lines, members, nest, soft, text};
 use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
 use super::unions::{UNKNOWN, sealed};
-use super::{block, constants, members, names, types};
+use super::{constants, names, types};
 use crate::plan::{Ident, Kind, PlannedCase, PlannedUnion, PlannedUnionCase};
 use crate::spell::Helper;
 
@@ -18,7 +18,7 @@ pub(super) fn enumeration(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[Planned
     sheet.needs.helpers.insert(TEXT_ADAPTER);
     let adapter = members(
         text(format!("static final class Adapter extends TextAdapter<{ident}>")),
-        [block(
+        [braces(
             text("Adapter()"),
             [call("super(", [format!("{ident}::new"), format!("{ident}::value")], ");")],
         )],
@@ -84,8 +84,8 @@ fn case_record(union: &Ident, name: &str, ty: &str) -> Doc {
 
 fn adapter(ident: &Ident, chosen: Vec<Doc>, content: String) -> Doc {
     let parameters = nest(nest(cat([soft(), text("JsonElement json, JsonDeserializationContext context)")])));
-    let read = block(group(cat([text(format!("protected {ident} read(")), parameters])), chosen);
-    let content = block(text(format!("protected Object content({ident} value)")), [text(content)]);
+    let read = braces(group(cat([text(format!("protected {ident} read(")), parameters])), chosen);
+    let content = braces(text(format!("protected Object content({ident} value)")), [text(content)]);
     members(
         text(format!("final class Adapter extends UnionAdapter<{ident}>")),
         [read, content].map(|method| lines([text("@Override"), method])),
@@ -106,7 +106,7 @@ fn by_tag(sheet: &mut Sheet<'_>, tag: &WireName, union: &PlannedUnion<'_>, is_di
     let mut branches: Vec<Doc> = union.cases.iter().map(branch).collect();
     branches.push(text(format!("default -> new {UNKNOWN}(json);")));
     let key = names::LITERAL.of(tag.as_str());
-    vec![cat([block(text(format!("return switch (tag(json, {key}))")), branches), text(";")])]
+    vec![cat([braces(text(format!("return switch (tag(json, {key}))")), branches), text(";")])]
 }
 
 fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Vec<Doc> {
@@ -130,7 +130,7 @@ fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Ve
                 continue;
             }
         };
-        body.push(block(text(format!("if ({test})")), [group(made)]));
+        body.push(braces(text(format!("if ({test})")), [group(made)]));
     }
     if is_open {
         sheet.needs.imports.insert("com.google.gson.JsonParseException");
@@ -154,6 +154,6 @@ fn read(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
 
 /// Arguments on the same line, on one of their own, or one a line.
 fn call(open: &'static str, arguments: [String; 2], close: &'static str) -> Doc {
-    let arguments = join(&cat([text(","), line()]), arguments.map(text));
+    let arguments = comma_list(arguments.map(text));
     group(cat([text(open), nest(nest(cat([soft(), group(arguments), text(close)])))]))
 }

@@ -10,7 +10,10 @@ mod settings;
 mod types;
 mod unions;
 
-use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, print, soft, text};
+use jar_sprout_layout::{
+    Doc, Indent, Style, braces, cat, flat_length, group, join, line, lines, members, nest, paragraphs, soft,
+    text,
+};
 use jar_sprout_model::{Scalar, Slot, Type, Width};
 
 use crate::language::Language;
@@ -160,7 +163,7 @@ impl Dialect for JavaOptions {
         let head = lines([text(format!("// {MARK}")), text(format!("package {};", self.package))]);
         let imports = needs.imports.iter().map(|name| text(format!("import {name};")));
         let imports = (!needs.imports.is_empty()).then(|| lines(imports));
-        join(&cat([hard(), hard()]), [head].into_iter().chain(imports).chain(declarations))
+        paragraphs([head].into_iter().chain(imports).chain(declarations))
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
@@ -200,8 +203,7 @@ fn record_head(
 ) -> Doc {
     let between = cat([text(","), line()]);
     let components = group(join(&between, components));
-    let width = |doc: &Doc| print(doc, &Style { width: usize::MAX, ..ABOUT.style }).chars().count();
-    let one_line = width(&components);
+    let one_line = flat_length(&components);
     let inside = nest(nest(cat([soft(), components])));
     let inside = if one_line == 0 { Doc::Nil } else { inside };
     let open = format!("public record {}(", ty.ident);
@@ -241,10 +243,10 @@ fn defaults(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) 
     let set = fields.iter().filter_map(|field| {
         let code = default_code(plan, field)?;
         let set = text(format!("{} = {code};", field.ident));
-        Some(block(text(format!("if ({} == null)", field.ident)), [set]))
+        Some(braces(text(format!("if ({} == null)", field.ident)), [set]))
     });
     let set: Vec<Doc> = set.collect();
-    (!set.is_empty()).then(|| block(text(format!("public {}", ty.ident)), set))
+    (!set.is_empty()).then(|| braces(text(format!("public {}", ty.ident)), set))
 }
 
 fn naming_annotation(ident: &Ident, needs: &mut Needs) -> Doc {
@@ -257,7 +259,7 @@ fn naming_annotation(ident: &Ident, needs: &mut Needs) -> Doc {
 
 /// The library takes an annotation with the empty key for one without a key.
 fn naming_of_empty_key(ident: &Ident) -> Doc {
-    let translate = block(
+    let translate = braces(
         text("public String translate(String name)"),
         [text(format!("return name.equals({}) ? \"\" : name;", names::LITERAL.of(ident.as_str())))],
     );
@@ -355,8 +357,7 @@ fn closed(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<'_>]) -> Do
         (comment, declaration)
     };
     let cases: Vec<_> = cases.iter().enumerate().map(case).collect();
-    let inside = nest(cat([hard(), docs::spaced(cases)]));
-    cat([text(format!("public enum {ident} {{")), inside, hard(), text("}")])
+    braces(format!("public enum {ident}"), [docs::spaced(cases)])
 }
 
 /// A text of its own type; one that is not known yet is kept as it is.
@@ -379,16 +380,4 @@ fn constants(ident: &Ident, cases: &[PlannedCase<'_>], options: &JavaOptions) ->
         (ABOUT.comment.of(docs, options.indent + 2), declaration)
     };
     docs::spaced(cases.iter().map(case))
-}
-
-/// A declaration with members, a blank line between each two.
-fn members(head: Doc, inside: impl IntoIterator<Item = Doc>) -> Doc {
-    let inside = join(&cat([hard(), hard()]), inside);
-    cat([head, text(" {"), nest(cat([hard(), inside])), hard(), text("}")])
-}
-
-/// A head with lines below it.
-fn block(head: Doc, inside: impl IntoIterator<Item = Doc>) -> Doc {
-    let inside = inside.into_iter().map(|one| cat([hard(), one]));
-    cat([head, text(" {"), nest(cat(inside)), hard(), text("}")])
 }

@@ -1,11 +1,11 @@
 //! Plain records beside the types of the wire.
 
-use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, soft, text};
+use jar_sprout_layout::{Doc, braces, cat, comma_list, group, line, lines, members, nest, soft, text};
 use jar_sprout_model::Type;
 
 use super::Sheet;
 use super::unions::{UNKNOWN, sealed};
-use super::{beans, block, members, record_head, types};
+use super::{beans, record_head, types};
 use crate::plan::{PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
 use crate::spell::plain_copies::{
     self as copies, Both, Conversion, Sides, conversion, is_collection, may_be_null,
@@ -61,7 +61,7 @@ fn record(
         if parts.is_empty() {
             return Doc::Nil;
         }
-        nest(nest(cat([soft(), group(join(&cat([text(","), line()]), parts))])))
+        nest(nest(cat([soft(), group(comma_list(parts))])))
     };
     let head = record_head(sheet.plan, copy, components, 0, " {");
     let made = group(cat([text(format!("return new {}(", copy.ident)), listed(arguments), text(");")]));
@@ -73,7 +73,7 @@ fn record(
 }
 
 fn method(head: &str, wire: &str, body: impl IntoIterator<Item = Doc>) -> Doc {
-    block(text(format!("{head} fromWire({wire} wire)")), body)
+    braces(text(format!("{head} fromWire({wire} wire)")), body)
 }
 
 /// What a field of a copy is made of.
@@ -176,12 +176,12 @@ fn union(
             format!("new {}({})", case.ident, made(&conversion, "known.value()", &place, sheet.needs))
         };
         let test = text(format!("if (wire instanceof {} known)", class(from, wire)));
-        body.push(block(test, [text(format!("return {made};"))]));
+        body.push(braces(test, [text(format!("return {made};"))]));
     }
     if union.tag.is_some() {
         inside.push(held(UNKNOWN, "Object", ident.as_str()));
         let test = text(format!("if (wire instanceof {}.{UNKNOWN} unknown)", wire.ident));
-        body.push(block(test, [text(format!("return new {UNKNOWN}(unknown.value());"))]));
+        body.push(braces(test, [text(format!("return new {UNKNOWN}(unknown.value());"))]));
     }
     body.push(text("throw new IllegalArgumentException(\"unexpected: \" + wire);"));
     inside.push(method(&format!("static {ident}"), wire.ident.as_str(), body));

@@ -10,6 +10,7 @@ use crate::languages::jvm::java_time::JavaSyntax;
 use crate::plan::{Fate, PlannedField};
 use crate::prepare::suffix;
 use crate::spell::TimeHelpers;
+use crate::spell::swap;
 use crate::spell::{Helper, Needs};
 
 /// A type of the platform that the library is told how to read and write.
@@ -35,7 +36,7 @@ macro_rules! helpers {
             special: LazyLock::new(|| {
                 TimeHelpers::new(|form| {
                     let name = format!("{}{}{}", $base, suffix(form), $end);
-                    let text = include_str!($file).replace(concat!($base, $end), &name);
+                    let text = swap(include_str!($file), concat!($base, $end), &name);
                     let class = concat!("extends ", $parent, "<", $ty, "> {\n");
                     (name, SYNTAX.in_form(&text, $ty, class, $indent, form))
                 })

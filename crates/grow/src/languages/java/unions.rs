@@ -1,10 +1,10 @@
 //! Unions in Java: sealed interfaces.
 
-use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, soft, text};
+use jar_sprout_layout::{Doc, braces, cat, comma_list, group, hard, join, line, lines, nest, soft, text};
 use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
-use super::{block, names, types};
+use super::{names, types};
 use crate::plan::{Ident, Kind, PlannedUnion, PlannedUnionCase};
 use crate::spell::Needs;
 
@@ -63,7 +63,7 @@ fn by_tag(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, cases: &[Planned
     let key = names::LITERAL.of(tag.as_str());
     let body = [
         text("JsonNode node = context.readTree(parser);"),
-        cat([block(text(format!("return switch (node.path({key}).asText())")), branches), text(";")]),
+        cat([braces(text(format!("return switch (node.path({key}).asText())")), branches), text(";")]),
     ];
     let mut inside: Vec<Doc> = cases.iter().map(|case| wrapper(sheet, ident, case)).collect();
     inside.push(unknown(ident, sheet.needs));
@@ -100,7 +100,7 @@ fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Do
         let cast = group(cat([text(format!("({ident})")), nest(nest(cat([line(), call])))]));
         branches.push(group(cat([text("default ->"), nest(nest(cat([line(), cast])))])));
     }
-    let body = [cat([block(text("return switch (parser.currentToken())"), branches), text(";")])];
+    let body = [cat([braces(text("return switch (parser.currentToken())"), branches), text(";")])];
     let mut inside: Vec<Doc> = union.cases.iter().map(|case| wrapper(sheet, ident, case)).collect();
     inside.push(deserializer(ident, body, sheet.needs));
     lines([
@@ -170,7 +170,7 @@ pub(super) fn value_record(head: &str, ty: &str, supers: &str, more: impl IntoIt
     let accessor = lines([
         text("@Override"),
         text("@JsonValue"),
-        block(text(format!("public {ty} value()")), [text("return value;")]),
+        braces(text(format!("public {ty} value()")), [text("return value;")]),
     ]);
     let supers = match supers.trim_start() {
         "" => Doc::Nil,
@@ -194,12 +194,12 @@ fn deserializer(ident: &Ident, body: impl IntoIterator<Item = Doc>, needs: &mut 
     ]));
     let throws = group(nest(nest(cat([line(), text("throws IOException")]))));
     let head = cat([parameters, throws]);
-    let method = lines([text("@Override"), block(head, body)]);
+    let method = lines([text("@Override"), braces(head, body)]);
     super::members(text(format!("final class Deserializer extends JsonDeserializer<{ident}>")), [method])
 }
 
 /// `@Name(a = 1, b = 2)`
 fn annotation(name: &'static str, arguments: impl IntoIterator<Item = Doc>) -> Doc {
-    let arguments = join(&cat([text(","), line()]), arguments);
+    let arguments = comma_list(arguments);
     group(cat([text(name), text("("), nest(nest(cat([soft(), arguments, text(")")])))]))
 }

@@ -2,6 +2,8 @@
 
 use jar_sprout_model::{Fraction, TimeForm, ZeroOffset};
 
+use crate::spell::swap;
+
 /// How `java.time` writes times in a special way, in Java and in Kotlin.
 struct JavaTime {
     /// The constant that writes them in the usual way.
@@ -72,9 +74,9 @@ impl JavaSyntax {
         let import = |name: &str| format!("import java.time.format.{name}{}\n", self.end);
         let formatter = import("DateTimeFormatter");
         let builder = if has_builder { import("DateTimeFormatterBuilder") } else { String::new() };
-        text.replacen(&formatter, &format!("{formatter}{builder}"), 1)
-            .replacen(class, &format!("{class}{whole}{format}\n"), 1)
-            .replacen(&format!("DateTimeFormatter.{usual}.format"), &format!("{chosen}.format"), 1)
+        let text = swap(text, &formatter, &format!("{formatter}{builder}"));
+        let text = swap(&text, class, &format!("{class}{whole}{format}\n"));
+        swap(&text, &format!("DateTimeFormatter.{usual}.format"), &format!("{chosen}.format"))
     }
 
     /// A constant's declaration, broken behind its `=` where it is long.

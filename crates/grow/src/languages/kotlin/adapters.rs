@@ -1,6 +1,8 @@
 //! What Moshi, Gson and Jackson need where reflection alone does not do: open enums, unions, odd keys.
 
-use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
+use jar_sprout_layout::{
+    Doc, braces, cat, comma_list, group, hard, last_comma, line, lines, nest, paragraphs, soft, text,
+};
 use jar_sprout_model::{Type, WireName};
 
 use super::Sheet;
@@ -85,7 +87,7 @@ pub(super) fn enumeration(sheet: &mut Sheet<'_>, ident: &Ident, cases: Doc) -> D
             sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
             sheet.needs.helpers.insert(GSON_TEXT);
             let adapter = text_adapter("internal class Adapter", ident);
-            let inside = join(&cat([hard(), hard()]), [companion([cases]), adapter]);
+            let inside = paragraphs([companion([cases]), adapter]);
             let class = text_class(sheet, ident, "", inside);
             lines([text(format!("@JsonAdapter({ident}.Adapter::class)")), class])
         }
@@ -96,7 +98,7 @@ pub(super) fn enumeration(sheet: &mut Sheet<'_>, ident: &Ident, cases: Doc) -> D
                 text_class(sheet, ident, "", companion([cases])),
             ]);
             let adapter = text_adapter(&format!("class {ident}JsonAdapter"), ident);
-            join(&cat([hard(), hard()]), [class, adapter])
+            paragraphs([class, adapter])
         }
         Library::Jackson | Library::Kotlinx | Library::None => {
             sheet.needs.imports.extend([
@@ -113,18 +115,18 @@ pub(super) fn enumeration(sheet: &mut Sheet<'_>, ident: &Ident, cases: Doc) -> D
 /// `class Adapter : TextAdapter<Hive>(::Hive, Hive::value)`
 fn text_adapter(class: &str, ident: &Ident) -> Doc {
     let arguments = [text(format!("::{ident}")), text(format!("{ident}::value"))];
-    let arguments = cat([soft(), join(&cat([text(","), line()]), arguments), if_broken(",", "")]);
+    let arguments = cat([soft(), comma_list(arguments), last_comma()]);
     let call = cat([text(format!("TextAdapter<{ident}>(")), nest(arguments), soft(), text(")")]);
     group(cat([text(format!("{class} :")), nest(cat([line(), group(call)]))]))
 }
 
 fn companion(parts: impl IntoIterator<Item = Doc>) -> Doc {
-    block("companion object", [join(&cat([hard(), hard()]), parts)])
+    block("companion object", [paragraphs(parts)])
 }
 
 fn text_class(sheet: &mut Sheet<'_>, ident: &Ident, annotation: &str, inside: Doc) -> Doc {
     let value = nest(cat([hard(), text(format!("{annotation}val value: String,"))]));
-    let body = cat([text(" {"), nest(cat([hard(), inside])), hard(), text("}")]);
+    let body = braces(Doc::Nil, [inside]);
     let supertype = parcels::supertype(sheet);
     let class =
         cat([text(format!("data class {ident}(")), value, hard(), text(format!("){supertype}")), body]);
@@ -148,7 +150,7 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'
                 lines(parcels.into_iter().chain([wrapper]))
             };
             let wrappers: Vec<Doc> = union.cases.iter().map(wrapper).collect();
-            join(&cat([hard(), hard()]), wrappers)
+            paragraphs(wrappers)
         }
     };
     let interface = interface(sheet, ident, inside);
@@ -158,7 +160,7 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'
         Library::Jackson | Library::Kotlinx | Library::None => of_jackson_union(sheet, ident, union),
     };
     let interface = lines(annotations.into_iter().chain([interface]));
-    join(&cat([hard(), hard()]), [interface].into_iter().chain(adapter))
+    paragraphs([interface].into_iter().chain(adapter))
 }
 
 /// A class around what a case holds.
@@ -176,7 +178,7 @@ fn wrapper(sheet: &mut Sheet<'_>, name: &str, ty: Doc, union: &Ident) -> Doc {
         sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonCreator");
         let factory = text(format!("fun of(value: JsonNode) = {UNKNOWN}(value)"));
         let factory = lines([text("@JvmStatic"), text("@JsonCreator"), factory]);
-        class.extend([text(" {"), nest(cat([hard(), companion([factory])])), hard(), text("}")]);
+        class.push(braces(Doc::Nil, [companion([factory])]));
     }
     cat(class)
 }
@@ -237,7 +239,7 @@ fn of_gson(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> (V
     let read = method("read", &parameters, ident.as_str(), chosen);
     let adapter = block(
         &format!("class {ident}Adapter : UnionAdapter<{ident}>()"),
-        [join(&cat([hard(), hard()]), [read, content(ident, union)])],
+        [paragraphs([read, content(ident, union)])],
     );
     (vec![text(format!("@JsonAdapter({ident}Adapter::class)"))], Some(adapter))
 }
@@ -272,7 +274,7 @@ fn of_moshi_union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>
         hard(),
         text(format!(") : UnionAdapter<{ident}>(moshi) {{")),
     ]);
-    let inside = join(&cat([hard(), hard()]), [read, content(ident, union)]);
+    let inside = paragraphs([read, content(ident, union)]);
     let adapter = cat([head, nest(cat([hard(), inside])), hard(), text("}")]);
     (vec![text(with_moshi_adapter(sheet.needs))], Some(adapter))
 }
@@ -405,7 +407,7 @@ fn header(name: &str, parameters: &[(&str, &str)], result: &str) -> Doc {
     let open = text(format!("override fun {name}("));
     let close = text(format!("): {result}"));
     if parameters.len() == 1 {
-        let inside = nest(cat([soft(), cat(parameters), if_broken(",", "")]));
+        let inside = nest(cat([soft(), cat(parameters), last_comma()]));
         return group(cat([open, inside, soft(), close]));
     }
     // Its linter wants several parameters on lines of their own.

@@ -1,6 +1,6 @@
 //! The functions that read and write whole responses in Kotlin.
 
-use jar_sprout_layout::{Doc, cat, group, hard, if_broken, line, lines, nest, soft, text};
+use jar_sprout_layout::{Doc, cat, group, hard, last_comma, line, lines, nest, soft, text};
 use jar_sprout_model::{Scalar, Width};
 
 use super::Sheet;
@@ -125,7 +125,7 @@ fn with_dates(sheet: &mut Sheet<'_>) -> &'static str {
 
 /// A function of one parameter and one expression.
 fn function(head: &str, parameter: &str, result: &str, body: String) -> Doc {
-    let parameter = nest(cat([soft(), text(parameter.to_owned()), if_broken(",", "")]));
+    let parameter = nest(cat([soft(), text(parameter.to_owned()), last_comma()]));
     let signature = group(cat([text(format!("{head}(")), parameter, soft(), text(format!("): {result} ="))]));
     cat([signature, group(nest(cat([line(), text(body)])))])
 }

@@ -1,6 +1,6 @@
 //! Keys beyond the properties of a class.
 
-use jar_sprout_layout::{Doc, cat, group, if_broken, lines, nest, soft, text};
+use jar_sprout_layout::{Doc, cat, group, last_comma, lines, nest, soft, text};
 
 use super::Sheet;
 use super::settings::KotlinOptions;
@@ -53,6 +53,6 @@ pub(super) fn serializer(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Option<
     let ident = has_serializer(ty, sheet.options).then_some(&ty.ident)?;
     sheet.needs.helpers.insert(SERIALIZER);
     let generated = text(format!("{ident}.generatedSerializer()"));
-    let arguments = group(cat([nest(cat([soft(), generated, if_broken(",", "")])), soft(), text(")")]));
+    let arguments = group(cat([nest(cat([soft(), generated, last_comma()])), soft(), text(")")]));
     Some(cat([text(format!("internal object Serializer : OtherKeysSerializer<{ident}>(")), arguments]))
 }

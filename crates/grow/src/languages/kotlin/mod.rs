@@ -12,7 +12,7 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{
-    Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, soft, text,
+    Doc, Indent, Style, braces, cat, group, hard, join, last_comma, line, lines, nest, paragraphs, soft, text,
 };
 use jar_sprout_model::Slot;
 
@@ -127,8 +127,7 @@ impl Dialect for KotlinOptions {
         imports.sort_by_key(|name| (names::import_group(name), *name));
         let imports: Vec<Doc> = imports.iter().map(|name| text(format!("import {name}"))).collect();
         let imports = (!imports.is_empty()).then(|| lines(imports));
-        let blank_line = cat([hard(), hard()]);
-        join(&blank_line, head.into_iter().chain(imports).chain(declarations))
+        paragraphs(head.into_iter().chain(imports).chain(declarations))
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
@@ -144,7 +143,7 @@ impl Dialect for KotlinOptions {
 fn use_serializers(classes: &[String]) -> Doc {
     let classes = classes.iter().map(|class| text(class.clone()));
     let between = cat([text(","), line()]);
-    let inner = nest(cat([soft(), join(&between, classes), if_broken(",", "")]));
+    let inner = nest(cat([soft(), join(&between, classes), last_comma()]));
     group(cat([text("@file:UseSerializers("), inner, soft(), text(")")]))
 }
 
@@ -187,7 +186,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     let inside = if inside.is_empty() {
         Doc::Nil
     } else {
-        let inside = nest(cat([hard(), join(&cat([hard(), hard()]), inside)]));
+        let inside = nest(cat([hard(), paragraphs(inside)]));
         cat([text(" {"), inside, hard(), text("}")])
     };
     let class = cat([text(format!("data class {ident}(")), body, hard(), text(")"), supers, inside]);
@@ -321,7 +320,7 @@ fn value_class(name: &str, ty: Doc, rest: Doc, parcels: Vec<Doc>, options: &Kotl
 fn enumeration(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<'_>]) -> Doc {
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
-        let call = cat([soft(), text(literal), if_broken(",", "")]);
+        let call = cat([soft(), text(literal), last_comma()]);
         let call = group(cat([text(format!("{ident}(")), nest(call), soft(), text(")")]));
         let value = nest(cat([line(), call]));
         (ABOUT.comment.of(docs, sheet.options.indent + 8), group(cat([text(format!("val {case} =")), value])))
@@ -334,10 +333,9 @@ fn enumeration(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<'_>]) 
             return adapters::enumeration(sheet, ident, cases);
         }
     }
-    let cases = nest(cat([hard(), cases]));
-    let companion = cat([text("companion object {"), cases, hard(), text("}")]);
+    let companion = braces("companion object", [cases]);
     let supertype = parcels::supertype(sheet);
-    let body = cat([text(supertype), text(" {"), nest(cat([hard(), companion])), hard(), text("}")]);
+    let body = braces(supertype, [companion]);
     let parcels = parcels::annotations(sheet, []);
     value_class(&ident.to_string(), text("String"), body, parcels, sheet.options)
 }
@@ -366,11 +364,10 @@ fn closed(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<'_>]) -> Do
     // Its linter wants a blank line wherever an annotation stands.
     let cases = if has_keys {
         let documented = cases.into_iter().map(|(comment, case)| lines(comment.into_iter().chain([case])));
-        join(&cat([hard(), hard()]), documented)
+        paragraphs(documented)
     } else {
         docs::spaced(cases)
     };
-    let inside = nest(cat([hard(), cases]));
-    let class = cat([text(format!("enum class {ident} {{")), inside, hard(), text("}")]);
+    let class = braces(format!("enum class {ident}"), [cases]);
     lines(serializable.into_iter().chain([class]))
 }

@@ -1,6 +1,6 @@
 //! Plain classes beside those of the wire.
 
-use jar_sprout_layout::{Doc, cat, hard, join, lines, nest, text};
+use jar_sprout_layout::{Doc, cat, hard, lines, nest, paragraphs, text};
 use jar_sprout_model::Slot;
 
 use super::Sheet;
@@ -22,7 +22,7 @@ pub(super) fn declare(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, wire: &Plan
     let suppressed = copies::uses_deprecated(wire).then(|| text("@Suppress(\"DEPRECATION\")"));
     let function = cat([result, nest(cat([hard(), made]))]);
     let function = lines(suppressed.into_iter().chain([function]));
-    join(&cat([hard(), hard()]), [declaration, function])
+    paragraphs([declaration, function])
 }
 
 /// `toHive`
@@ -102,7 +102,7 @@ fn union(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, union: &PlannedUnion<'_>
             inside.push(held(case.ident.as_str(), ty, &copy.ident));
         }
     }
-    interface(&mut sheet.with(&plain), &copy.ident, join(&cat([hard(), hard()]), inside))
+    interface(&mut sheet.with(&plain), &copy.ident, paragraphs(inside))
 }
 
 fn held(name: &str, ty: Doc, union: &Ident) -> Doc {

@@ -12,6 +12,7 @@ use crate::plan::PlannedField;
 use crate::prepare::suffix;
 use crate::spell::Helper;
 use crate::spell::TimeHelpers;
+use crate::spell::swap;
 
 /// A type of the platform that the library needs a serializer for.
 struct Foreign {
@@ -33,10 +34,10 @@ macro_rules! foreign {
             },
             special: LazyLock::new(|| {
                 TimeHelpers::new(|form| {
-                    let name = $serializer.replacen("Serializer", &format!("{}Serializer", suffix(form)), 1);
+                    let name = swap($serializer, "Serializer", &format!("{}Serializer", suffix(form)));
                     let text = include_str!(concat!("kotlinx/", $serializer, ".kt"));
                     let class = concat!("KSerializer<", $name, "> {\n");
-                    (name.clone(), SYNTAX.in_form(&text.replace($serializer, &name), $name, class, 4, form))
+                    (name.clone(), SYNTAX.in_form(&swap(text, $serializer, &name), $name, class, 4, form))
                 })
             }),
         }

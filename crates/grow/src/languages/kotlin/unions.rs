@@ -1,7 +1,7 @@
 //! Unions in Kotlin: sealed interfaces, with a serializer that looks at the JSON to choose the case.
 
 use jar_sprout_layout::{
-    Doc, Style, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text,
+    Doc, braces, cat, flat_length, group, hard, join, last_comma, line, lines, nest, paragraphs, soft, text,
 };
 use jar_sprout_model::{Type, WireName};
 
@@ -39,23 +39,18 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'
     };
     let interface = lines([text(format!("@Serializable(with = {ident}Serializer::class)")), interface]);
     let serializer = cat([serializer_header(ident), nest(cat([hard(), choice])), hard(), text("}")]);
-    join(&cat([hard(), hard()]), [interface, serializer])
+    paragraphs([interface, serializer])
 }
 
 /// `sealed interface Event { … }`
 pub(super) fn interface(sheet: &mut Sheet<'_>, ident: &Ident, inside: Doc) -> Doc {
     let supertype = parcels::supertype(sheet);
-    cat([
-        text(format!("sealed interface {ident}{supertype} {{")),
-        nest(cat([hard(), inside])),
-        hard(),
-        text("}"),
-    ])
+    braces(format!("sealed interface {ident}{supertype}"), [inside])
 }
 
 /// `object QueenSerializer : JsonContentPolymorphicSerializer<Queen>(Queen::class) {`
 fn serializer_header(ident: &Ident) -> Doc {
-    let class = cat([soft(), text(format!("{ident}::class")), if_broken(",", "")]);
+    let class = cat([soft(), text(format!("{ident}::class")), last_comma()]);
     let open = text(format!("JsonContentPolymorphicSerializer<{ident}>("));
     let base = nest(cat([line(), group(cat([open, nest(class), soft(), text(")")]))]));
     cat([group(cat([text(format!("object {ident}Serializer :")), base])), text(" {")])
@@ -80,7 +75,7 @@ fn wrapper_cases(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedUnionCase
         value_class(case.as_str(), ty, text(format!(" : {ident}")), parcels, sheet.options)
     });
     let wrappers: Vec<Doc> = wrappers.collect();
-    join(&cat([hard(), hard()]), wrappers)
+    paragraphs(wrappers)
 }
 
 fn choose_by_tag(
@@ -155,11 +150,10 @@ pub(super) type Branch = (String, Doc);
 
 /// A `when` so many columns from the left. Where one branch needs braces, its linter wants them on all.
 pub(super) fn when(subject: &str, branches: Vec<Branch>, indent: usize) -> Doc {
-    let open = if subject.is_empty() { "when {".to_owned() } else { format!("when ({subject}) {{") };
-    let flat = Style { width: usize::MAX, ..super::ABOUT.style };
+    let open = if subject.is_empty() { "when".to_owned() } else { format!("when ({subject})") };
     let inside = indent + INDENT;
     let width = |(condition, chosen): &Branch| {
-        inside + condition.chars().count() + " -> ".len() + print(chosen, &flat).chars().count()
+        inside + condition.chars().count() + " -> ".len() + flat_length(chosen)
     };
     let needs_braces = branches.iter().any(|branch| width(branch) > super::ABOUT.style.width);
     let branch = |(condition, chosen): Branch| {
@@ -171,7 +165,7 @@ pub(super) fn when(subject: &str, branches: Vec<Branch>, indent: usize) -> Doc {
     };
     let between = if needs_braces { cat([hard(), hard()]) } else { hard() };
     let branches = join(&between, branches.into_iter().map(branch));
-    cat([text(open), nest(cat([hard(), branches])), hard(), text("}")])
+    braces(open, [branches])
 }
 
 /// Columns of one level.
@@ -182,7 +176,7 @@ fn serializer(condition: &str, class: &str) -> Branch {
 }
 
 fn selection(ident: &Ident, subject: &str, branches: Vec<Branch>) -> Doc {
-    let parameter = nest(cat([soft(), text("element: JsonElement"), if_broken(",", "")]));
+    let parameter = nest(cat([soft(), text("element: JsonElement"), last_comma()]));
     let header = group(cat([
         text("override fun selectDeserializer("),
         parameter,

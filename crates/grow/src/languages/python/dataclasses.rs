@@ -1,6 +1,8 @@
 //! Dataclasses with `from_dict` and `to_dict`, which need nothing but the standard library.
 
-use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
+use jar_sprout_layout::{
+    Doc, cat, comma_list, group, hard, if_broken, join, last_comma, line, lines, nest, paragraphs, soft, text,
+};
 use jar_sprout_model::{Scalar, Slot, Type, WireName};
 
 use super::Sheet;
@@ -122,7 +124,7 @@ pub(super) fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[Plan
         cat([text("def to_dict(self) -> dict[str, Any]:"), nest(cat([hard(), written(sheet, ty, fields)]))]);
     let head: Vec<Doc> =
         docstring(ty.docs).into_iter().chain([cat(members)]).chain((!fields.is_empty()).then(hard)).collect();
-    let methods = join(&cat([hard(), hard()]), [read, write]);
+    let methods = paragraphs([read, write]);
     let body = nest(cat(head.into_iter().chain([hard(), methods])));
     lines([text("@dataclass(kw_only=True)"), cat([text(format!("class {}:", ty.ident)), body])])
 }
@@ -265,8 +267,8 @@ fn written(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'
 
 /// Contents on one line, or one a line with a comma behind each.
 fn listed(open: &'static str, items: Vec<Doc>, close: &'static str) -> Doc {
-    let items = join(&cat([text(","), line()]), items);
-    group(cat([text(open), nest(cat([soft(), items, if_broken(",", "")])), soft(), text(close)]))
+    let items = comma_list(items);
+    group(cat([text(open), nest(cat([soft(), items, last_comma()])), soft(), text(close)]))
 }
 
 impl Converter<'_> {

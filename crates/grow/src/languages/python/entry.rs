@@ -1,6 +1,6 @@
 //! The functions that read and write whole responses in Python.
 
-use jar_sprout_layout::{Doc, cat, group, hard, if_broken, lines, nest, soft, text};
+use jar_sprout_layout::{Doc, cat, group, hard, last_comma, lines, nest, soft, text};
 
 use super::Sheet;
 use super::settings::Types;
@@ -49,7 +49,7 @@ fn adapter_name(ident: &Ident) -> String {
 }
 
 fn function(head: String, parameter: String, result: &str, body: Doc) -> Doc {
-    let parameter = nest(cat([soft(), text(parameter), if_broken(",", "")]));
+    let parameter = nest(cat([soft(), text(parameter), last_comma()]));
     let head = group(cat([text(head), parameter, soft(), text(format!(") -> {result}:"))]));
     cat([head, nest(cat([hard(), text("return "), body]))])
 }

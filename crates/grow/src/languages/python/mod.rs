@@ -10,7 +10,8 @@ mod typed_dicts;
 mod types;
 
 use jar_sprout_layout::{
-    Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text,
+    Doc, Indent, Style, cat, comma_list, flat_length, group, hard, join, last_comma, line, lines, nest,
+    paragraphs, soft, text,
 };
 use jar_sprout_model::{Docs, Slot};
 
@@ -138,8 +139,7 @@ impl Dialect for PythonOptions {
         let head = [text(format!("# {MARK}")), text("from __future__ import annotations")];
         let groups = names::grouped_imports(&needs.imports);
         let groups = groups.into_iter().map(|group| lines(group.into_iter().map(text)));
-        let blank_line = cat([hard(), hard()]);
-        let head = join(&blank_line, [lines(head)].into_iter().chain(groups));
+        let head = paragraphs([lines(head)].into_iter().chain(groups));
         join(&cat([hard(), hard(), hard()]), [head].into_iter().chain(declarations))
     }
 
@@ -237,7 +237,7 @@ fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
             (open.len(), call(open, arguments, ")"))
         }
     };
-    let width = print(&ty, &Style { width: usize::MAX, ..STYLE }).chars().count();
+    let width = flat_length(&ty);
     let start = INDENT + ident.as_str().chars().count() + ": ".len() + width + " = ".len() + opening;
     // Its formatter takes a type that leaves no room for the value into parentheses.
     let ty =
@@ -253,8 +253,8 @@ const DEFAULTS: DefaultSpelling = DefaultSpelling {
 
 /// Contents on the same line, on one line of their own, or one a line.
 fn call(open: &'static str, arguments: impl Iterator<Item = Doc>, close: &'static str) -> Doc {
-    let inner = join(&cat([text(","), line()]), arguments);
-    let inner = group(cat([inner, if_broken(",", "")]));
+    let inner = comma_list(arguments);
+    let inner = group(cat([inner, last_comma()]));
     group(cat([text(open), nest(cat([soft(), inner])), soft(), text(close)]))
 }
 

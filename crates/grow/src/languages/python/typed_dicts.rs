@@ -1,6 +1,6 @@
 //! Typed dictionaries: what `json.loads` gives, with names for a type checker. Nothing of it is there at run time.
 
-use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, print, soft, text};
+use jar_sprout_layout::{Doc, cat, comma_list, group, hard, last_comma, lines, nest, soft, text};
 use jar_sprout_model::{OnWire, Slot, Type};
 
 use super::Sheet;
@@ -117,9 +117,8 @@ pub(super) fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>], needs
     let known: Vec<String> = cases.iter().map(|case| names::literal(case.wire.as_str())).collect();
     if ty.is_closed {
         needs.imports.insert("from typing import Literal");
-        let known = join(&cat([text(","), line()]), known.into_iter().map(text));
-        let known =
-            cat([text("Literal["), nest(cat([soft(), known, if_broken(",", "")])), soft(), text("]")]);
+        let known = comma_list(known.into_iter().map(text));
+        let known = cat([text("Literal["), nest(cat([soft(), known, last_comma()])), soft(), text("]")]);
         let alias = cat([text(format!("{} = ", ty.ident)), group(known)]);
         return lines([alias].into_iter().chain(ABOUT.comment.of(ty.docs, 0)));
     }
@@ -133,8 +132,7 @@ pub(super) fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>], needs
 pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     let cases: Vec<String> = union.cases.iter().map(|case| slot(sheet, case.slot)).collect();
     let flat = format!("{ident} = {}", cases.join(" | "));
-    let width = print(&text(flat.clone()), &ABOUT.style).chars().count();
-    if width <= ABOUT.style.width {
+    if flat.chars().count() <= ABOUT.style.width {
         return text(flat);
     }
     let cases = cases

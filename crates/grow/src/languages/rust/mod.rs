@@ -8,7 +8,10 @@ mod sizes;
 mod times;
 mod types;
 
-use jar_sprout_layout::{Doc, Indent, Style, cat, group_at_most, hard, join, line, lines, nest, soft, text};
+use jar_sprout_layout::{
+    Doc, Indent, Style, braces, cat, comma_list, group_at_most, hard, lines, members, nest, paragraphs, soft,
+    text,
+};
 use jar_sprout_model::{Numeral, Slot, Type, WireName};
 
 use crate::language::Language;
@@ -103,8 +106,7 @@ impl Dialect for RustOptions {
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let imports = names::grouped_imports(&needs.imports);
         let imports = (!imports.is_empty()).then(|| lines(imports.into_iter().map(text)));
-        let blank_line = cat([hard(), hard()]);
-        join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(imports).chain(declarations))
+        paragraphs([text(format!("// {MARK}"))].into_iter().chain(imports).chain(declarations))
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
@@ -130,7 +132,7 @@ fn serde(arguments: Vec<String>) -> Option<Doc> {
     if arguments.is_empty() {
         return None;
     }
-    let arguments = join(&cat([text(","), line()]), arguments.into_iter().map(text));
+    let arguments = comma_list(arguments.into_iter().map(text));
     // Its formatter keeps the arguments of an attribute on one line up to 70 columns.
     Some(group_at_most(80, cat([text("#[serde("), nest(cat([soft(), arguments])), soft(), text(")]")])))
 }
@@ -193,14 +195,12 @@ fn defaults(sheet: &mut Sheet<'_>, ident: &Ident, fields: &[&PlannedField<'_>]) 
     for field in fields {
         let Some(default) = field.fate.default() else { continue };
         let ty = types::non_null(sheet, Some(ident), field.slot);
-        let head = cat([text(format!("fn {}() -> ", default_name(&field.ident))), ty, text(" {")]);
+        let head = cat([text(format!("fn {}() -> ", default_name(&field.ident))), ty]);
         let code = sheet.plan.default_code(default, &DEFAULTS);
         let code = if default.is_number() { names::in_groups(&code) } else { code };
-        let body = nest(cat([hard(), text(code)]));
-        functions.push(cat([head, body, hard(), text("}")]));
+        functions.push(braces(head, [text(code)]));
     }
-    let inside = nest(cat([hard(), join(&cat([hard(), hard()]), functions.clone())]));
-    (!functions.is_empty()).then(|| cat([text(format!("impl {ident} {{")), inside, hard(), text("}")]))
+    (!functions.is_empty()).then(|| members(format!("impl {ident}"), functions))
 }
 
 fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, all_renamed: bool) -> Doc {

@@ -1,24 +1,26 @@
 /// Holds a value apart, so that a type can contain itself.
-final class Box<Value: Codable & Hashable & Sendable>: Codable, Hashable, Sendable {
-    let value: Value
+public final class Box<Value: Codable & Hashable & Sendable>: Codable, Hashable, Sendable {
+    public let value: Value
 
-    init(_ value: Value) {
+    public init(_ value: Value) {
         self.value = value
     }
 
-    init(from decoder: any Decoder) throws {
+    public init(from decoder: any Decoder) throws {
         value = try Value(from: decoder)
     }
+    // <encode>
 
-    func encode(to encoder: any Encoder) throws {
+    public func encode(to encoder: any Encoder) throws {
         try value.encode(to: encoder)
     }
+    // </encode>
 
-    static func == (left: Box, right: Box) -> Bool {
+    public static func == (left: Box, right: Box) -> Bool {
         left.value == right.value
     }
 
-    func hash(into hasher: inout Hasher) {
+    public func hash(into hasher: inout Hasher) {
         hasher.combine(value)
     }
 }

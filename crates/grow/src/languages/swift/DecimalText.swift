@@ -1,17 +1,17 @@
 import Foundation
 
 /// A number that JSON has in letters; how it was written is kept.
-struct DecimalText: Codable, Hashable, Sendable {
-    let number: Decimal
-    let text: String
+public struct DecimalText: Codable, Hashable, Sendable {
+    public let number: Decimal
+    public let text: String
 
-    init?(_ text: String) {
+    public init?(_ text: String) {
         guard let number = Decimal(string: text) else { return nil }
         self.number = number
         self.text = text
     }
 
-    init(from decoder: any Decoder) throws {
+    public init(from decoder: any Decoder) throws {
         let container = try decoder.singleValueContainer()
         let text = try container.decode(String.self)
         guard let number = Decimal(string: text) else {
@@ -24,7 +24,7 @@ struct DecimalText: Codable, Hashable, Sendable {
         self.text = text
     }
 
-    func encode(to encoder: any Encoder) throws {
+    public func encode(to encoder: any Encoder) throws {
         var container = encoder.singleValueContainer()
         try container.encode(text)
     }

@@ -1,15 +1,15 @@
 /// A number that JSON has in letters; how it was written is kept.
-struct DoubleText: Codable, Hashable, Sendable {
-    let number: Double
-    let text: String
+public struct DoubleText: Codable, Hashable, Sendable {
+    public let number: Double
+    public let text: String
 
-    init?(_ text: String) {
+    public init?(_ text: String) {
         guard let number = Double(text) else { return nil }
         self.number = number
         self.text = text
     }
 
-    init(from decoder: any Decoder) throws {
+    public init(from decoder: any Decoder) throws {
         let container = try decoder.singleValueContainer()
         let text = try container.decode(String.self)
         guard let number = Double(text) else {
@@ -22,7 +22,7 @@ struct DoubleText: Codable, Hashable, Sendable {
         self.text = text
     }
 
-    func encode(to encoder: any Encoder) throws {
+    public func encode(to encoder: any Encoder) throws {
         var container = encoder.singleValueContainer()
         try container.encode(text)
     }

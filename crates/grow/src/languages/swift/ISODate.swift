@@ -3,17 +3,17 @@ import Foundation
 /// A date, with or without a time and an offset, as ISO 8601 writes it.
 ///
 /// The text is kept, since `Date` forgets the offset. Without an offset, `date` is in UTC.
-struct ISODate: Codable, Hashable, Sendable {
-    let date: Date
-    let text: String
+public struct ISODate: Codable, Hashable, Sendable {
+    public let date: Date
+    public let text: String
 
-    init?(_ text: String) {
+    public init?(_ text: String) {
         guard let date = Self.parse(text) else { return nil }
         self.date = date
         self.text = text
     }
 
-    init(from decoder: any Decoder) throws {
+    public init(from decoder: any Decoder) throws {
         let container = try decoder.singleValueContainer()
         let text = try container.decode(String.self)
         guard let date = Self.parse(text) else {
@@ -26,7 +26,7 @@ struct ISODate: Codable, Hashable, Sendable {
         self.text = text
     }
 
-    func encode(to encoder: any Encoder) throws {
+    public func encode(to encoder: any Encoder) throws {
         var container = encoder.singleValueContainer()
         try container.encode(text)
     }

@@ -1,15 +1,15 @@
 /// A number that JSON has in letters; how it was written is kept.
-struct IntegerText: Codable, Hashable, Sendable {
-    let number: Int64
-    let text: String
+public struct IntegerText: Codable, Hashable, Sendable {
+    public let number: Int64
+    public let text: String
 
-    init?(_ text: String) {
+    public init?(_ text: String) {
         guard let number = Int64(text) else { return nil }
         self.number = number
         self.text = text
     }
 
-    init(from decoder: any Decoder) throws {
+    public init(from decoder: any Decoder) throws {
         let container = try decoder.singleValueContainer()
         let text = try container.decode(String.self)
         guard let number = Int64(text) else {
@@ -22,7 +22,7 @@ struct IntegerText: Codable, Hashable, Sendable {
         self.text = text
     }
 
-    func encode(to encoder: any Encoder) throws {
+    public func encode(to encoder: any Encoder) throws {
         var container = encoder.singleValueContainer()
         try container.encode(text)
     }

@@ -1,5 +1,5 @@
 /// A value, null, or nothing at all: what is absent is left alone.
-enum Maybe<Value> {
+public enum Maybe<Value> {
     case absent
     case null
     case value(Value)
@@ -12,14 +12,14 @@ extension Maybe: Equatable where Value: Equatable {}
 extension Maybe: Hashable where Value: Hashable {}
 
 extension Maybe: Decodable where Value: Decodable {
-    init(from decoder: any Decoder) throws {
+    public init(from decoder: any Decoder) throws {
         let container = try decoder.singleValueContainer()
         self = try container.decodeNil() ? .null : .value(container.decode(Value.self))
     }
 }
 
 extension Maybe: Encodable where Value: Encodable {
-    func encode(to encoder: any Encoder) throws {
+    public func encode(to encoder: any Encoder) throws {
         var container = encoder.singleValueContainer()
         if case .value(let value) = self {
             try container.encode(value)

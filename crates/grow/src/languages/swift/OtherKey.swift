@@ -22,6 +22,7 @@ struct OtherKey: CodingKey {
         let pairs = try others.map { ($0.stringValue, try container.decode(Value.self, forKey: $0)) }
         return Dictionary(uniqueKeysWithValues: pairs)
     }
+    // <encode>
 
     /// Writes others among the keys of an object.
     static func encode<Value: Encodable>(_ others: [String: Value], to encoder: any Encoder) throws {
@@ -30,4 +31,5 @@ struct OtherKey: CodingKey {
             try container.encode(value, forKey: OtherKey(stringValue: name))
         }
     }
+    // </encode>
 }

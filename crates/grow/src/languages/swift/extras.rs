@@ -3,13 +3,10 @@
 use jar_sprout_layout::{Doc, text};
 
 use super::Sheet;
+use super::helpers::{OTHER_KEY, help};
 use super::settings::SwiftOptions;
 use super::types;
 use crate::plan::{Ident, PlannedType};
-use crate::spell::Helper;
-
-const OTHER_KEY: Helper = Helper { name: "OtherKey", text: include_str!("OtherKey.swift") };
-const DECODED_OTHER_KEY: Helper = Helper { name: "OtherKey", text: include_str!("decode/OtherKey.swift") };
 
 /// The property that holds them.
 pub(super) struct Extras<'p> {
@@ -21,7 +18,7 @@ pub(super) struct Extras<'p> {
 impl<'p> Extras<'p> {
     pub(super) fn of(sheet: &mut Sheet<'_>, ty: &'p PlannedType<'_>) -> Option<Self> {
         let extras = ty.extras.as_ref()?;
-        sheet.needs.helpers.insert(if sheet.options.is_encoded { OTHER_KEY } else { DECODED_OTHER_KEY });
+        help(sheet, &OTHER_KEY);
         Some(Self { ident: &extras.ident, map: types::slot(sheet, &extras.map) })
     }
 

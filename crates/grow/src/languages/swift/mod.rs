@@ -2,6 +2,7 @@
 
 mod entry;
 mod extras;
+mod helpers;
 mod names;
 mod plain_copies;
 mod proof;
@@ -9,7 +10,9 @@ mod settings;
 mod types;
 mod unions;
 
-use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, join, line, lines, nest, soft, text};
+use jar_sprout_layout::{
+    Doc, Indent, Style, braces, cat, comma_list, group, lines, members, nest, paragraphs, soft, text,
+};
 use jar_sprout_model::{Slot, Words};
 
 use crate::language::Language;
@@ -140,10 +143,10 @@ impl Dialect for SwiftOptions {
                 } else {
                     format!("extension {namespace}")
                 };
-                [members(&head, declarations)].into_iter().chain(needs.outside.clone()).collect()
+                [members(head, declarations)].into_iter().chain(needs.outside.clone()).collect()
             }
         };
-        join(&cat([hard(), hard()]), [mark].into_iter().chain(imports).chain(declarations))
+        paragraphs([mark].into_iter().chain(imports).chain(declarations))
     }
 
     /// Extensions stand beside all types, and name what they extend by its whole name.
@@ -207,7 +210,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     });
     let kind = if is_class { "final class" } else { "struct" };
     let protocols = sheet.options.protocols(has_id);
-    members(&format!("{access}{kind} {ident}: {protocols}"), inside)
+    members(format!("{access}{kind} {ident}: {protocols}"), inside)
 }
 
 /// An identifier without its backticks.
@@ -226,7 +229,7 @@ fn coding_keys(fields: &[PlannedField<'_>], all: bool) -> Doc {
         })
     };
     let more = if all { ", CaseIterable" } else { "" };
-    block(&format!("private enum CodingKeys: String, CodingKey{more}"), fields.iter().map(key))
+    braces(format!("private enum CodingKeys: String, CodingKey{more}"), fields.iter().map(key))
 }
 
 /// `init(id: Int64, note: String? = nil)`
@@ -245,7 +248,7 @@ fn initializer(
         text(format!("{}: {ty}{default}", field.ident))
     };
     let parameters = fields.iter().map(parameter).chain(extras.map(Extras::parameter));
-    let parameters = join(&cat([text(","), line()]), parameters);
+    let parameters = comma_list(parameters);
     let head = group(cat([
         text(format!("{}init(", sheet.options.access)),
         nest(cat([soft(), parameters])),
@@ -253,11 +256,11 @@ fn initializer(
         text(")"),
     ]));
     let idents = fields.iter().map(|(field, _)| &field.ident).chain(extras.map(|extras| extras.ident));
-    let set = idents.map(|ident| cat([hard(), text(format!("self.{ident} = {ident}"))]));
+    let set = idents.map(|ident| text(format!("self.{ident} = {ident}")));
     if fields.is_empty() {
         return text(format!("{}init() {{}}", sheet.options.access));
     }
-    cat([head, text(" {"), nest(cat(set)), hard(), text("}")])
+    braces(head, set)
 }
 
 const DEFAULTS: DefaultSpelling = DefaultSpelling {
@@ -285,8 +288,8 @@ fn decode(sheet: &Sheet<'_>, fields: &[(&PlannedField<'_>, String)], extras: Opt
         text(format!("{own}{name} = try container.{method}({ty}.self, forKey: .{name}){default}"))
     };
     let container = text("let container = try decoder.container(keyedBy: CodingKeys.self)");
-    block(
-        &format!("{}init(from decoder: any Decoder) throws", sheet.options.access),
+    braces(
+        format!("{}init(from decoder: any Decoder) throws", sheet.options.access),
         [container].into_iter().chain(fields.iter().map(one)).chain(extras.map(Extras::decoded)),
     )
 }
@@ -303,8 +306,8 @@ fn encode(fields: &[PlannedField<'_>], extras: Option<&Extras<'_>>, options: &Sw
         text(format!("try container.{method}({own}{name}, forKey: .{name})"))
     };
     let container = text("var container = encoder.container(keyedBy: CodingKeys.self)");
-    block(
-        &format!("{}func encode(to encoder: any Encoder) throws", options.access),
+    braces(
+        format!("{}func encode(to encoder: any Encoder) throws", options.access),
         [container].into_iter().chain(fields.iter().map(one)).chain(extras.map(Extras::encoded)),
     )
 }
@@ -318,10 +321,10 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], options: &SwiftOptions)
         (ABOUT.comment.of(docs, indent + 4), declaration)
     };
     let value = text(format!("{access}let rawValue: String"));
-    let initializer = block(&format!("{access}init(rawValue: String)"), [text("self.rawValue = rawValue")]);
+    let initializer = braces(format!("{access}init(rawValue: String)"), [text("self.rawValue = rawValue")]);
     let coding = options.coding();
     members(
-        &format!("{access}struct {ident}: RawRepresentable, {coding}, Hashable, Sendable"),
+        format!("{access}struct {ident}: RawRepresentable, {coding}, Hashable, Sendable"),
         [docs::spaced(cases.iter().map(case)), value, initializer],
     )
 }
@@ -339,22 +342,7 @@ fn closed(ident: &Ident, cases: &[PlannedCase<'_>], options: &SwiftOptions) -> D
     let access = options.access;
     let coding = options.coding();
     members(
-        &format!("{access}enum {ident}: String, {coding}, Hashable, Sendable"),
+        format!("{access}enum {ident}: String, {coding}, Hashable, Sendable"),
         [docs::spaced(cases.iter().map(case))],
     )
-}
-
-/// A declaration with members, a blank line between each two.
-fn members(head: &str, inside: impl IntoIterator<Item = Doc>) -> Doc {
-    let mut inside = inside.into_iter().peekable();
-    if inside.peek().is_none() {
-        return text(format!("{head} {{}}"));
-    }
-    block(head, [join(&cat([hard(), hard()]), inside)])
-}
-
-/// A head with lines below it.
-fn block(head: &str, inside: impl IntoIterator<Item = Doc>) -> Doc {
-    let inside = inside.into_iter().map(|one| cat([hard(), one]));
-    cat([text(format!("{head} {{")), nest(cat(inside)), hard(), text("}")])
 }

@@ -1,11 +1,11 @@
 //! Plain structs beside those of the wire.
 
-use jar_sprout_layout::{Doc, cat, group, hard, join, line, nest, soft, text};
+use jar_sprout_layout::{Doc, braces, cat, comma_list, group, hard, members, nest, soft, text};
 use jar_sprout_model::{Slot, Type};
 
 use super::Sheet;
 use super::settings::SwiftOptions;
-use super::{ABOUT, block, initializer, members, types};
+use super::{ABOUT, initializer, types};
 use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
 use crate::spell::docs;
 use crate::spell::plain_copies::{
@@ -48,7 +48,7 @@ fn record(
         (false, _) if sheet.options.is_class || holds_object(sheet.plan, copy) => ("struct", ": Sendable"),
         (false, _) => ("struct", ": Hashable, Sendable"),
     };
-    members(&format!("{access}{kind} {}{protocols}", copy.ident), inside)
+    members(format!("{access}{kind} {}{protocols}", copy.ident), inside)
 }
 
 /// Whether a type is a part of itself, with no list or map between.
@@ -102,9 +102,9 @@ fn from_wire(
         };
         text(format!("{}: {made}", field.ident))
     };
-    let arguments = join(&cat([text(","), line()]), pairs.iter().map(argument));
+    let arguments = comma_list(pairs.iter().map(argument));
     let call = group(cat([text("self.init("), nest(cat([soft(), arguments])), soft(), text(")")]));
-    block(&head, [call])
+    braces(head, [call])
 }
 
 /// Any value that may be missing is null for the copy.
@@ -154,12 +154,12 @@ fn union(
     }
     let branches = branches.into_iter().map(|branch| cat([hard(), branch]));
     let switch = cat([text("switch wire {"), cat(branches), hard(), text("}")]);
-    let made = block(&format!("{}init(_ wire: {})", sheet.options.access, wire.ident), [switch]);
+    let made = braces(format!("{}init(_ wire: {})", sheet.options.access, wire.ident), [switch]);
     let is_plain = sheet.options.is_class || holds_object(sheet.plan, copy);
     let protocols = if is_plain { "Sendable" } else { "Hashable, Sendable" };
     let indirect = if holds_itself(sheet.plan, copy) { "indirect " } else { "" };
     members(
-        &format!("{}{indirect}enum {}: {protocols}", sheet.options.access, copy.ident),
+        format!("{}{indirect}enum {}: {protocols}", sheet.options.access, copy.ident),
         [jar_sprout_layout::lines(cases), made],
     )
 }

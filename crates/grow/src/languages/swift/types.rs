@@ -3,38 +3,8 @@
 use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
 
 use super::Sheet;
+use super::helpers::{BOX, DECIMAL_TEXT, DOUBLE_TEXT, INTEGER_TEXT, ISO_DATE, JSON_VALUE, MAYBE, help};
 use crate::plan::{Fate, Ident, PlannedField};
-use crate::spell::Helper;
-
-/// A helper in the two forms that its users' access asks for.
-struct Twofold {
-    internal: Helper,
-    public: Helper,
-}
-
-macro_rules! twofold {
-    ($name:literal, $folder:literal) => {
-        Twofold {
-            internal: Helper { name: $name, text: include_str!(concat!($folder, $name, ".swift")) },
-            public: Helper { name: $name, text: include_str!(concat!($folder, "public/", $name, ".swift")) },
-        }
-    };
-}
-
-const JSON_VALUE: Twofold = twofold!("JSONValue", "");
-const ISO_DATE: Twofold = twofold!("ISODate", "");
-const INTEGER_TEXT: Twofold = twofold!("IntegerText", "");
-const DOUBLE_TEXT: Twofold = twofold!("DoubleText", "");
-const DECIMAL_TEXT: Twofold = twofold!("DecimalText", "");
-const MAYBE: Twofold = twofold!("Maybe", "");
-const BOX: Twofold = twofold!("Box", "");
-const DECODED_BOX: Twofold = twofold!("Box", "decode/");
-
-fn help(sheet: &mut Sheet<'_>, helper: &Twofold) -> &'static str {
-    let Twofold { internal, public } = helper;
-    sheet.needs.helpers.insert(if sheet.options.access.is_empty() { *internal } else { *public });
-    internal.name
-}
 
 /// The type of a record's property.
 pub(super) fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>) -> String {
@@ -48,7 +18,7 @@ pub(super) fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'
         }
     };
     let ty = if is_cycle {
-        let holder = help(sheet, if sheet.options.is_encoded { &BOX } else { &DECODED_BOX });
+        let holder = help(sheet, &BOX);
         format!("{holder}<{ty}>")
     } else {
         ty

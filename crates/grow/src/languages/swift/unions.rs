@@ -1,11 +1,11 @@
 //! Unions in Swift: enums whose cases hold what they stand for.
 
-use jar_sprout_layout::{Doc, cat, hard, lines, text};
+use jar_sprout_layout::{Doc, braces, cat, hard, lines, members, text};
 use jar_sprout_model::{Type, WireName};
 
 use super::Sheet;
 use super::settings::SwiftOptions;
-use super::{block, members, names, types};
+use super::{names, types};
 use crate::plan::{Ident, Kind, PlannedUnion};
 
 pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
@@ -21,7 +21,7 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'
     match &union.tag {
         Some(tag) => {
             let key = format!("case tag = {}", names::LITERAL.of(tag.as_str()));
-            inside.push(block("private enum TagKey: String, CodingKey", [text(key)]));
+            inside.push(braces("private enum TagKey: String, CodingKey", [text(key)]));
             inside.push(decode_by_tag(sheet, union));
         }
         None => inside.push(decode_by_kind(sheet, union)),
@@ -38,13 +38,13 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'
     });
     let indirect = if holds_itself { "indirect " } else { "" };
     members(
-        &format!("{}{indirect}enum {ident}: {}", sheet.options.access, sheet.options.protocols(false)),
+        format!("{}{indirect}enum {ident}: {}", sheet.options.access, sheet.options.protocols(false)),
         inside,
     )
 }
 
 fn initializer(options: &SwiftOptions, body: impl IntoIterator<Item = Doc>) -> Doc {
-    block(&format!("{}init(from decoder: any Decoder) throws", options.access), body)
+    braces(format!("{}init(from decoder: any Decoder) throws", options.access), body)
 }
 
 fn decode_by_tag(sheet: &mut Sheet<'_>, union: &PlannedUnion<'_>) -> Doc {
@@ -110,8 +110,8 @@ fn encode(union: &PlannedUnion<'_>, options: &SwiftOptions) -> Doc {
         names.flat_map(|name| [text(format!("case .{name}(let value):")), text(format!("    {call}"))]);
     let switch = switch("self", branches);
     let container = (!is_tagged).then(|| text("var container = encoder.singleValueContainer()"));
-    block(
-        &format!("{}func encode(to encoder: any Encoder) throws", options.access),
+    braces(
+        format!("{}func encode(to encoder: any Encoder) throws", options.access),
         container.into_iter().chain([switch]),
     )
 }

@@ -7,7 +7,9 @@ mod reading;
 mod settings;
 mod types;
 
-use jar_sprout_layout::{Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, text};
+use jar_sprout_layout::{
+    Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, paragraphs, text,
+};
 use jar_sprout_model::Slot;
 
 use crate::language::Language;
@@ -91,7 +93,7 @@ impl Dialect for TypeScriptOptions {
             return declaration;
         }
         let functions = reading::reader(sheet, ty);
-        join(&cat([hard(), hard()]), [declaration].into_iter().chain(functions))
+        paragraphs([declaration].into_iter().chain(functions))
     }
 
     fn declare_copy(
@@ -120,8 +122,7 @@ impl Dialect for TypeScriptOptions {
 
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         debug_assert!(needs.imports.is_empty(), "the language has all that is needed");
-        let blank_line = cat([hard(), hard()]);
-        join(&blank_line, [text(format!("// {MARK}"))].into_iter().chain(declarations))
+        paragraphs([text(format!("// {MARK}"))].into_iter().chain(declarations))
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

@@ -1,6 +1,6 @@
 //! Plain types beside those of the wire, with names as the language has them.
 
-use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, soft, text};
+use jar_sprout_layout::{Doc, cat, group, hard, last_comma, line, lines, nest, paragraphs, soft, text};
 use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
@@ -24,12 +24,12 @@ pub(super) fn declare(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, wire: &Plan
     };
     let head = group(cat([
         text(format!("export function {}(", function(copy))),
-        nest(cat([soft(), text(format!("wire: {}", wire.ident)), if_broken(",", "")])),
+        nest(cat([soft(), text(format!("wire: {}", wire.ident)), last_comma()])),
         soft(),
         text(format!("): {} {{", copy.ident)),
     ]));
     let body = nest(cat(body.into_iter().map(|line| cat([hard(), line]))));
-    join(&cat([hard(), hard()]), [declaration, cat([head, body, hard(), text("}")])])
+    paragraphs([declaration, cat([head, body, hard(), text("}")])])
 }
 
 fn function(copy: &PlannedType<'_>) -> String {
@@ -90,7 +90,7 @@ fn arrow(value: &str) -> Doc {
         return text(value.to_owned());
     };
     let body = body.strip_suffix(')').unwrap_or(body);
-    let body = cat([nest(cat([line(), text(body.to_owned()), if_broken(",", "")])), soft()]);
+    let body = cat([nest(cat([line(), text(body.to_owned()), last_comma()])), soft()]);
     group(cat([text(format!("{head} =>")), body, text(")")]))
 }
 

@@ -3,7 +3,9 @@
 use std::collections::BTreeSet;
 use std::sync::LazyLock;
 
-use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, nest, soft, text};
+use jar_sprout_layout::{
+    Doc, braces, cat, comma_list, group, hard, last_comma, lines, nest, paragraphs, soft, text,
+};
 use jar_sprout_model::{OnWire, Scalar, Slot, Type, WireName};
 
 use super::Sheet;
@@ -86,10 +88,8 @@ pub(super) fn reader(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Vec<Doc> {
         .any(|root| matches!(root, PlannedRoot::Named { id: root, .. } if *root == id));
     let slot = Slot::of(Type::Named(id));
     let parse = is_root.then(|| parse(sheet, ident, &slot));
-    let read = body.map(|body| {
-        let head = text(format!("function read{ident}(value: unknown, path: string): {ident} {{"));
-        cat([head, nest(cat(body.into_iter().map(|line| cat([hard(), line])))), hard(), text("}")])
-    });
+    let read =
+        body.map(|body| braces(format!("function read{ident}(value: unknown, path: string): {ident}"), body));
     parse.into_iter().chain(read).collect()
 }
 
@@ -105,8 +105,8 @@ pub(super) fn parse(sheet: &mut Sheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
     let call = cat([text("return "), read, text(format!("({json}, \"$\");"))]);
     let comment =
         text("/** Reads a whole response, or throws an error with the path that is not as expected. */");
-    let head = text(format!("export function parse{ident}(text: string): {ident} {{"));
-    let parse = cat([comment, hard(), head, nest(cat([hard(), call])), hard(), text("}")]);
+    let parse = braces(format!("export function parse{ident}(text: string): {ident}"), [call]);
+    let parse = lines([comment, parse]);
     let json = if sheet.plan.leaves_doubles {
         need("formatExactly", sheet.needs);
         "formatExactly"
@@ -114,9 +114,9 @@ pub(super) fn parse(sheet: &mut Sheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
         "JSON.stringify"
     };
     let comment = text("/** Writes a whole response as it was read. */");
-    let head = text(format!("export function format{ident}(value: {ident}): string {{"));
-    let body = nest(cat([hard(), text(format!("return {json}(value);"))]));
-    cat([parse, hard(), hard(), comment, hard(), head, body, hard(), text("}")])
+    let head = format!("export function format{ident}(value: {ident}): string");
+    let format = braces(head, [text(format!("return {json}(value);"))]);
+    paragraphs([parse, lines([comment, format])])
 }
 
 /// What reads a value of a place.
@@ -175,8 +175,8 @@ fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> Doc {
 }
 
 fn call(name: &'static str, arguments: impl IntoIterator<Item = Doc>) -> Doc {
-    let arguments = join(&cat([text(","), line()]), arguments);
-    group(cat([text(name), text("("), nest(cat([soft(), arguments, if_broken(",", "")])), soft(), text(")")]))
+    let arguments = comma_list(arguments);
+    group(cat([text(name), text("("), nest(cat([soft(), arguments, last_comma()])), soft(), text(")")]))
 }
 
 fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Vec<Doc> {
@@ -217,9 +217,8 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     if let Some(extras) = &ty.extras {
         need("others", sheet.needs);
         let known = fields.iter().map(|field| text(names::LITERAL.of(field.wire.as_str())));
-        let known = join(&cat([text(","), line()]), known);
-        let known =
-            group(cat([text("["), nest(cat([soft(), known, if_broken(",", "")])), soft(), text("]")]));
+        let known = comma_list(known);
+        let known = group(cat([text("["), nest(cat([soft(), known, last_comma()])), soft(), text("]")]));
         let arguments = [text("object"), known, read(sheet, extras.slot), text("path")];
         entries.insert(0, cat([hard(), text("..."), call("others", arguments), text(",")]));
     }
