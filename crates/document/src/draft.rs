@@ -14,13 +14,13 @@ use jar_sprout_model::{
 use rustc_hash::{FxHashMap, FxHashSet};
 
 use crate::api::{self, Operation, Sent, Wanted};
+use crate::docs::{docs_of, says};
 use crate::flat::{Flat, Flattening, NoteKind, Property, Spec};
-use crate::hear::{Heard, Resolved};
 use crate::kinds::JsonKind;
 use crate::library::Library;
 use crate::names::component_name;
-use crate::places::places_of;
-use crate::said::{docs_of, says};
+use crate::pointers::pointers_of;
+use crate::resolve::{Declared, Resolved};
 use crate::text::Word;
 use crate::value::{Object, Value};
 
@@ -260,21 +260,21 @@ impl<'d> Drafter<'_, 'd> {
 
     /// Fills what waits, and what waits because of that.
     fn fill_all(&mut self) {
-        /// How many are heard at a time: enough for all cores, and no more than caches hold.
+        /// How many are resolved at a time: enough for all cores, and no more than caches hold.
         const SEVERAL: usize = 256;
         while !self.waiting.is_empty() {
             let several = self.waiting.len().min(SEVERAL);
             let several: Vec<(DraftId, Spec<'d>)> = self.waiting.drain(..several).collect();
             let references = self.flattening.references;
-            let heard = each(several, |(id, spec)| {
+            let resolved = each(several, |(id, spec)| {
                 let mut flattening = Flattening::new(references);
                 let mut flat = flattening.flat(&spec);
                 for (key, property) in &mut flat.properties {
-                    property.heard = Some(flattening.hear(key, &property.spec));
+                    property.declared = Some(flattening.declare(key, &property.spec));
                 }
                 (id, spec, flat, flattening)
             });
-            for (id, spec, flat, flattening) in heard {
+            for (id, spec, flat, flattening) in resolved {
                 self.flattening.add_found(flattening);
                 self.fill(id, &spec, flat);
             }
@@ -438,12 +438,12 @@ impl<'d> Drafter<'_, 'd> {
         let extras = self.other_values(flat, at);
         let is_sent = self.sent.contains(&std::ptr::from_ref(at));
         let mut fields = Vec::with_capacity(flat.properties.len());
-        for (key, Property { spec, heard }) in &mut flat.properties {
+        for (key, Property { spec, declared }) in &mut flat.properties {
             if is_sent && says(spec.first(), Word::WriteOnly) {
                 continue;
             }
-            let heard = heard.take().unwrap_or_else(|| self.flattening.hear(key, spec));
-            let Heard { wire, name, default, docs, resolved } = heard;
+            let declared = declared.take().unwrap_or_else(|| self.flattening.declare(key, spec));
+            let Declared { wire, name, default, docs, resolved } = declared;
             let is_required = flat.required.contains(*key);
             let presence = if is_required { Presence::Always } else { Presence::Sometimes };
             fields.push(DraftField {
@@ -505,7 +505,7 @@ impl<'d> Drafter<'_, 'd> {
     fn problems(&self, source: &str) -> Vec<Problem> {
         let Flattening { broken, notes, references: _ } = &self.flattening;
         let noted = broken.iter().map(|(at, ..)| *at).chain(notes.iter().map(|note| note.at));
-        let places = places_of(self.library.root(), noted);
+        let places = pointers_of(self.library.root(), noted);
         // What stands in another file comes last.
         let place = |at: &Value| places.get(&std::ptr::from_ref(at));
         let order = |at: &Value| place(at).map_or(usize::MAX, |place| place.order);

@@ -3,11 +3,11 @@
 use foldhash::fast::RandomState;
 use indexmap::{IndexMap, IndexSet};
 
-use crate::hear::Heard;
+use crate::docs::says;
 use crate::kinds::{JsonKind, JsonKinds};
 use crate::library::References;
-use crate::said::says;
-use crate::text::{Text, Word};
+use crate::resolve::Declared;
+use crate::text::{Role, Text, Word};
 use crate::value::{Object, Value};
 
 /// A schema, or several taken together.
@@ -37,13 +37,13 @@ impl<'d> Spec<'d> {
 #[derive(Debug, Clone)]
 pub(crate) struct Property<'d> {
     pub(crate) spec: Spec<'d>,
-    /// What it says, if that was heard already.
-    pub(crate) heard: Option<Heard<'d>>,
+    /// What it says, if that was found already.
+    pub(crate) declared: Option<Declared<'d>>,
 }
 
 impl<'d> From<Spec<'d>> for Property<'d> {
     fn from(spec: Spec<'d>) -> Self {
-        Self { spec, heard: None }
+        Self { spec, declared: None }
     }
 }
 
@@ -152,30 +152,7 @@ const DEEPEST: usize = 256;
 /// Whether a key says something about a schema, not what fits it.
 fn is_annotation(key: &Text) -> bool {
     match key {
-        Text::Known(word) => matches!(
-            word,
-            Word::Title
-                | Word::Description
-                | Word::Summary
-                | Word::Deprecated
-                | Word::XDeprecated
-                | Word::Default
-                | Word::Example
-                | Word::Examples
-                | Word::ReadOnly
-                | Word::WriteOnly
-                | Word::ExternalDocs
-                | Word::Xml
-                | Word::Comment
-                | Word::Nullable
-                | Word::XNullable
-                | Word::Id
-                | Word::OldId
-                | Word::Schema
-                | Word::Anchor
-                | Word::Defs
-                | Word::Definitions
-        ),
+        Text::Known(word) => matches!(word.role(), Role::Annotation | Role::Address),
         Text::Other(key) => key.starts_with("x-"),
     }
 }
@@ -212,43 +189,9 @@ pub(crate) fn says_nullable(schema: &Value) -> bool {
     says(schema, Word::Nullable) || says(schema, Word::XNullable)
 }
 
-/// Whether a keyword says what fits a schema, but bears on no type.
-fn is_unheard(word: Word) -> bool {
-    matches!(
-        word,
-        Word::Not
-            | Word::If
-            | Word::DependentSchemas
-            | Word::DependentRequired
-            | Word::Dependencies
-            | Word::PropertyNames
-            | Word::Contains
-            | Word::UnevaluatedProperties
-            | Word::UnevaluatedItems
-    )
-}
-
 /// Whether a schema says a kind of value, and nothing that has parts, a name or few values.
 pub(crate) fn is_plain(schema: &Value) -> bool {
-    let has_parts = |word: Word| {
-        word.is_reference()
-            || matches!(
-                word,
-                Word::Properties
-                    | Word::Required
-                    | Word::AdditionalProperties
-                    | Word::PatternProperties
-                    | Word::Items
-                    | Word::AdditionalItems
-                    | Word::PrefixItems
-                    | Word::Const
-                    | Word::Enum
-                    | Word::Discriminator
-                    | Word::AllOf
-                    | Word::OneOf
-                    | Word::AnyOf
-            )
-    };
+    let has_parts = |word: Word| matches!(word.role(), Role::Reference | Role::Structure);
     let is_scalar = |word: Word| !matches!(word, Word::Object | Word::Array);
     let ty = schema.said(Word::Type);
     let is_scalar = matches!(ty, Some(Value::String(Text::Known(word))) if is_scalar(*word));
@@ -326,8 +269,8 @@ impl<'r, 'd> Flattening<'r, 'd> {
         flat: &mut Flat<'d>,
         way: Option<&Way<'_>>,
     ) {
-        for unheard in &keywords.unheard {
-            self.note(value, NoteKind::Keyword(*unheard));
+        for untyped in &keywords.untyped {
+            self.note(value, NoteKind::Keyword(*untyped));
         }
         if !keywords.add_types(flat) {
             self.note(value, NoteKind::Never);
@@ -397,7 +340,7 @@ struct Keywords<'d> {
     one_of: Option<&'d Value>,
     any_of: Option<&'d Value>,
     /// Those that bear on no type, and say more than yes or no.
-    unheard: Vec<Word>,
+    untyped: Vec<Word>,
 }
 
 impl<'d> Keywords<'d> {
@@ -434,8 +377,9 @@ impl<'d> Keywords<'d> {
                     continue;
                 }
                 word => {
-                    if (is_unheard(word) || word.is_reference()) && !value.is_boolean() {
-                        keywords.unheard.push(word);
+                    let is_told = matches!(word.role(), Role::Untyped | Role::Reference);
+                    if is_told && !value.is_boolean() {
+                        keywords.untyped.push(word);
                     }
                     continue;
                 }

@@ -8,15 +8,15 @@
 //! another file leads to.
 
 mod api;
+mod docs;
 mod draft;
 mod flat;
-mod hear;
 mod kinds;
 mod library;
 mod names;
-mod places;
+mod pointers;
 mod read;
-mod said;
+mod resolve;
 mod text;
 mod value;
 

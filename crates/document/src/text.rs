@@ -64,8 +64,31 @@ impl fmt::Debug for Text {
     }
 }
 
+/// What a word does in a schema.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Role {
+    /// It says something of a schema, not what fits it: `title`, `default`.
+    Annotation,
+    /// It names a schema, or holds others for references to lead to: `$id`, `$defs`.
+    Address,
+    /// It leads to another schema: `$ref`.
+    Reference,
+    /// It says what kind of value fits: `type`, `format`.
+    Kind,
+    /// It says what parts a value has, or which values there are: `properties`, `enum`.
+    Structure,
+    /// It bounds a value, which is documentation: `minimum`.
+    Bound,
+    /// It says what fits, but bears on no type; that is told: `not`.
+    Untyped,
+    /// It means nothing without another keyword, which is told in its place: `then`.
+    Companion,
+    /// It is no keyword, but stands under one: `array`.
+    Value,
+}
+
 macro_rules! words {
-    ($($name:ident $text:literal)*) => {
+    ($($name:ident $text:literal $role:ident)*) => {
         /// What documents say all the time: keywords of JSON Schema and of OpenAPI, and what stands under them.
         #[allow(missing_docs, reason = "each is the text it stands for")]
         #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -74,88 +97,99 @@ macro_rules! words {
         impl Word {
             const ALL: &[(&str, Self)] = &[$(($text, Self::$name),)*];
             const TEXTS: &[&str] = &[$($text,)*];
+            const ROLES: &[Role] = &[$(Role::$role,)*];
         }
     };
 }
 
+// Every keyword with what it does: whoever adds one says so here, and `flat.rs` and `docs.rs` go by it.
 words! {
-    AdditionalItems "additionalItems"
-    AdditionalProperties "additionalProperties"
-    AllOf "allOf"
-    Anchor "$anchor"
-    AnyOf "anyOf"
-    Array "array"
-    Boolean "boolean"
-    Comment "$comment"
-    Const "const"
-    Contains "contains"
-    Date "date"
-    DateTime "date-time"
-    Default "default"
-    Definitions "definitions"
-    Defs "$defs"
-    Dependencies "dependencies"
-    DependentRequired "dependentRequired"
-    DependentSchemas "dependentSchemas"
-    Deprecated "deprecated"
-    Description "description"
-    Discriminator "discriminator"
-    Double "double"
-    DynamicAnchor "$dynamicAnchor"
-    DynamicRef "$dynamicRef"
-    Else "else"
-    Enum "enum"
-    Example "example"
-    Examples "examples"
-    ExclusiveMaximum "exclusiveMaximum"
-    ExclusiveMinimum "exclusiveMinimum"
-    ExternalDocs "externalDocs"
-    Float "float"
-    Format "format"
-    Id "$id"
-    If "if"
-    Int32 "int32"
-    Int64 "int64"
-    Integer "integer"
-    Items "items"
-    MaxItems "maxItems"
-    MaxLength "maxLength"
-    Maximum "maximum"
-    MinItems "minItems"
-    MinLength "minLength"
-    Minimum "minimum"
-    MultipleOf "multipleOf"
-    Not "not"
-    Null "null"
-    Nullable "nullable"
-    Number "number"
-    Object "object"
-    OldId "id"
-    OneOf "oneOf"
-    Pattern "pattern"
-    PatternProperties "patternProperties"
-    PrefixItems "prefixItems"
-    Properties "properties"
-    PropertyNames "propertyNames"
-    ReadOnly "readOnly"
-    RecursiveRef "$recursiveRef"
-    Ref "$ref"
-    Required "required"
-    Schema "$schema"
-    String "string"
-    Summary "summary"
-    Then "then"
-    Title "title"
-    Type "type"
-    UnevaluatedItems "unevaluatedItems"
-    UnevaluatedProperties "unevaluatedProperties"
-    UniqueItems "uniqueItems"
-    Uri "uri"
-    Uuid "uuid"
-    WriteOnly "writeOnly"
-    XDeprecated "x-deprecated"
-    XNullable "x-nullable"
-    Xml "xml"
+    AdditionalItems "additionalItems" Structure
+    AdditionalProperties "additionalProperties" Structure
+    AllOf "allOf" Structure
+    Anchor "$anchor" Address
+    AnyOf "anyOf" Structure
+    Array "array" Value
+    Boolean "boolean" Value
+    Comment "$comment" Annotation
+    Const "const" Structure
+    Contains "contains" Untyped
+    ContentEncoding "contentEncoding" Untyped
+    ContentMediaType "contentMediaType" Untyped
+    ContentSchema "contentSchema" Untyped
+    Date "date" Value
+    DateTime "date-time" Value
+    Default "default" Annotation
+    Definitions "definitions" Address
+    Defs "$defs" Address
+    Dependencies "dependencies" Untyped
+    DependentRequired "dependentRequired" Untyped
+    DependentSchemas "dependentSchemas" Untyped
+    Deprecated "deprecated" Annotation
+    Description "description" Annotation
+    Discriminator "discriminator" Structure
+    Double "double" Value
+    DynamicAnchor "$dynamicAnchor" Address
+    DynamicRef "$dynamicRef" Reference
+    Else "else" Companion
+    Enum "enum" Structure
+    Example "example" Annotation
+    Examples "examples" Annotation
+    ExclusiveMaximum "exclusiveMaximum" Bound
+    ExclusiveMinimum "exclusiveMinimum" Bound
+    ExternalDocs "externalDocs" Annotation
+    Float "float" Value
+    Format "format" Kind
+    Id "$id" Address
+    If "if" Untyped
+    Int32 "int32" Value
+    Int64 "int64" Value
+    Integer "integer" Value
+    Items "items" Structure
+    MaxContains "maxContains" Untyped
+    MaxItems "maxItems" Bound
+    MaxLength "maxLength" Bound
+    MaxProperties "maxProperties" Untyped
+    Maximum "maximum" Bound
+    MinContains "minContains" Untyped
+    MinItems "minItems" Bound
+    MinLength "minLength" Bound
+    MinProperties "minProperties" Untyped
+    Minimum "minimum" Bound
+    MultipleOf "multipleOf" Bound
+    Not "not" Untyped
+    Null "null" Value
+    Nullable "nullable" Annotation
+    Number "number" Value
+    Object "object" Value
+    OldId "id" Address
+    OneOf "oneOf" Structure
+    Pattern "pattern" Bound
+    PatternProperties "patternProperties" Structure
+    PrefixItems "prefixItems" Structure
+    Properties "properties" Structure
+    PropertyNames "propertyNames" Untyped
+    ReadOnly "readOnly" Annotation
+    RecursiveAnchor "$recursiveAnchor" Address
+    RecursiveRef "$recursiveRef" Reference
+    Ref "$ref" Reference
+    Required "required" Structure
+    Schema "$schema" Address
+    String "string" Value
+    Summary "summary" Annotation
+    Then "then" Companion
+    Title "title" Annotation
+    Type "type" Kind
+    UnevaluatedItems "unevaluatedItems" Untyped
+    UnevaluatedProperties "unevaluatedProperties" Untyped
+    UniqueItems "uniqueItems" Bound
+    Uri "uri" Value
+    Uuid "uuid" Value
+    Vocabulary "$vocabulary" Address
+    WriteOnly "writeOnly" Annotation
+    XDeprecated "x-deprecated" Annotation
+    XNullable "x-nullable" Annotation
+    Xml "xml" Annotation
 }
 
 impl Word {
@@ -172,9 +206,16 @@ impl Word {
         Self::TEXTS[self as usize]
     }
 
+    /// What it does in a schema.
+    #[inline]
+    pub(crate) fn role(self) -> Role {
+        Self::ROLES[self as usize]
+    }
+
     /// Whether the text under it refers to another schema.
+    #[inline]
     pub(crate) fn is_reference(self) -> bool {
-        matches!(self, Self::Ref | Self::DynamicRef | Self::RecursiveRef)
+        self.role() == Role::Reference
     }
 }
 
@@ -190,5 +231,24 @@ mod tests {
         }
         assert_eq!(&*Text::from("hive"), "hive");
         assert_eq!(Text::from(String::from("hive")).word(), None);
+    }
+
+    /// The keywords of JSON Schema, draft 4 to 2020-12, and those that OpenAPI adds to them.
+    #[test]
+    fn every_keyword_of_the_standards_has_a_role() {
+        const CORE: &str = "$schema $id id $anchor $dynamicAnchor $recursiveAnchor $ref $dynamicRef $recursiveRef $defs \
+                            definitions $comment $vocabulary";
+        const APPLICATOR: &str = "allOf anyOf oneOf not if then else dependentSchemas dependencies prefixItems items \
+                                  additionalItems contains properties patternProperties additionalProperties \
+                                  propertyNames unevaluatedItems unevaluatedProperties";
+        const VALIDATION: &str = "type enum const multipleOf maximum exclusiveMaximum minimum exclusiveMinimum maxLength \
+                                  minLength pattern maxItems minItems uniqueItems maxContains minContains \
+                                  maxProperties minProperties required dependentRequired format";
+        const REST: &str = "contentEncoding contentMediaType contentSchema title description default deprecated \
+                            readOnly writeOnly examples nullable discriminator xml externalDocs example";
+        for keyword in [CORE, APPLICATOR, VALIDATION, REST].iter().flat_map(|all| all.split_whitespace()) {
+            let role = Word::of(keyword).map(Word::role);
+            assert!(role.is_some_and(|role| role != Role::Value), "{keyword}: {role:?}");
+        }
     }
 }

@@ -1,16 +1,16 @@
-//! Hearing: what a schema says by itself, before any of it has a place. No schema bears on what another says, so that
-//! many are heard on all cores.
+//! Resolving: what a schema says by itself, before any of it has a place. No schema bears on what another says, so that
+//! many are resolved on all cores.
 
 use jar_sprout_model::{DefaultValue, Docs, Scalar, TimeForms, Width, WireName, Words};
 
+use crate::docs::{default_of, docs_of};
 use crate::flat::{Flat, Flattening, NoteKind, Spec, is_plain, pure_reference, says_nullable};
 use crate::kinds::JsonKind;
-use crate::said::{default_of, docs_of};
 use crate::value::Value;
 
 /// What the schema of a property says.
 #[derive(Debug, Clone)]
-pub(crate) struct Heard<'d> {
+pub(crate) struct Declared<'d> {
     pub(crate) wire: WireName,
     pub(crate) name: Words,
     pub(crate) default: Option<DefaultValue>,
@@ -32,9 +32,9 @@ pub(crate) enum Resolved<'d> {
 
 impl<'d> Flattening<'_, 'd> {
     /// What is said of a property.
-    pub(crate) fn hear(&mut self, key: &str, spec: &Spec<'d>) -> Heard<'d> {
+    pub(crate) fn declare(&mut self, key: &str, spec: &Spec<'d>) -> Declared<'d> {
         let schema = spec.first();
-        Heard {
+        Declared {
             wire: WireName::new(key),
             name: Words::split(key),
             default: default_of(schema),

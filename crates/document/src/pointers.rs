@@ -1,11 +1,11 @@
-//! Places: where in a document its parts stand.
+//! Pointers: where in a document its parts stand (RFC 6901).
 
 use rustc_hash::{FxHashMap, FxHashSet};
 
 use crate::value::Value;
 
 /// Where a part of a document stands.
-pub(crate) struct Place {
+pub(crate) struct Pointer {
     /// A number that grows from place to place as the document is read.
     pub(crate) order: usize,
     /// The JSON Pointer (RFC 6901) to it.
@@ -13,10 +13,10 @@ pub(crate) struct Place {
 }
 
 /// Where parts of a document stand, all found in one walk.
-pub(crate) fn places_of<'d>(
+pub(crate) fn pointers_of<'d>(
     whole: &'d Value,
     parts: impl Iterator<Item = &'d Value>,
-) -> FxHashMap<*const Value, Place> {
+) -> FxHashMap<*const Value, Pointer> {
     let mut walk = Walk {
         wanted: parts.map(std::ptr::from_ref).collect(),
         found: FxHashMap::default(),
@@ -28,7 +28,7 @@ pub(crate) fn places_of<'d>(
 
 struct Walk {
     wanted: FxHashSet<*const Value>,
-    found: FxHashMap<*const Value, Place>,
+    found: FxHashMap<*const Value, Pointer>,
     /// Where the visited part stands.
     pointer: String,
 }
@@ -41,7 +41,7 @@ impl Walk {
         }
         let address = std::ptr::from_ref(value);
         if self.wanted.contains(&address) {
-            self.found.insert(address, Place { order: self.found.len(), pointer: self.pointer.clone() });
+            self.found.insert(address, Pointer { order: self.found.len(), pointer: self.pointer.clone() });
         }
         match value {
             Value::Object(object) => {
@@ -79,7 +79,7 @@ mod tests {
         let pointers = ["", "/a~1b/0/~0", "/c/d", "/a~1b/0"];
         let parts: Vec<&Value> = pointers.iter().map(|pointer| whole.pointer(pointer).unwrap()).collect();
         let elsewhere = Value::from(json!(1));
-        let found = places_of(&whole, parts.iter().copied().chain([&elsewhere]));
+        let found = pointers_of(&whole, parts.iter().copied().chain([&elsewhere]));
         assert_eq!(found.len(), pointers.len());
         let order = |at: usize| found[&std::ptr::from_ref(parts[at])].order;
         assert_eq!([0, 3, 1, 2].map(order), [0, 1, 2, 3], "as the document is read");
