@@ -6,9 +6,9 @@ use std::time::Instant;
 
 use anyhow::{Context, Result, bail};
 use jar_sprout_grow::{LANGUAGES, Language, Settings, find_language};
-use jar_sprout_model::{Model, SourceId};
+use jar_sprout_model::SourceId;
 use jar_sprout_prove::{Missing, Order, Proof, Report, Said, Sample, Tools, prove};
-use jar_sprout_settle::{Policies, RootName, draft_shape, root_name, settle};
+use jar_sprout_settle::{Policies, RootName, infer, root_name};
 use jar_sprout_shape::{Shape, observe};
 use serde::Deserialize;
 
@@ -109,11 +109,8 @@ fn proof(folder: &Path, entry: &Entry) -> Result<Proof> {
     }
     let stems: Vec<_> = entry.files.iter().filter_map(|file| Path::new(file).file_stem()?.to_str()).collect();
     let parent = entry.files.first().and_then(|file| Path::new(file).parent()?.file_name()?.to_str());
-    let policies = Policies::default();
-    let words = root_name(stems, parent);
-    let drafted = draft_shape(&shape, &words, &policies);
-    let name = RootName { words, is_given: false };
-    let model: Model = settle(&drafted.draft, drafted.root, &name, &policies).model;
+    let name = RootName { words: root_name(stems, parent), is_given: false };
+    let model = infer(&shape, &name, &Policies::default()).settled.model;
     Ok(Proof { name: entry.id.clone(), model, samples })
 }
 

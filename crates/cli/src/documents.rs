@@ -4,9 +4,7 @@ use std::fs::{self, File};
 use std::io::Read as _;
 use std::path::{Component, Path, PathBuf};
 
-use jar_sprout_document::{
-    Drafted, Fault, Files, Library, Value, draft_document, read_value, recognise_text,
-};
+use jar_sprout_document::{Drafted, Fault, Files, Library, draft_document, recognise_text};
 use jar_sprout_model::{Problem, Severity, Spot, Words};
 use percent_encoding::percent_decode_str;
 
@@ -63,10 +61,10 @@ pub(crate) fn is_yaml(path: &Path) -> bool {
     path.extension().is_some_and(|extension| extension == "yaml" || extension == "yml")
 }
 
-/// The value of a YAML sample.
-pub(crate) fn read_yaml(path: &Path) -> Result<Value, Box<Problem>> {
+/// A YAML sample as JSON.
+pub(crate) fn yaml_as_json(path: &Path) -> Result<String, Box<Problem>> {
     let text = fs::read_to_string(path).map_err(|error| Box::new(Failure::path(reason(&error), path)))?;
-    read_value(&text).map_err(|fault| Box::new(problem_of(&fault, path)))
+    jar_sprout_document::yaml_as_json(&text).map_err(|fault| Box::new(problem_of(&fault, path)))
 }
 
 /// What a document says.

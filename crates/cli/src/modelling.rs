@@ -1,11 +1,9 @@
 //! From a gathered shape to a model: policies and decisions as they were typed.
 
-use std::collections::HashMap;
-
 use jar_sprout_model::{Problem, Severity, Spot, Words};
 use jar_sprout_settle::{
-    Decision, Drafted, Misfit, Policies, RootName, Settled, Settling, Subject, Trust, Unmatched, VERDICTS,
-    Verdict, decide, draft_shape, misfits, open_questions, settle, settle_document,
+    Decision, Inferred, Misfit, Policies, RootName, Settling, Subject, Trust, Unmatched, VERDICTS, Verdict,
+    decide, infer, infer_document, misfits, open_questions,
 };
 
 use crate::args::{
@@ -16,17 +14,11 @@ use crate::report;
 use crate::sources::{Gathered, LocatedSample, SourceNames, located_samples};
 use crate::wording::nearest;
 
-/// What was made of all samples.
-pub(crate) struct Modelled {
-    pub(crate) drafted: Drafted,
-    pub(crate) settled: Settled,
-}
-
 /// How many questions are shown unless all are asked for.
 const FEW_QUESTIONS: usize = 5;
 
 /// The model of all samples.
-pub(crate) fn model(gathered: &Gathered, args: &ModelArgs) -> Result<Modelled, Problem> {
+pub(crate) fn model(gathered: &Gathered, args: &ModelArgs) -> Result<Inferred, Problem> {
     let decisions = args.decisions.iter().map(|text| decision(text)).collect::<Result<Vec<_>, _>>()?;
     let (modelled, unmatched) = decided_model(gathered, args, &decisions);
     match unmatched.first() {
@@ -40,17 +32,16 @@ pub(crate) fn decided_model(
     gathered: &Gathered,
     args: &ModelArgs,
     decisions: &[Decision],
-) -> (Modelled, Vec<Unmatched>) {
+) -> (Inferred, Vec<Unmatched>) {
     let policies = policies(args);
     if let Some(document) = &gathered.document {
         return from_document(document, args, &policies, decisions);
     }
     let words = args.name.as_deref().map_or_else(|| gathered.root_name(), Words::split);
-    let drafted = draft_shape(&gathered.shape, &words, &policies);
     let name = RootName { words, is_given: args.name.is_some() };
-    let mut settled = settle(&drafted.draft, drafted.root, &name, &policies);
-    let unmatched = decide(&mut settled, &drafted, decisions);
-    (Modelled { drafted, settled }, unmatched)
+    let mut inferred = infer(&gathered.shape, &name, &policies);
+    let unmatched = decide(&mut inferred.settled, &inferred.drafted, decisions);
+    (inferred, unmatched)
 }
 
 /// The model of a document, with what was decided on it.
@@ -59,20 +50,14 @@ fn from_document(
     args: &ModelArgs,
     policies: &Policies,
     decisions: &[Decision],
-) -> (Modelled, Vec<Unmatched>) {
+) -> (Inferred, Vec<Unmatched>) {
     let mut roots = document.roots.clone();
     if let (Some(name), Some(first)) = (&args.name, roots.first_mut()) {
         first.name = Words::split(name);
     }
-    let mut settled = settle_document(&document.draft, &roots, document.title.as_ref(), policies);
-    let drafted = Drafted {
-        draft: document.draft.clone(),
-        root: roots[0].node,
-        evidence: HashMap::new(),
-        trust: policies.trust,
-    };
-    let unmatched = decide(&mut settled, &drafted, decisions);
-    (Modelled { drafted, settled }, unmatched)
+    let mut inferred = infer_document(document.draft.clone(), &roots, document.title.as_ref(), policies);
+    let unmatched = decide(&mut inferred.settled, &inferred.drafted, decisions);
+    (inferred, unmatched)
 }
 
 /// A decision that matches nothing any more.
@@ -136,7 +121,7 @@ fn policies(args: &ModelArgs) -> Policies {
 const FEW_MISFITS: usize = 20;
 
 /// Where a document and samples are both given, shows what the samples contradict.
-pub(crate) fn show_misfits(modelled: &Modelled, gathered: &Gathered, source: &SourceArgs) -> Outcome<()> {
+pub(crate) fn show_misfits(modelled: &Inferred, gathered: &Gathered, source: &SourceArgs) -> Outcome<()> {
     if gathered.document.is_none() || gathered.samples == 0 {
         return Ok(());
     }
@@ -155,7 +140,7 @@ pub(crate) fn show_misfits(modelled: &Modelled, gathered: &Gathered, source: &So
 }
 
 /// Where samples are not what the model says: file and line, and what is wrong there.
-pub(crate) fn misfits_of(modelled: &Modelled, samples: &[LocatedSample]) -> Vec<(String, Misfit)> {
+pub(crate) fn misfits_of(modelled: &Inferred, samples: &[LocatedSample]) -> Vec<(String, Misfit)> {
     let of_sample = |sample: &LocatedSample| -> Vec<(String, Misfit)> {
         let value = serde_json::from_str(sample.text());
         let misfits = value.map(|value| misfits(&modelled.settled.model, &value)).unwrap_or_default();
@@ -203,7 +188,7 @@ fn shell_word(text: &str) -> String {
 }
 
 /// Shows the open questions on standard error, the worst first.
-pub(crate) fn show_questions(modelled: &Modelled, gathered: &Gathered, shown: Questions, home: Home<'_>) {
+pub(crate) fn show_questions(modelled: &Inferred, gathered: &Gathered, shown: Questions, home: Home<'_>) {
     if gathered.document.is_some() {
         // A document says what is so; what samples contradict is told elsewhere.
         return;

@@ -318,8 +318,7 @@ impl Source {
         match self {
             Self::StandardInput => Ok(Box::new(io::stdin().lock())),
             Self::File(path) if documents::is_yaml(path) => {
-                let value = documents::read_yaml(path)?;
-                Ok(Box::new(io::Cursor::new(value.to_string())))
+                Ok(Box::new(io::Cursor::new(documents::yaml_as_json(path)?)))
             }
             Self::File(path) | Self::Document(path, _) => match File::open(path) {
                 Ok(file) => Ok(Box::new(file)),

@@ -7,36 +7,31 @@
 
 #![allow(clippy::unwrap_used, reason = "a test or a bench that cannot go on should stop")]
 
+#[path = "../../settle/tests/by_case/mod.rs"]
+#[allow(dead_code, reason = "the cases of inference are checked in two ways")]
+mod by_case;
+
 use std::collections::BTreeMap;
 use std::fmt::Write as _;
 use std::fs;
 use std::path::{Path, PathBuf};
+use std::process::ExitCode;
 
 use assert_cmd::Command;
+use by_case::{compare, run as run_cases};
 
 /// Every file below a folder, by its path from there.
 type Files = BTreeMap<PathBuf, Vec<u8>>;
 
-#[test]
-fn every_transcript_holds() {
-    let cases = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/transcripts");
-    let mut names: Vec<PathBuf> = fs::read_dir(&cases).unwrap().map(|entry| entry.unwrap().path()).collect();
-    names.sort();
-    assert!(names.len() > 20, "the cases were found");
-    let failures: Vec<String> = names.iter().filter_map(|case| check(case)).collect();
-    assert!(failures.is_empty(), "{}", failures.join("\n"));
+fn main() -> ExitCode {
+    run_cases(&Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/transcripts"), check)
 }
 
-/// What is wrong with a case, if something is.
-fn check(case: &Path) -> Option<String> {
-    let transcript = run(case);
+/// Whether all that comes of a case is as expected.
+fn check(case: &Path) -> Result<(), String> {
     let file = case.join("expected");
-    if std::env::var_os("BLESS").is_some() {
-        fs::write(&file, &transcript).unwrap();
-        return None;
-    }
     let expected = fs::read_to_string(&file).unwrap_or_default();
-    (transcript != expected).then(|| format!("{}: expected\n{expected}\ncame\n{transcript}", case.display()))
+    compare(&file, "", &expected, &run(case))
 }
 
 /// Runs a case and writes down all that came of it.

@@ -6,12 +6,12 @@ mod endless;
 use std::collections::hash_map::Entry;
 use std::collections::{HashSet, VecDeque};
 
+use foldhash::{HashMap as FastMap, HashSet as FastSet};
 use indexmap::IndexMap;
 use jar_sprout_model::{
     Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Presence, Problem, Scalar, Spot,
     Width, WireName, Words, each,
 };
-use rustc_hash::{FxHashMap, FxHashSet};
 
 use crate::api::{self, Operation, Sent, Wanted};
 use crate::docs::{docs_of, says};
@@ -47,14 +47,14 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
         library,
         flattening: Flattening::new(&references),
         draft: Draft::default(),
-        made: FxHashMap::default(),
+        made: FastMap::default(),
         aliases: Vec::new(),
         tags: IndexMap::new(),
         waiting: VecDeque::new(),
         names: component_names(library),
-        heirs: FxHashMap::default(),
+        heirs: FastMap::default(),
         bases: Vec::new(),
-        sent: FxHashSet::default(),
+        sent: FastSet::default(),
     };
     drafter.find_heirs();
     let wanted = api::wanted(library, pointer, name, &references);
@@ -89,8 +89,8 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
 }
 
 /// The names of components, by where they stand.
-fn component_names(library: &Library) -> FxHashMap<*const Value, String> {
-    let mut names = FxHashMap::default();
+fn component_names(library: &Library) -> FastMap<*const Value, String> {
+    let mut names = FastMap::default();
     for (at, (file, document)) in library.documents().enumerate() {
         for holder in ["/components/schemas", "/definitions", "/$defs"] {
             let held = document.pointer(holder).and_then(Value::as_object);
@@ -112,19 +112,19 @@ struct Drafter<'l, 'd> {
     library: &'d Library,
     flattening: Flattening<'l, 'd>,
     draft: Draft,
-    made: FxHashMap<Key, DraftId>,
+    made: FastMap<Key, DraftId>,
     /// Nodes that are what another node is, though null may stand there.
     aliases: Vec<(DraftId, DraftId)>,
     /// The tag of each record that is a union's case.
     tags: IndexMap<DraftId, (String, String)>,
     waiting: VecDeque<(DraftId, Spec<'d>)>,
-    names: FxHashMap<*const Value, String>,
+    names: FastMap<*const Value, String>,
     /// The components that are sent.
-    sent: FxHashSet<*const Value>,
+    sent: FastSet<*const Value>,
     /// What schemas extend.
     bases: Vec<(DraftId, &'d Value)>,
     /// The components that extend one with a discriminator.
-    heirs: FxHashMap<*const Value, Vec<&'d Value>>,
+    heirs: FastMap<*const Value, Vec<&'d Value>>,
 }
 
 /// What a spec is made of: schemas by where they are.
@@ -482,7 +482,7 @@ impl<'d> Drafter<'_, 'd> {
 
     /// Makes each alias what it stands for.
     fn resolve_aliases(&mut self) {
-        let to: FxHashMap<DraftId, DraftId> = self.aliases.iter().copied().collect();
+        let to: FastMap<DraftId, DraftId> = self.aliases.iter().copied().collect();
         for (alias, _) in self.aliases.clone() {
             let (mut target, mut is_nullable) = (alias, self.draft.node(alias).nullable);
             for _ in 0..to.len() {
@@ -521,7 +521,7 @@ impl<'d> Drafter<'_, 'd> {
         let mut notes: Vec<_> = notes.iter().collect();
         notes.sort_by_key(|note| order(note.at));
         let mut counts: IndexMap<NoteKind, (usize, &Value)> = IndexMap::new();
-        let mut seen = FxHashSet::default();
+        let mut seen = FastSet::default();
         for note in notes {
             if seen.insert((note.what, std::ptr::from_ref(note.at))) {
                 counts.entry(note.what).or_insert((0, note.at)).0 += 1;

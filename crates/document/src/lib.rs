@@ -19,6 +19,7 @@ mod read;
 mod resolve;
 mod text;
 mod value;
+mod yaml;
 
 pub use api::{Carried, Operation};
 pub use draft::{Drafted, draft_document};
@@ -26,3 +27,4 @@ pub use library::{Files, Library, NoFiles};
 pub use read::{Fault, Kind, read_value, recognise, recognise_text};
 pub use text::{Text, Word};
 pub use value::{Object, Value};
+pub use yaml::yaml_as_json;

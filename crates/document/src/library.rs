@@ -4,8 +4,8 @@ use std::borrow::Cow;
 use std::collections::{BTreeSet, HashMap, HashSet};
 use std::sync::Arc;
 
+use foldhash::HashMap as FastMap;
 use foldhash::fast::RandomState;
-use rustc_hash::FxHashMap;
 use url::Url;
 
 use crate::read::{Fault, Kind, read_document, read_value, recognise};
@@ -152,7 +152,7 @@ impl Library {
             all_references.extend(references);
         }
         let documents = self.documents.iter().map(|held| (held.url.as_str().to_owned(), &held.value));
-        let (targets, known) = (FxHashMap::default(), FxHashMap::default());
+        let (targets, known) = (FastMap::default(), FastMap::default());
         let mut references = References { ids: all_ids, documents: documents.collect(), targets, known };
         references.follow_pointers(all_references);
         references
@@ -255,9 +255,9 @@ pub(crate) struct References<'d> {
     /// Whole documents by their address.
     documents: HashMap<String, &'d Value>,
     /// By object with any other reference, what it is relative to, and the reference.
-    targets: FxHashMap<ByPlace<'d>, (Arc<Url>, &'d str)>,
+    targets: FastMap<ByPlace<'d>, (Arc<Url>, &'d str)>,
     /// By object with a reference, what that leads to, where a pointer into what is around it says so.
-    known: FxHashMap<ByPlace<'d>, &'d Value>,
+    known: FastMap<ByPlace<'d>, &'d Value>,
 }
 
 impl<'d> References<'d> {

@@ -1,6 +1,6 @@
 //! Pointers: where in a document its parts stand (RFC 6901).
 
-use rustc_hash::{FxHashMap, FxHashSet};
+use foldhash::{HashMap as FastMap, HashSet as FastSet};
 
 use crate::value::Value;
 
@@ -16,10 +16,10 @@ pub(crate) struct Pointer {
 pub(crate) fn pointers_of<'d>(
     whole: &'d Value,
     parts: impl Iterator<Item = &'d Value>,
-) -> FxHashMap<*const Value, Pointer> {
+) -> FastMap<*const Value, Pointer> {
     let mut walk = Walk {
         wanted: parts.map(std::ptr::from_ref).collect(),
-        found: FxHashMap::default(),
+        found: FastMap::default(),
         pointer: String::new(),
     };
     walk.visit(whole);
@@ -27,8 +27,8 @@ pub(crate) fn pointers_of<'d>(
 }
 
 struct Walk {
-    wanted: FxHashSet<*const Value>,
-    found: FxHashMap<*const Value, Pointer>,
+    wanted: FastSet<*const Value>,
+    found: FastMap<*const Value, Pointer>,
     /// Where the visited part stands.
     pointer: String,
 }

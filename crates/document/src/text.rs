@@ -6,10 +6,10 @@ use std::fmt;
 use std::ops::Deref;
 use std::sync::LazyLock;
 
-use rustc_hash::FxHashMap;
+use foldhash::HashMap as FastMap;
 
 /// A key, or a value that is text.
-#[derive(Clone, PartialEq, Eq)]
+#[derive(Clone, PartialEq, Eq, Hash)]
 pub enum Text {
     /// A word of JSON Schema or OpenAPI; never [`Text::Other`].
     Known(Word),
@@ -196,7 +196,7 @@ impl Word {
     /// The word of a text.
     fn of(text: &str) -> Option<Self> {
         const LONGEST: usize = "unevaluatedProperties".len();
-        static WORDS: LazyLock<FxHashMap<&str, Word>> = LazyLock::new(|| Word::ALL.iter().copied().collect());
+        static WORDS: LazyLock<FastMap<&str, Word>> = LazyLock::new(|| Word::ALL.iter().copied().collect());
         if text.len() > LONGEST { None } else { WORDS.get(text).copied() }
     }
 

@@ -5,11 +5,17 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop")]
 
+#[path = "../../settle/tests/by_case/mod.rs"]
+#[allow(dead_code, reason = "the cases of inference are checked in two ways")]
+mod by_case;
 #[path = "../../settle/tests/sketch/model.rs"]
 mod sketch;
 
 use std::fs;
-use std::path::{Path, PathBuf};
+use std::path::Path;
+use std::process::ExitCode;
+
+use by_case::{compare, run};
 
 use jar_sprout_document::{Drafted, Library, NoFiles, draft_document};
 use jar_sprout_model::{Problem, Spot, Words};
@@ -35,23 +41,13 @@ fn outcome(text: &str) -> String {
     sketch(&model) + &problems.iter().map(line).collect::<String>()
 }
 
-#[test]
-fn every_document_gives_the_expected_model() {
-    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/cases");
-    let mut paths: Vec<PathBuf> = fs::read_dir(folder).unwrap().map(|entry| entry.unwrap().path()).collect();
-    paths.sort();
-    assert!(paths.len() >= 40, "the cases were found");
-    let mut failures = Vec::new();
-    for path in paths {
-        let text = fs::read_to_string(&path).unwrap();
-        let (given, expected) = text.split_once("\n=>\n").expect("a line `=>`");
-        assert!(given.starts_with("# "), "{}: what does it show?", path.display());
-        let came = outcome(given);
-        if std::env::var_os("BLESS").is_some() {
-            fs::write(&path, format!("{given}\n=>\n{came}")).unwrap();
-        } else if came != expected {
-            failures.push(format!("{}\nexpected\n{expected}came\n{came}", path.display()));
-        }
-    }
-    assert!(failures.is_empty(), "{}", failures.join("\n"));
+fn gives_the_expected_model(path: &Path) -> Result<(), String> {
+    let text = fs::read_to_string(path).unwrap();
+    let (given, expected) = text.split_once("\n=>\n").expect("a line `=>`");
+    assert!(given.starts_with("# "), "what does it show?");
+    compare(path, &format!("{given}\n=>\n"), expected, &outcome(given))
+}
+
+fn main() -> ExitCode {
+    run(&Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/cases"), gives_the_expected_model)
 }

@@ -6,7 +6,7 @@ use std::collections::BTreeSet;
 
 use jar_sprout_grow::{Arrangement, GrownFile, LANGUAGES, Origin, Settings, grow, json_schema, origin};
 use jar_sprout_model::{Model, SourceId};
-use jar_sprout_settle::{Policies, RootName, draft_shape, root_name, settle};
+use jar_sprout_settle::{Policies, RootName, infer, root_name};
 use jar_sprout_shape::{Shape, observe};
 use proptest::prelude::*;
 use serde_json::{Map, Value};
@@ -15,9 +15,7 @@ fn model_of(sample: &Value, file: &str) -> Model {
     let mut shape = Shape::default();
     observe(sample.to_string().as_bytes(), SourceId(0), &mut shape).unwrap();
     let words = root_name([file], None);
-    let policies = Policies::default();
-    let drafted = draft_shape(&shape, &words, &policies);
-    settle(&drafted.draft, drafted.root, &RootName { words, is_given: false }, &policies).model
+    infer(&shape, &RootName { words, is_given: false }, &Policies::default()).settled.model
 }
 
 /// JSON whose keys and words are as hostile as they come.

@@ -2,11 +2,7 @@
 
 use std::fmt;
 
-use jar_sprout_model::{
-    Definition, Draft, DraftId, DraftKind, Field, Model, NamedType, TypeId, WireName, Words,
-};
-
-use crate::settle::Settled;
+use jar_sprout_model::{Definition, Field, Model, NamedType, TypeId, WireName, Words};
 
 /// A type, or a field of one.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -81,27 +77,5 @@ pub(crate) fn locate(model: &Model, subject: &Subject) -> Result<(TypeId, Option
             asked: subject.to_string(),
             known: fields.iter().map(|field| format!("{name}.{}", field.wire)).collect(),
         }),
-    }
-}
-
-impl Settled {
-    /// The position that gave a type, or a field of it, to the model.
-    pub(crate) fn origin(&self, draft: &Draft, id: TypeId, field: Option<&WireName>) -> Option<DraftId> {
-        let nodes = self.origins.get(id.index())?;
-        match field {
-            None => nodes.first().copied(),
-            // Types that were joined have fields of either.
-            Some(key) => nodes.iter().find_map(|node| field_origin(&draft.node(*node).kind, key)),
-        }
-    }
-}
-
-/// The position of a key, where a position is a record.
-fn field_origin(kind: &DraftKind, key: &WireName) -> Option<DraftId> {
-    match kind {
-        DraftKind::Record { fields, .. } => {
-            fields.iter().find(|field| field.wire == *key).map(|field| field.node)
-        }
-        _ => None,
     }
 }

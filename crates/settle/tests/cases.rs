@@ -5,15 +5,17 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop")]
 
+mod by_case;
 mod sketch;
 
 use std::fs;
-use std::path::{Path, PathBuf};
+use std::path::Path;
+use std::process::ExitCode;
 
+use by_case::{compare, is_blessing, run_each};
 use sketch::{settled, shape_of, sketch};
 
 struct Case {
-    path: PathBuf,
     file: String,
     samples: Vec<String>,
     /// What stands before the expected model.
@@ -21,57 +23,43 @@ struct Case {
     expected: String,
 }
 
-fn cases() -> Vec<Case> {
-    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/cases");
-    let mut paths: Vec<PathBuf> = fs::read_dir(folder).unwrap().map(|entry| entry.unwrap().path()).collect();
-    paths.sort();
-    assert!(paths.len() >= 60, "the cases were found");
-    paths.into_iter().map(read).collect()
-}
-
-fn read(path: PathBuf) -> Case {
-    let text = fs::read_to_string(&path).unwrap();
+fn read(path: &Path) -> Case {
+    let text = fs::read_to_string(path).unwrap();
     let (given, expected) = text.split_once("\n=>\n").expect("a line `=>`");
     let mut lines = given.lines();
-    assert!(
-        lines.next().is_some_and(|line| line.starts_with("# ")),
-        "{}: what does it show?",
-        path.display()
-    );
+    assert!(lines.next().is_some_and(|line| line.starts_with("# ")), "what does it show?");
     let file = lines.next().expect("a file name").to_owned();
     let samples = lines.filter(|line| !line.trim().is_empty()).map(str::to_owned).collect();
-    Case { file, samples, head: format!("{given}\n=>\n"), expected: expected.to_owned(), path }
+    Case { file, samples, head: format!("{given}\n=>\n"), expected: expected.to_owned() }
 }
 
-#[test]
-fn every_case_gives_the_expected_model() {
-    let mut failures = Vec::new();
-    for Case { path, file, samples, head, expected } in cases() {
-        let came = sketch(&settled(&shape_of(samples.iter().map(String::as_str)), &file).model);
-        if std::env::var_os("BLESS").is_some() {
-            fs::write(&path, head + &came).unwrap();
-        } else if came != expected {
-            failures.push(format!("{}\nexpected\n{expected}came\n{came}", path.display()));
-        }
-    }
-    assert!(failures.is_empty(), "{}", failures.join("\n"));
+fn model<'s>(samples: impl IntoIterator<Item = &'s String>, file: &str) -> String {
+    sketch(&settled(&shape_of(samples.into_iter().map(String::as_str)), file).model)
 }
 
-#[test]
-fn the_order_of_samples_changes_nothing_but_the_order_of_keys() {
-    if std::env::var_os("BLESS").is_some() {
+fn gives_the_expected_model(path: &Path) -> Result<(), String> {
+    let Case { file, samples, head, expected } = read(path);
+    compare(path, &head, &expected, &model(&samples, &file))
+}
+
+/// The order of samples changes nothing but the order of keys.
+fn is_the_same_in_any_order(path: &Path) -> Result<(), String> {
+    if is_blessing() {
         // The cases are being written.
-        return;
+        return Ok(());
     }
-    for Case { path, file, samples, .. } in cases() {
-        let sorted = |text: &str| {
-            let mut words: Vec<String> =
-                text.split([',', ' ', '\n', '|', '(', ')', '[', ']', '{', '}']).map(str::to_owned).collect();
-            words.sort();
-            words
-        };
-        let forth = sketch(&settled(&shape_of(samples.iter().map(String::as_str)), &file).model);
-        let back = sketch(&settled(&shape_of(samples.iter().rev().map(String::as_str)), &file).model);
-        assert_eq!(sorted(&forth), sorted(&back), "{}", path.display());
-    }
+    let Case { file, samples, .. } = read(path);
+    let sorted = |text: &str| {
+        let mut words: Vec<String> =
+            text.split([',', ' ', '\n', '|', '(', ')', '[', ']', '{', '}']).map(str::to_owned).collect();
+        words.sort();
+        words
+    };
+    let (forth, back) = (model(&samples, &file), model(samples.iter().rev(), &file));
+    if sorted(&forth) == sorted(&back) { Ok(()) } else { Err(format!("forth\n{forth}\nback\n{back}")) }
+}
+
+fn main() -> ExitCode {
+    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/cases");
+    run_each(&folder, &[("", gives_the_expected_model), ("in_any_order_", is_the_same_in_any_order)])
 }

@@ -12,9 +12,10 @@ use crate::exit::Exit;
 use crate::failure::Outcome;
 use crate::jar::{Opened, enter_jar, open_models};
 use crate::look::{document, json, text};
-use crate::modelling::{Home, Modelled, model, show_misfits, show_questions};
+use crate::modelling::{Home, model, show_misfits, show_questions};
 use crate::sources::gather;
 use crate::{report, screen};
+use jar_sprout_settle::Inferred;
 
 pub(crate) fn look(args: &LookArgs) -> Outcome<Exit> {
     if args.source.sources.is_empty() {
@@ -40,7 +41,7 @@ pub(crate) fn look(args: &LookArgs) -> Outcome<Exit> {
     Ok(Exit::Well)
 }
 
-fn look_at_document(drafted: &Drafted, modelled: &Modelled, format: Format) -> Outcome<()> {
+fn look_at_document(drafted: &Drafted, modelled: &Inferred, format: Format) -> Outcome<()> {
     let model = &modelled.settled.model;
     match format {
         Format::Text => document::text(drafted, model, &mut anstream::stdout().lock(), screen::width())?,
@@ -86,7 +87,7 @@ fn look_at_jar(args: &LookArgs) -> Outcome<Exit> {
 }
 
 /// Says how to take only the items of a page.
-fn show_page(modelled: &Modelled, source: &SourceArgs) {
+fn show_page(modelled: &Inferred, source: &SourceArgs) {
     let Some(key) = &modelled.settled.page_of else { return };
     let above = source.at.as_deref().unwrap_or("$");
     let items = [Step::Child(key.as_str().to_owned()), Step::All];

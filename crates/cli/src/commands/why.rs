@@ -10,10 +10,11 @@ use crate::args::{Format, WhyArgs};
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::jar::{Opened, enter_jar, open_models};
-use crate::modelling::{Modelled, model, not_found};
+use crate::modelling::{model, not_found};
 use crate::report;
 use crate::screen::visible;
 use crate::sources::{SourceNames, gather};
+use jar_sprout_settle::Inferred;
 
 pub(crate) fn why(args: &WhyArgs) -> Outcome<Exit> {
     let asked = match (&args.field, &args.type_name) {
@@ -38,7 +39,7 @@ pub(crate) fn why(args: &WhyArgs) -> Outcome<Exit> {
     Ok(Exit::Well)
 }
 
-fn explained(modelled: &Modelled, asked: &str) -> Result<Explanation, Problem> {
+fn explained(modelled: &Inferred, asked: &str) -> Result<Explanation, Problem> {
     explain(&modelled.drafted, &modelled.settled, &Subject::parse(asked))
         .map_err(|unmatched| not_found(&unmatched, asked.to_owned()))
 }

@@ -7,16 +7,17 @@ use jar_sprout_settle::{Subject, Unmatched};
 
 use super::{FILE, Jar, JarDecision, JarModel, nearest_jar, read_jar};
 use crate::failure::{Failure, Outcome, reason};
-use crate::modelling::{Modelled, decided_model, not_found, unmatched_problem};
+use crate::modelling::{decided_model, not_found, unmatched_problem};
 use crate::report;
 use crate::sources::{Gathered, SourceNames, gather};
 use crate::wording::did_you_mean;
+use jar_sprout_settle::Inferred;
 
 /// A model of a jar, made from its samples.
 pub(crate) struct Opened<'j> {
     pub(crate) model: &'j JarModel,
     pub(crate) gathered: Gathered,
-    pub(crate) modelled: Modelled,
+    pub(crate) modelled: Inferred,
     /// What its decisions asked for and did not find.
     unmatched: Vec<Unmatched>,
 }

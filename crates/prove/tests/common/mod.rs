@@ -7,8 +7,8 @@ use jar_sprout_document::{Drafted as DraftedDocument, Library, NoFiles, draft_do
 use jar_sprout_model::{DefaultValue, Definition, Docs, Model, SourceId, TypeId, WireName, Words};
 use jar_sprout_prove::{Proof, Sample};
 use jar_sprout_settle::{
-    Bodies, Decision, Derivation, Drafted, Policies, Purpose, RootName, Settled, Subject, Verdict, bodies,
-    decide, draft_shape, root_name, settle, settle_document,
+    Bodies, Decision, Derivation, Drafted, Inferred, Policies, Purpose, RootName, Settled, Subject, Verdict,
+    bodies, decide, infer, root_name, settle_document,
 };
 use jar_sprout_shape::{Shape, observe};
 use serde_json::Value;
@@ -280,9 +280,7 @@ fn settled(samples: &[String], words: Words) -> (Drafted, Settled) {
     for (source, text) in (0..).map(SourceId).zip(samples) {
         observe(text.as_bytes(), source, &mut shape).expect("the sample is JSON");
     }
-    let policies = Policies::default();
-    let drafted = draft_shape(&shape, &words, &policies);
-    let name = RootName { words, is_given: false };
-    let settled = settle(&drafted.draft, drafted.root, &name, &policies);
+    let Inferred { drafted, settled } =
+        infer(&shape, &RootName { words, is_given: false }, &Policies::default());
     (drafted, settled)
 }

@@ -3,7 +3,7 @@
 mod model;
 
 use jar_sprout_model::SourceId;
-use jar_sprout_settle::{Drafted, Policies, RootName, Settled, draft_shape, root_name, settle};
+use jar_sprout_settle::{Drafted, Inferred, Policies, RootName, Settled, infer, root_name};
 use jar_sprout_shape::{Shape, observe};
 pub(crate) use model::sketch;
 
@@ -25,7 +25,6 @@ pub(crate) fn settled(shape: &Shape, file: &str) -> Settled {
 pub(crate) fn settled_with_draft(shape: &Shape, file: &str) -> (Settled, Drafted) {
     let policies = Policies::default();
     let words = root_name([file], None);
-    let drafted = draft_shape(shape, &words, &policies);
-    let settled = settle(&drafted.draft, drafted.root, &RootName { words, is_given: false }, &policies);
+    let Inferred { drafted, settled } = infer(shape, &RootName { words, is_given: false }, &policies);
     (settled, drafted)
 }

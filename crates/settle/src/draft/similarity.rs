@@ -2,7 +2,7 @@
 
 use jar_sprout_shape::{Kind, Kinds};
 
-use crate::graph::{Graph, Node, NodeId};
+use crate::draft::graph::{Graph, Node, NodeId};
 
 /// How deep a comparison looks; below that, nothing speaks against likeness.
 const MAX_LOOK: usize = 6;

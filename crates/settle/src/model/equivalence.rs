@@ -1,11 +1,11 @@
 //! Sameness: which positions of a draft have the same structure.
 
+use foldhash::HashSet as FastSet;
 use foldhash::fast::RandomState;
 use indexmap::IndexSet;
 use jar_sprout_model::{
     Draft, DraftCase, DraftField, DraftId, DraftKind, Presence, Scalar, TimeForms, WireName, Words,
 };
-use rustc_hash::FxHashSet;
 
 /// A set of positions with the same structure.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -64,8 +64,8 @@ pub(crate) fn same_types(draft: &Draft, positions: &[DraftId]) -> Classes {
 }
 
 /// The names that one position has, and no other.
-fn alone_by_name<'d>(draft: &'d Draft, positions: &[DraftId]) -> FxHashSet<&'d Words> {
-    let (mut alone, mut met) = (FxHashSet::default(), FxHashSet::default());
+fn alone_by_name<'d>(draft: &'d Draft, positions: &[DraftId]) -> FastSet<&'d Words> {
+    let (mut alone, mut met) = (FastSet::default(), FastSet::default());
     for name in positions.iter().filter_map(|id| draft.node(*id).name.as_ref()) {
         if met.insert(name) {
             alone.insert(name);

@@ -2,11 +2,11 @@
 
 use std::collections::VecDeque;
 
+use foldhash::HashMap as FastMap;
 use jar_sprout_model::{Draft, DraftCase, DraftField, DraftId, DraftKind, OnWire, Words};
-use rustc_hash::FxHashMap;
 
-use crate::chain::Chain;
-use crate::envelope::{Envelope, envelope};
+use crate::model::chain::Chain;
+use crate::model::envelope::{Envelope, envelope};
 use crate::singular::singular;
 
 /// All positions reached from the root, the shallow ones first.
@@ -50,7 +50,7 @@ pub struct RootName {
 struct Walk<'d> {
     draft: &'d Draft,
     /// What is asked for, and whether its name must stand.
-    roots: FxHashMap<DraftId, bool>,
+    roots: FastMap<DraftId, bool>,
     uses: Uses,
     queue: VecDeque<Step>,
     /// By position, whether it was visited.

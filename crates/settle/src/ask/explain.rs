@@ -3,10 +3,10 @@
 use jar_sprout_model::{Definition, DraftKind, Field, Place, Presence, TimeForms};
 use jar_sprout_shape::{Form, Path};
 
+use crate::ask::questions::values;
 use crate::draft::Drafted;
-use crate::evidence::{Choice, Evidence, KindSeen};
-use crate::question::values;
-use crate::settle::Settled;
+use crate::draft::evidence::{Choice, Evidence, KindSeen};
+use crate::model::Settled;
 use crate::subject::{Subject, Unmatched, locate};
 
 /// Why a type or a field is what it is.
@@ -78,10 +78,10 @@ pub fn explain(drafted: &Drafted, settled: &Settled, subject: &Subject) -> Resul
 fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
     let chosen = match kind {
         DraftKind::Any => "any value",
-        DraftKind::Scalar(scalar) => crate::verdict::VERDICTS
+        DraftKind::Scalar(scalar) => crate::decide::verdict::VERDICTS
             .iter()
             .find(|(_, verdict)| {
-                *verdict == crate::verdict::Verdict::Scalar(scalar.with_time_forms(TimeForms::ALL))
+                *verdict == crate::decide::verdict::Verdict::Scalar(scalar.with_time_forms(TimeForms::ALL))
             })
             .map_or("a scalar", |(word, _)| word),
         DraftKind::List(_) => "a list",

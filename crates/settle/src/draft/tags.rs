@@ -4,8 +4,8 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_shape::{Kind, Kinds};
 
-use crate::enums::is_word;
-use crate::graph::{Graph, Keys, Node, VariantPart};
+use crate::draft::enums::is_word;
+use crate::draft::graph::{Graph, Keys, Node, VariantPart};
 
 /// The most kinds of object told apart by one tag.
 const MAX_CASES: usize = 24;

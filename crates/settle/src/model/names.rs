@@ -5,9 +5,9 @@ use std::collections::{BTreeMap, HashSet};
 use foldhash::fast::RandomState;
 use jar_sprout_model::{DraftId, Words};
 
-use crate::settle::Places;
+use crate::model::Places;
+use crate::model::naming_sites::Use;
 use crate::singular::singular;
-use crate::uses::Use;
 
 /// A type's name, and longer ones that fit too.
 #[derive(Debug, Clone)]

@@ -2,7 +2,7 @@
 
 use jar_sprout_shape::{Form, Tally, Texts};
 
-use crate::maps::is_locale;
+use crate::draft::maps::is_locale;
 
 /// The most characters of a value of an enum.
 const MAX_LENGTH: usize = 40;

@@ -1,24 +1,32 @@
 //! Draft to model: one type for one structure, well named.
 
+pub(crate) mod chain;
+pub(crate) mod envelope;
+pub(crate) mod equivalence;
+pub(crate) mod names;
+pub(crate) mod naming_sites;
+pub(crate) mod root_name;
+pub(crate) mod time_forms;
+
 use std::collections::BTreeSet;
 
+use foldhash::HashMap as FastMap;
 use foldhash::fast::RandomState;
 use indexmap::IndexMap;
 use jar_sprout_model::{
     Case, Definition, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Enumeration, Field, Model,
     NamedType, Record, Root, Slot, TimeForms, Type, TypeId, Union, UnionCase, WireName, Words, each,
 };
-use rustc_hash::FxHashMap;
 
-use crate::envelope::page;
-use crate::name::{Named, name_types};
-use crate::policy::Policies;
-use crate::same::{Class, same_types};
+use crate::draft::unite::TELLING_FIELDS;
+use crate::model::envelope::page;
+use crate::model::equivalence::{Class, same_types};
+use crate::model::names::{Named, name_types};
+use crate::model::naming_sites::{RootName, Use, Uses, find_uses, kind_word};
+use crate::model::time_forms::time_forms;
+use crate::policies::Policies;
 use crate::singular::singular;
 use crate::subject::Subject;
-use crate::time_forms::time_forms;
-use crate::twins::TELLING_FIELDS;
-use crate::uses::{RootName, Use, Uses, find_uses, kind_word};
 
 /// A model, and where in the draft its types came from.
 pub struct Settled {
@@ -30,6 +38,28 @@ pub struct Settled {
     pub decided: BTreeSet<Subject>,
     /// The key of the list that the root is there to carry, if it is a page.
     pub page_of: Option<WireName>,
+}
+
+impl Settled {
+    /// The position that gave a type, or a field of it, to the model.
+    pub(crate) fn origin(&self, draft: &Draft, id: TypeId, field: Option<&WireName>) -> Option<DraftId> {
+        let nodes = self.origins.get(id.index())?;
+        match field {
+            None => nodes.first().copied(),
+            // Types that were joined have fields of either.
+            Some(key) => nodes.iter().find_map(|node| field_origin(&draft.node(*node).kind, key)),
+        }
+    }
+}
+
+/// The position of a key, where a position is a record.
+fn field_origin(kind: &DraftKind, key: &WireName) -> Option<DraftId> {
+    match kind {
+        DraftKind::Record { fields, .. } => {
+            fields.iter().find(|field| field.wire == *key).map(|field| field.node)
+        }
+        _ => None,
+    }
 }
 
 /// The model of a draft whose root has this name.
@@ -173,7 +203,7 @@ struct Builder<'d> {
     /// Whether default values of a document are those of the code as well.
     has_defaults: bool,
     /// How the times are written that stand at several positions of a type.
-    time_forms: FxHashMap<DraftId, TimeForms>,
+    time_forms: FastMap<DraftId, TimeForms>,
 }
 
 impl<'d> Builder<'d> {

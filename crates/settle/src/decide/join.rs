@@ -4,7 +4,7 @@ use jar_sprout_model::{
     Definition, Field, Model, OnWire, Presence, Record, Scalar, Slot, TimeForms, Type, TypeId,
 };
 
-use crate::settle::Settled;
+use crate::model::Settled;
 
 /// Makes one record of two. Everything that was `gone` is `kept` from now on; what only one of them had may be missing.
 ///

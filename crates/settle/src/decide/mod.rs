@@ -1,5 +1,8 @@
 //! Decisions: the user's word on a type or a field, which stands above what the samples say.
 
+pub(crate) mod join;
+pub(crate) mod verdict;
+
 use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::{
@@ -8,11 +11,11 @@ use jar_sprout_model::{
 };
 use jar_sprout_shape::Distinct;
 
+use crate::decide::join::join;
+use crate::decide::verdict::{Decision, Derivation, Purpose, Verdict};
 use crate::draft::Drafted;
-use crate::join::join;
-use crate::settle::Settled;
+use crate::model::Settled;
 use crate::subject::{Subject, Unmatched};
-use crate::verdict::{Decision, Derivation, Purpose, Verdict};
 
 /// Applies decisions to a settled model; types that are needed no more go. Those that match nothing are told.
 pub fn decide(settled: &mut Settled, drafted: &Drafted, decisions: &[Decision]) -> Vec<Unmatched> {

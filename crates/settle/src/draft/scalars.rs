@@ -4,9 +4,9 @@ use jar_sprout_model::{DraftKind, Scalar, Width, WireName, Words};
 use jar_sprout_shape::{Distinct, Form, Numbers, Texts};
 
 use crate::draft::Decided;
-use crate::enums::{Repetition, judge};
-use crate::evidence::Choice;
-use crate::policy::Policies;
+use crate::draft::enums::{Repetition, judge};
+use crate::draft::evidence::Choice;
+use crate::policies::Policies;
 
 /// Integers up to here leave room to grow within 32 bits; beyond it the next value may not fit.
 const ROOMY: i128 = 1 << 30;

@@ -3,11 +3,11 @@
 use jar_sprout_model::{Definition, Field, NamedType, TypeId, Words};
 use jar_sprout_shape::{Form, Path};
 
+use crate::decide::join::{NearTwins, near_twins};
 use crate::draft::Drafted;
-use crate::evidence::{Choice, Evidence};
-use crate::join::{NearTwins, near_twins};
-use crate::policy::Trust;
-use crate::settle::Settled;
+use crate::draft::evidence::{Choice, Evidence};
+use crate::model::Settled;
+use crate::policies::Trust;
 use crate::subject::Subject;
 
 /// Something that the samples could not settle.
@@ -182,7 +182,7 @@ fn blanks(evidence: &Evidence) -> u64 {
 
 /// `integer 3 times, text once`
 fn kinds(evidence: &Evidence) -> String {
-    let kind = |kind: &crate::evidence::KindSeen| {
+    let kind = |kind: &crate::draft::evidence::KindSeen| {
         format!(
             "{} {}",
             kind.what,

@@ -1,5 +1,14 @@
 //! Graph to draft: what each position is.
 
+pub(crate) mod enums;
+pub(crate) mod evidence;
+pub(crate) mod graph;
+pub(crate) mod maps;
+pub(crate) mod scalars;
+pub(crate) mod similarity;
+pub(crate) mod tags;
+pub(crate) mod unite;
+
 use std::collections::{BTreeSet, HashMap};
 
 use jar_sprout_model::{
@@ -7,13 +16,13 @@ use jar_sprout_model::{
 };
 use jar_sprout_shape::{Kind, Kinds, Lengths, Path, Shape, Tally};
 
-use crate::evidence::{Choice, Evidence, KindSeen};
-use crate::graph::{FieldPart, Graph, Keys, Node, NodeId, VariantPart};
-use crate::maps::make_maps;
-use crate::policy::{Policies, Trust};
-use crate::scalars::{draft_number, draft_text};
-use crate::tags::{Tagged, TaggedCase, Variants, children_beside, find_tag, keys_of};
-use crate::twins::{fold_recursion, unite_twins};
+use crate::draft::evidence::{Choice, Evidence, KindSeen};
+use crate::draft::graph::{FieldPart, Graph, Keys, Node, NodeId, VariantPart};
+use crate::draft::maps::make_maps;
+use crate::draft::scalars::{draft_number, draft_text};
+use crate::draft::tags::{Tagged, TaggedCase, Variants, children_beside, find_tag, keys_of};
+use crate::draft::unite::{fold_recursion, unite_twins};
+use crate::policies::{Policies, Trust};
 
 /// With more kinds than this at one position, no type says more than "any".
 const MAX_KINDS: usize = 3;

@@ -3,8 +3,8 @@
 use jar_sprout_model::{Definition, Model, Presence, Record, Root, Slot, Type, TypeId};
 use serde_json::{Map, Value};
 
-use crate::misfit::misfits;
-use crate::settle::Settled;
+use crate::check::misfits::misfits;
+use crate::model::Settled;
 
 /// The most bodies that are made for one type.
 const MOST: usize = 50;

@@ -1,13 +1,13 @@
 //! How times are written at all positions of a type, which takes its parts from the first of them.
 
+use foldhash::HashMap as FastMap;
 use jar_sprout_model::{Draft, DraftId, DraftKind, TimeForms};
-use rustc_hash::FxHashMap;
 
-use crate::uses::Use;
+use crate::model::naming_sites::Use;
 
 /// For each time that stands at several positions of a type, the ways that write back what stands at all of them:
 /// whichever of the positions the type takes its parts from.
-pub(crate) fn time_forms(draft: &Draft, groups: &[Vec<&Use>]) -> FxHashMap<DraftId, TimeForms> {
+pub(crate) fn time_forms(draft: &Draft, groups: &[Vec<&Use>]) -> FastMap<DraftId, TimeForms> {
     let mut pairs = Pairs { draft, found: Vec::new() };
     for group in groups {
         if let Some((first, others)) = group.split_first() {
@@ -20,12 +20,12 @@ pub(crate) fn time_forms(draft: &Draft, groups: &[Vec<&Use>]) -> FxHashMap<Draft
 }
 
 /// What both sides of each pair have, until no pair differs.
-fn shared(draft: &Draft, pairs: &[(DraftId, DraftId)]) -> FxHashMap<DraftId, TimeForms> {
+fn shared(draft: &Draft, pairs: &[(DraftId, DraftId)]) -> FastMap<DraftId, TimeForms> {
     let own = |id: &DraftId| match &draft.node(*id).kind {
         DraftKind::Scalar(scalar) => scalar.time_forms().unwrap_or_default(),
         _ => TimeForms::ALL,
     };
-    let mut forms: FxHashMap<DraftId, TimeForms> =
+    let mut forms: FastMap<DraftId, TimeForms> =
         pairs.iter().flat_map(|(one, other)| [one, other]).map(|id| (*id, own(id))).collect();
     loop {
         let mut is_settled = true;
@@ -113,6 +113,6 @@ mod tests {
         let mut pairs = Pairs { draft: &draft, found: Vec::new() };
         pairs.find_in(first, other);
         let both = TimeForms::of("2026-05-01T12:30:00.120Z").and(TimeForms::of("2026-05-01T12:30:00Z"));
-        assert_eq!(shared(&draft, &pairs.found), FxHashMap::from_iter([(item, both), (same, both)]));
+        assert_eq!(shared(&draft, &pairs.found), FastMap::from_iter([(item, both), (same, both)]));
     }
 }

@@ -5,8 +5,8 @@ use std::collections::HashSet;
 use jar_sprout_model::Words;
 use jar_sprout_shape::Path;
 
-use crate::alike::{Overlap, is_compatible, overlap};
-use crate::graph::{Graph, Keys, NodeId};
+use crate::draft::graph::{Graph, Keys, NodeId};
+use crate::draft::similarity::{Overlap, is_compatible, overlap};
 use crate::singular::singular;
 
 /// Records with more fields than this and the same keys are the same thing, whatever they are called.

@@ -2,8 +2,8 @@
 
 use jar_sprout_shape::Kind;
 
-use crate::alike::are_alike;
-use crate::graph::{Graph, NodeId};
+use crate::draft::graph::{Graph, NodeId};
+use crate::draft::similarity::are_alike;
 
 /// With more objects than this under different keys, all of one structure, nobody named the keys.
 const MANY_OBJECTS: usize = 12;

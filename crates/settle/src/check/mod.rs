@@ -1,0 +1,7 @@
+//! Checking: values held against a model.
+
+mod misfits;
+mod request_bodies;
+
+pub use misfits::{Misfit, Part, misfits};
+pub use request_bodies::{Bodies, bodies};
