@@ -4,6 +4,9 @@ use std::path::PathBuf;
 
 use clap::{Parser, Subcommand, ValueEnum};
 
+use crate::decisions::DecisionArgs;
+use crate::policies::PolicyArgs;
+
 /// Typed model classes from sample JSON.
 #[derive(Debug, Parser)]
 #[command(name = "jar-sprout", version, max_term_width = 100)]
@@ -108,37 +111,8 @@ pub(crate) struct ModelArgs {
     #[arg(long, requires = "sources")]
     pub(crate) name: Option<String>,
 
-    /// How far to trust that a key is always there
-    #[arg(long, value_name = "WHAT", default_value = "seen", requires = "sources")]
-    pub(crate) trust: TrustLevel,
-
-    /// Keys to rely on even with `--trust nothing`: `id,name`
-    #[arg(long, value_name = "KEYS", value_delimiter = ',', requires = "sources")]
-    pub(crate) essential: Vec<String>,
-
-    /// Whether words that repeat become enums
-    #[arg(long, value_name = "ON", default_value = "on", requires = "sources")]
-    pub(crate) enums: Switch,
-
-    /// Whether texts that are dates become dates
-    #[arg(long, value_name = "FORM", default_value = "typed", requires = "sources")]
-    pub(crate) dates: DateForm,
-
-    /// Whether objects whose keys are data become maps
-    #[arg(long, value_name = "ON", default_value = "on", requires = "sources")]
-    pub(crate) maps: Switch,
-
-    /// How wide integers are
-    #[arg(long, value_name = "WIDTH", default_value = "fit", requires = "sources")]
-    pub(crate) integers: IntegerWidth,
-
-    /// What the default values of a document become
-    #[arg(long, value_name = "FORM", default_value = "said", requires = "sources")]
-    pub(crate) defaults: DefaultForm,
-
-    /// What the name of every type starts with
-    #[arg(long, requires = "sources")]
-    pub(crate) prefix: Option<String>,
+    #[command(flatten)]
+    pub(crate) policies: PolicyArgs,
 
     /// What a field is, whatever the samples say: `Hive.honey_kg=float`
     #[arg(long = "decide", value_name = "TYPE.KEY=WHAT", requires = "sources")]
@@ -147,50 +121,6 @@ pub(crate) struct ModelArgs {
     /// Which open questions to show
     #[arg(long, value_name = "WHICH", default_value = "worst")]
     pub(crate) questions: Questions,
-}
-
-/// How far presence is trusted.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
-pub(crate) enum TrustLevel {
-    /// As the samples show it
-    Seen,
-    /// Not at all: every key may be missing but the essential ones
-    Nothing,
-}
-
-/// On or off.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
-pub(crate) enum Switch {
-    On,
-    Off,
-}
-
-/// What a date becomes.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
-pub(crate) enum DateForm {
-    /// The language's own type
-    Typed,
-    /// Text, as on the wire
-    Text,
-}
-
-/// What the default values of a document become.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
-pub(crate) enum DefaultForm {
-    /// Documentation
-    Said,
-    /// The code's own: what is absent has that value, and is written with it
-    Code,
-}
-
-/// How wide integers are.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
-pub(crate) enum IntegerWidth {
-    /// As wide as the numbers ask for
-    Fit,
-    /// 64 bits at least
-    #[value(name = "64")]
-    Wide,
 }
 
 /// Which open questions are shown.
@@ -298,87 +228,6 @@ pub(crate) struct DecideArgs {
     pub(crate) only: Option<String>,
 }
 
-/// What is decided.
-#[derive(Debug, clap::Args)]
-#[group(required = true, multiple = true)]
-pub(crate) struct DecisionArgs {
-    /// Another name; the key on the wire stays
-    #[arg(long, value_name = "NAME")]
-    pub(crate) rename: Option<String>,
-
-    /// What a field is: `float`, `[text]`, another type's name, or the values of an enum: `laying,caged`
-    #[arg(long = "type", value_name = "WHAT")]
-    pub(crate) ty: Option<String>,
-
-    /// A field is always there, and never null
-    #[arg(long, conflicts_with = "optional")]
-    pub(crate) required: bool,
-
-    /// A field may be missing
-    #[arg(long)]
-    pub(crate) optional: bool,
-
-    /// A field may be null
-    #[arg(long, conflicts_with = "never_null")]
-    pub(crate) nullable: bool,
-
-    /// A field is never null
-    #[arg(long)]
-    pub(crate) never_null: bool,
-
-    /// What holds where a field is absent: `0`, `true`, `calm`
-    #[arg(long = "default", value_name = "VALUE", allow_hyphen_values = true, conflicts_with_all = ["required", "nullable"])]
-    pub(crate) default_value: Option<String>,
-
-    /// No part of the model
-    #[arg(long)]
-    pub(crate) leave_out: bool,
-
-    /// Of a type: these fields and no others: `id,name`
-    #[arg(long, value_name = "KEYS", value_delimiter = ',')]
-    pub(crate) keep: Vec<String>,
-
-    /// Of a type: one with that other type
-    #[arg(long, value_name = "TYPE")]
-    pub(crate) same_as: Option<String>,
-
-    /// Of a field: a type of its own for what stands there
-    #[arg(long, value_name = "NAME")]
-    pub(crate) split: Option<String>,
-
-    /// Of a type: another one, under this name, for what is sent to make a new one
-    #[arg(long, value_name = "NAME")]
-    pub(crate) create: Option<String>,
-
-    /// Of a type: another one, under this name, for what is sent to change one
-    #[arg(long, value_name = "NAME")]
-    pub(crate) update: Option<String>,
-
-    /// With these: the keys that the server makes, which are not sent: `id,created_at`
-    #[arg(long, value_name = "KEYS", value_delimiter = ',')]
-    pub(crate) server_made: Vec<String>,
-
-    /// Of an enum or a union: a name for one of its values
-    #[arg(long = "case", value_name = "VALUE=NAME")]
-    pub(crate) cases: Vec<String>,
-
-    /// Of an enum: there can be no other values
-    #[arg(long)]
-    pub(crate) closed: bool,
-
-    /// What its documentation says
-    #[arg(long, value_name = "TEXT")]
-    pub(crate) describe: Option<String>,
-
-    /// It should not be used any more
-    #[arg(long)]
-    pub(crate) deprecated: bool,
-
-    /// Take back all that was decided on it
-    #[arg(long, conflicts_with_all = ["rename", "ty", "required", "optional", "nullable", "never_null", "default_value", "leave_out", "keep", "same_as", "split", "create", "update", "server_made", "cases", "closed", "describe", "deprecated"])]
-    pub(crate) undo: bool,
-}
-
 #[derive(Debug, clap::Args)]
 pub(crate) struct CheckArgs {
     /// Only these models
@@ -430,22 +279,4 @@ pub(crate) struct DemoArgs {
     /// The folder to make
     #[arg(long, default_value = "jar-sprout-demo")]
     pub(crate) dir: PathBuf,
-}
-
-impl Default for ModelArgs {
-    fn default() -> Self {
-        Self {
-            name: None,
-            trust: TrustLevel::Seen,
-            essential: Vec::new(),
-            enums: Switch::On,
-            dates: DateForm::Typed,
-            maps: Switch::On,
-            integers: IntegerWidth::Fit,
-            defaults: DefaultForm::Said,
-            prefix: None,
-            decisions: Vec::new(),
-            questions: Questions::None,
-        }
-    }
 }

@@ -4,15 +4,21 @@
 
 mod args;
 mod commands;
+mod decisions;
 mod documents;
 mod exit;
 mod failure;
 mod files;
 mod jar;
+mod keys;
 mod look;
 mod modelling;
+mod policies;
+mod reference;
 mod report;
+mod request;
 mod screen;
+mod settings;
 mod sources;
 mod wording;
 

@@ -1,28 +1,27 @@
-//! From a gathered shape to a model: policies and decisions as they were typed.
+//! From what was gathered to a model.
 
-use jar_sprout_model::{Problem, Severity, Spot, Words};
+use jar_sprout_document::Drafted;
+use jar_sprout_model::{DefaultValue, Problem, Severity, Spot, Words};
 use jar_sprout_settle::{
-    Decision, Inferred, Misfit, Policies, RootName, Settling, Subject, Trust, Unmatched, VERDICTS, Verdict,
-    decide, infer, infer_document, misfits, open_questions,
+    Decision, FieldVerdict, Inferred, Lack, Misfit, Miss, Policies, RootName, Settling, Subject, decide,
+    infer, infer_document, misfits, open_questions,
 };
 
-use crate::args::{
-    DateForm, DefaultForm, IntegerWidth, ModelArgs, Questions, SourceArgs, Switch, TrustLevel,
-};
+use crate::args::Questions;
 use crate::failure::{Failure, Outcome};
 use crate::report;
+use crate::request::{Request, Selection};
 use crate::sources::{Gathered, LocatedSample, SourceNames, located_samples};
 use crate::wording::nearest;
 
 /// How many questions are shown unless all are asked for.
 const FEW_QUESTIONS: usize = 5;
 
-/// The model of all samples.
-pub(crate) fn model(gathered: &Gathered, args: &ModelArgs) -> Result<Inferred, Problem> {
-    let decisions = args.decisions.iter().map(|text| decision(text)).collect::<Result<Vec<_>, _>>()?;
-    let (modelled, unmatched) = decided_model(gathered, args, &decisions);
-    match unmatched.first() {
-        Some(unmatched) => Err(not_found(unmatched, format!("--decide {}=…", unmatched.asked))),
+/// The model of all that was asked for.
+pub(crate) fn model(gathered: &Gathered, request: &Request) -> Result<Inferred, Problem> {
+    let (modelled, misses) = decided_model(gathered, request, &request.decisions);
+    match misses.first() {
+        Some(miss) => Err(not_found(miss, format!("--decide {}=…", miss.subject))),
         None => Ok(modelled),
     }
 }
@@ -30,39 +29,33 @@ pub(crate) fn model(gathered: &Gathered, args: &ModelArgs) -> Result<Inferred, P
 /// The same with decisions that were read, and those of them that match nothing.
 pub(crate) fn decided_model(
     gathered: &Gathered,
-    args: &ModelArgs,
+    request: &Request,
     decisions: &[Decision],
-) -> (Inferred, Vec<Unmatched>) {
-    let policies = policies(args);
-    if let Some(document) = &gathered.document {
-        return from_document(document, args, &policies, decisions);
-    }
-    let words = args.name.as_deref().map_or_else(|| gathered.root_name(), Words::split);
-    let name = RootName { words, is_given: args.name.is_some() };
-    let mut inferred = infer(&gathered.shape, &name, &policies);
-    let unmatched = decide(&mut inferred.settled, &inferred.drafted, decisions);
-    (inferred, unmatched)
+) -> (Inferred, Vec<Miss>) {
+    let Request { selection: _, name, policies, decisions: _ } = request;
+    let mut inferred = match &gathered.document {
+        Some(document) => from_document(document, name.as_deref(), policies),
+        None => {
+            let words = name.as_deref().map_or_else(|| gathered.root_name(), Words::split);
+            infer(&gathered.shape, &RootName { words, is_given: name.is_some() }, policies)
+        }
+    };
+    let misses = decide(&mut inferred.settled, &inferred.drafted, decisions);
+    (inferred, misses)
 }
 
-/// The model of a document, with what was decided on it.
-fn from_document(
-    document: &jar_sprout_document::Drafted,
-    args: &ModelArgs,
-    policies: &Policies,
-    decisions: &[Decision],
-) -> (Inferred, Vec<Unmatched>) {
+/// The model of a document.
+fn from_document(document: &Drafted, name: Option<&str>, policies: &Policies) -> Inferred {
     let mut roots = document.roots.clone();
-    if let (Some(name), Some(first)) = (&args.name, roots.first_mut()) {
+    if let (Some(name), Some(first)) = (name, roots.first_mut()) {
         first.name = Words::split(name);
     }
-    let mut inferred = infer_document(document.draft.clone(), &roots, document.title.as_ref(), policies);
-    let unmatched = decide(&mut inferred.settled, &inferred.drafted, decisions);
-    (inferred, unmatched)
+    infer_document(document.draft.clone(), &roots, document.title.as_ref(), policies)
 }
 
 /// A decision that matches nothing any more.
-pub(crate) fn unmatched_problem(unmatched: &Unmatched, place: String) -> Problem {
-    let problem = not_found(unmatched, place);
+pub(crate) fn unmatched_problem(miss: &Miss, place: String) -> Problem {
+    let problem = not_found(miss, place);
     Problem {
         severity: Severity::Warning,
         message: format!("a decision matches nothing: {}", problem.message),
@@ -70,12 +63,34 @@ pub(crate) fn unmatched_problem(unmatched: &Unmatched, place: String) -> Problem
     }
 }
 
+/// What was asked for, and what there is of the kind.
+fn asked_and_known(miss: &Miss) -> (String, &[String]) {
+    let Miss { subject, lack } = miss;
+    match lack {
+        Lack::Type { name, known } => (name.clone(), known),
+        Lack::Field { known } => (subject.to_string(), known),
+        Lack::Part { asked, known } => (asked.clone(), known),
+        Lack::Enum => (format!("enum {subject}"), &[]),
+        Lack::Fields => (format!("record {subject}"), &[]),
+        Lack::Record { name } => (format!("record {name}"), &[]),
+        Lack::NamedType => (format!("type in {subject}"), &[]),
+        Lack::Room { value } => {
+            let kind = match value {
+                DefaultValue::Boolean(_) => "boolean",
+                DefaultValue::Number(_) => "number",
+                DefaultValue::Text(_) => "text",
+            };
+            (format!("never-null {kind} {subject}"), &[])
+        }
+        Lack::Evidence => (subject.to_string(), &[]),
+    }
+}
+
 /// A subject that the model does not have, with the nearest that it has.
-pub(crate) fn not_found(unmatched: &Unmatched, argument: String) -> Problem {
-    let Unmatched { asked, known } = unmatched;
+pub(crate) fn not_found(miss: &Miss, argument: String) -> Problem {
+    let (asked, known) = asked_and_known(miss);
     let problem = Failure::argument(format!("the model has no `{asked}`"), argument);
-    let known: Vec<String> = known.iter().map(|name| name.trim_end_matches(".…").to_owned()).collect();
-    match (nearest(asked, known.clone()), known.is_empty()) {
+    match (nearest(&asked, known.to_vec()), known.is_empty()) {
         (Some(near), _) => problem.with_help(format!("did you mean `{near}`?")),
         (None, false) => {
             let few: Vec<String> = known.iter().take(8).map(|name| format!("`{name}`")).collect();
@@ -85,47 +100,15 @@ pub(crate) fn not_found(unmatched: &Unmatched, argument: String) -> Problem {
     }
 }
 
-/// `Hive.honey_kg=float`; the key may have a `=` of its own.
-fn decision(text: &str) -> Result<Decision, Problem> {
-    let argument = || format!("--decide {text}");
-    let Some((subject, verdict)) = text.rsplit_once('=') else {
-        return Err(Failure::argument("a decision is `TYPE.KEY=WHAT`", argument())
-            .with_help("such as `--decide Hive.honey_kg=float`"));
-    };
-    let Some(verdict) = Verdict::parse(verdict) else {
-        let words: Vec<String> = VERDICTS.iter().map(|(word, _)| format!("`{word}`")).collect();
-        return Err(Failure::argument(format!("`{verdict}` is nothing that a field can be"), argument())
-            .with_help(format!("there are {}, and `[text]` for a list", words.join(", "))));
-    };
-    Ok(Decision { subject: Subject::parse(subject), verdict })
-}
-
-fn policies(args: &ModelArgs) -> Policies {
-    let ModelArgs { trust, essential, enums, dates, maps, integers, defaults, prefix, .. } = args;
-    Policies {
-        trust: match trust {
-            TrustLevel::Seen => Trust::Seen,
-            TrustLevel::Nothing => Trust::Nothing,
-        },
-        essential: essential.iter().cloned().collect(),
-        enums: *enums == Switch::On,
-        dates: *dates == DateForm::Typed,
-        maps: *maps == Switch::On,
-        wide_integers: *integers == IntegerWidth::Wide,
-        defaults: *defaults == DefaultForm::Code,
-        prefix: prefix.as_deref().map(Words::split),
-    }
-}
-
 /// The most misfits that are shown unless all are asked for by `check`.
 const FEW_MISFITS: usize = 20;
 
 /// Where a document and samples are both given, shows what the samples contradict.
-pub(crate) fn show_misfits(modelled: &Inferred, gathered: &Gathered, source: &SourceArgs) -> Outcome<()> {
+pub(crate) fn show_misfits(modelled: &Inferred, gathered: &Gathered, selection: &Selection) -> Outcome<()> {
     if gathered.document.is_none() || gathered.samples == 0 {
         return Ok(());
     }
-    let misfits = misfits_of(modelled, &located_samples(source)?);
+    let misfits = misfits_of(modelled, &located_samples(selection)?);
     for (place, misfit) in misfits.iter().take(FEW_MISFITS) {
         let problem = Problem::warning(misfit.to_string(), Spot::Path(place.clone()));
         report::problem(&problem, &SourceNames::default());
@@ -166,19 +149,42 @@ fn settling_line(settling: &Settling, home: Home<'_>) -> String {
         (Settling::TrustNothing, Home::Jar(_)) => {
             "trust = \"nothing\" under [policies] in jar.toml".to_owned()
         }
-        (Settling::Decide(subject, what), Home::Arguments) => {
-            format!("--decide {}", shell_word(&format!("{subject}={what}")))
-        }
-        (Settling::Decide(subject, what), Home::Jar(model)) => {
-            let option = match what.as_str() {
-                "required" | "optional" | "nullable" | "never-null" => format!("--{what}"),
-                what if subject.key.is_none() => format!("--same-as {what}"),
-                what => format!("--type {}", shell_word(what)),
+        (Settling::Field(subject, verdict), Home::Arguments) => decide_argument(subject, &word_of(verdict)),
+        (Settling::SameAs(subject, other), Home::Arguments) => decide_argument(subject, other),
+        (Settling::Field(subject, verdict), Home::Jar(model)) => {
+            let option = match verdict {
+                FieldVerdict::Required
+                | FieldVerdict::Optional
+                | FieldVerdict::Nullable
+                | FieldVerdict::NeverNull => format!("--{}", word_of(verdict)),
+                FieldVerdict::Is(_)
+                | FieldVerdict::Default(_)
+                | FieldVerdict::Split(_)
+                | FieldVerdict::LeaveOut
+                | FieldVerdict::Closed(_)
+                | FieldVerdict::Describe(_)
+                | FieldVerdict::Deprecated(_)
+                | FieldVerdict::Rename(_) => format!("--type {}", shell_word(&word_of(verdict))),
             };
-            let model = model.map(|model| format!(" --only {model}")).unwrap_or_default();
-            format!("jar-sprout decide {} {option}{model}", shell_word(&subject.to_string()))
+            decide_command(subject, &option, model)
+        }
+        (Settling::SameAs(subject, other), Home::Jar(model)) => {
+            decide_command(subject, &format!("--same-as {other}"), model)
         }
     }
+}
+
+fn word_of(verdict: &FieldVerdict) -> String {
+    verdict.word().unwrap_or_default()
+}
+
+fn decide_argument(subject: &Subject, word: &str) -> String {
+    format!("--decide {}", shell_word(&format!("{subject}={word}")))
+}
+
+fn decide_command(subject: &Subject, option: &str, model: Option<&str>) -> String {
+    let model = model.map(|model| format!(" --only {model}")).unwrap_or_default();
+    format!("jar-sprout decide {} {option}{model}", shell_word(&subject.to_string()))
 }
 
 /// A word as a shell takes it.

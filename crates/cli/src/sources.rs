@@ -14,10 +14,10 @@ use jar_sprout_settle::{Part, root_name, singular};
 use jar_sprout_shape::{NoMatch, Shape, Step, observe};
 use serde_json::value::RawValue;
 
-use crate::args::SourceArgs;
 use crate::documents;
 use crate::failure::{Failure, Outcome, reason};
 use crate::report;
+use crate::request::Selection;
 use crate::wording::nearest;
 
 /// What a source is called in messages, by its id.
@@ -63,9 +63,9 @@ pub(crate) struct Gathered {
 }
 
 /// Reads every source that was named, in the order of their names, so that the order of arguments changes nothing.
-pub(crate) fn gather(args: &SourceArgs) -> Outcome<Gathered> {
-    let at = part(args)?;
-    let sources = find_sources(&args.sources)?;
+pub(crate) fn gather(selection: &Selection) -> Outcome<Gathered> {
+    let at = part(selection)?;
+    let sources = find_sources(&selection.sources)?;
     let names = SourceNames(sources.iter().map(Source::name).collect());
     let stems = sources.iter().filter_map(Source::stem).collect();
     let folder = shared_folder(&sources);
@@ -78,7 +78,7 @@ pub(crate) fn gather(args: &SourceArgs) -> Outcome<Gathered> {
         stems,
         folder,
         at,
-        document: read_document(&sources, args.refs_from.as_deref())?,
+        document: read_document(&sources, selection.refs_from.as_deref())?,
     };
     for (id, source) in (0..).map(SourceId).zip(&sources) {
         if !matches!(source, Source::Document(..)) {
@@ -94,8 +94,8 @@ pub(crate) fn gather(args: &SourceArgs) -> Outcome<Gathered> {
 }
 
 /// The part of each sample that is taken.
-fn part(args: &SourceArgs) -> Result<jar_sprout_shape::Path, Problem> {
-    jar_sprout_shape::Path::parse(args.at.as_deref().unwrap_or("$"))
+fn part(selection: &Selection) -> Result<jar_sprout_shape::Path, Problem> {
+    jar_sprout_shape::Path::parse(selection.at.as_deref().unwrap_or("$"))
         .map_err(|error| Failure::argument(error.to_string(), format!("--at {}", error.path)))
 }
 
@@ -134,8 +134,8 @@ impl LocatedSample {
 }
 
 /// The samples one by one, as they were written; a null at the root is none.
-pub(crate) fn read_samples(args: &SourceArgs) -> Outcome<Vec<Sample>> {
-    let samples = located_samples(args)?;
+pub(crate) fn read_samples(selection: &Selection) -> Outcome<Vec<Sample>> {
+    let samples = located_samples(selection)?;
     let number = |(at, sample): (usize, &LocatedSample)| Sample {
         name: format!("{}:{}", sample.file, at + 1),
         text: sample.text().to_owned(),
@@ -144,10 +144,10 @@ pub(crate) fn read_samples(args: &SourceArgs) -> Outcome<Vec<Sample>> {
 }
 
 /// The samples one by one, each with where it stands.
-pub(crate) fn located_samples(args: &SourceArgs) -> Outcome<Vec<LocatedSample>> {
-    let at = part(args)?;
+pub(crate) fn located_samples(selection: &Selection) -> Outcome<Vec<LocatedSample>> {
+    let at = part(selection)?;
     let mut samples = Vec::new();
-    for source in find_sources(&args.sources)? {
+    for source in find_sources(&selection.sources)? {
         if matches!(source, Source::Document(..)) {
             continue;
         }

@@ -8,7 +8,6 @@
 #![allow(clippy::unwrap_used, reason = "a test or a bench that cannot go on should stop")]
 
 #[path = "../../settle/tests/by_case/mod.rs"]
-#[allow(dead_code, reason = "the cases of inference are checked in two ways")]
 mod by_case;
 
 use std::collections::BTreeMap;
@@ -18,13 +17,13 @@ use std::path::{Path, PathBuf};
 use std::process::ExitCode;
 
 use assert_cmd::Command;
-use by_case::{compare, run as run_cases};
+use by_case::{compare, run_cases};
 
 /// Every file below a folder, by its path from there.
 type Files = BTreeMap<PathBuf, Vec<u8>>;
 
 fn main() -> ExitCode {
-    run_cases(&Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/transcripts"), check)
+    run_cases(&Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/transcripts"), &[("", check)])
 }
 
 /// Whether all that comes of a case is as expected.

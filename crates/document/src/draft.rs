@@ -9,14 +9,13 @@ use std::collections::{HashSet, VecDeque};
 use foldhash::{HashMap as FastMap, HashSet as FastSet};
 use indexmap::IndexMap;
 use jar_sprout_model::{
-    Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Presence, Problem, Scalar, Spot,
+    Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Kind, Presence, Problem, Scalar, Spot,
     Width, WireName, Words, each,
 };
 
 use crate::api::{self, Operation, Sent, Wanted};
 use crate::docs::{docs_of, says};
 use crate::flat::{Flat, Flattening, NoteKind, Property, Spec};
-use crate::kinds::JsonKind;
 use crate::library::Library;
 use crate::names::component_name;
 use crate::pointers::pointers_of;
@@ -339,7 +338,7 @@ impl<'d> Drafter<'_, 'd> {
             return self.of_alternatives(flat, at);
         }
         let is_nullable = flat.is_nullable;
-        let kinds: Vec<JsonKind> = flat.likely_kinds().iter().collect();
+        let kinds: Vec<Kind> = flat.likely_kinds().iter().collect();
         let kind = match kinds[..] {
             // Anything is null as well.
             [] => DraftKind::Any,
@@ -396,10 +395,10 @@ impl<'d> Drafter<'_, 'd> {
         Made::Kind(kinds.pop().unwrap_or(DraftKind::Any), is_nullable)
     }
 
-    fn of_kind(&mut self, kind: JsonKind, flat: &mut Flat<'d>, at: &'d Value) -> DraftKind {
+    fn of_kind(&mut self, kind: Kind, flat: &mut Flat<'d>, at: &'d Value) -> DraftKind {
         match kind {
-            JsonKind::List => self.list(flat, at),
-            JsonKind::Object => self.object(flat, at),
+            Kind::List => self.list(flat, at),
+            Kind::Object => self.object(flat, at),
             scalar => self.flattening.scalar(scalar, flat, at).map_or(DraftKind::Any, DraftKind::Scalar),
         }
     }

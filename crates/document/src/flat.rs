@@ -2,9 +2,9 @@
 
 use foldhash::fast::RandomState;
 use indexmap::{IndexMap, IndexSet};
+use jar_sprout_model::{Kind, KindSet};
 
 use crate::docs::says;
-use crate::kinds::{JsonKind, JsonKinds};
 use crate::library::References;
 use crate::resolve::Declared;
 use crate::text::{Role, Text, Word};
@@ -54,7 +54,7 @@ pub(crate) type Properties<'d> = IndexMap<&'d str, Property<'d>, RandomState>;
 #[derive(Debug, Clone, Default)]
 pub(crate) struct Flat<'d> {
     /// The kinds that `type` allows; none where it does not say.
-    pub(crate) kinds: Option<JsonKinds>,
+    pub(crate) kinds: Option<KindSet>,
     pub(crate) is_nullable: bool,
     pub(crate) properties: Properties<'d>,
     pub(crate) required: IndexSet<&'d str, RandomState>,
@@ -398,7 +398,7 @@ impl<'d> Keywords<'d> {
         };
         let names = || names.iter().filter_map(Value::as_str);
         flat.is_nullable |= self.is_nullable || names().any(|name| name == "null");
-        let kinds: JsonKinds = names().filter_map(json_kind).collect();
+        let kinds: KindSet = names().filter_map(json_kind).collect();
         if kinds.is_empty() {
             return true;
         }
@@ -452,42 +452,42 @@ impl<'d> Keywords<'d> {
     }
 }
 
-fn json_kind(name: &str) -> Option<JsonKind> {
+fn json_kind(name: &str) -> Option<Kind> {
     match name {
-        "object" => Some(JsonKind::Object),
-        "array" => Some(JsonKind::List),
-        "string" | "file" => Some(JsonKind::Text),
-        "boolean" => Some(JsonKind::Boolean),
-        "integer" => Some(JsonKind::Integer),
-        "number" => Some(JsonKind::Number),
+        "object" => Some(Kind::Object),
+        "array" => Some(Kind::List),
+        "string" | "file" => Some(Kind::Text),
+        "boolean" => Some(Kind::Boolean),
+        "integer" => Some(Kind::Integer),
+        "number" => Some(Kind::Number),
         _ => None,
     }
 }
 
 impl Flat<'_> {
     /// The kinds that fit: those that are said, else those that the keywords speak of.
-    pub(crate) fn likely_kinds(&self) -> JsonKinds {
+    pub(crate) fn likely_kinds(&self) -> KindSet {
         if let Some(mut kinds) = self.kinds {
-            if kinds.contains(JsonKind::Number) {
-                kinds.remove(JsonKind::Integer);
+            if kinds.has(Kind::Number) {
+                kinds.remove(Kind::Integer);
             }
             return kinds;
         }
-        let mut kinds = JsonKinds::default();
+        let mut kinds = KindSet::default();
         if !self.properties.is_empty()
             || self.additional.is_some_and(Value::is_object)
             || !self.patterns.is_empty()
         {
-            kinds.insert(JsonKind::Object);
+            kinds.insert(Kind::Object);
         }
         if self.items.is_some() || !self.prefix.is_empty() {
-            kinds.insert(JsonKind::List);
+            kinds.insert(Kind::List);
         }
         if kinds.is_empty() {
             match self.format {
-                Some("int32" | "int64") => kinds.insert(JsonKind::Integer),
-                Some("float" | "double") => kinds.insert(JsonKind::Number),
-                Some(_) => kinds.insert(JsonKind::Text),
+                Some("int32" | "int64") => kinds.insert(Kind::Integer),
+                Some("float" | "double") => kinds.insert(Kind::Number),
+                Some(_) => kinds.insert(Kind::Text),
                 None => {}
             }
         }

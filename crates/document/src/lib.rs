@@ -11,7 +11,6 @@ mod api;
 mod docs;
 mod draft;
 mod flat;
-mod kinds;
 mod library;
 mod names;
 mod pointers;

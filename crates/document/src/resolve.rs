@@ -1,11 +1,10 @@
 //! Resolving: what a schema says by itself, before any of it has a place. No schema bears on what another says, so that
 //! many are resolved on all cores.
 
-use jar_sprout_model::{DefaultValue, Docs, Scalar, TimeForms, Width, WireName, Words};
+use jar_sprout_model::{DefaultValue, Docs, Kind, Scalar, TimeForms, Width, WireName, Words};
 
 use crate::docs::{default_of, docs_of};
 use crate::flat::{Flat, Flattening, NoteKind, Spec, is_plain, pure_reference, says_nullable};
-use crate::kinds::JsonKind;
 use crate::value::Value;
 
 /// What the schema of a property says.
@@ -71,18 +70,18 @@ impl<'d> Flattening<'_, 'd> {
     }
 
     /// A value of a kind that has no parts.
-    pub(crate) fn scalar(&mut self, kind: JsonKind, flat: &Flat<'d>, at: &'d Value) -> Option<Scalar> {
+    pub(crate) fn scalar(&mut self, kind: Kind, flat: &Flat<'d>, at: &'d Value) -> Option<Scalar> {
         match kind {
-            JsonKind::Boolean => Some(Scalar::Boolean),
-            JsonKind::Number => Some(Scalar::Float),
-            JsonKind::Integer => Some(Scalar::Integer(width(flat))),
-            JsonKind::Text => {
+            Kind::Boolean => Some(Scalar::Boolean),
+            Kind::Number => Some(Scalar::Float),
+            Kind::Integer => Some(Scalar::Integer(width(flat))),
+            Kind::Text => {
                 if matches!(flat.format, Some("time" | "duration")) {
                     self.note(at, NoteKind::Format);
                 }
                 Some(text_scalar(flat.format))
             }
-            JsonKind::List | JsonKind::Object => None,
+            Kind::List | Kind::Object | Kind::Null => None,
         }
     }
 }

@@ -6,7 +6,6 @@
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop")]
 
 #[path = "../../settle/tests/by_case/mod.rs"]
-#[allow(dead_code, reason = "the cases of inference are checked in two ways")]
 mod by_case;
 #[path = "../../settle/tests/sketch/model.rs"]
 mod sketch;
@@ -15,7 +14,7 @@ use std::fs;
 use std::path::Path;
 use std::process::ExitCode;
 
-use by_case::{compare, run};
+use by_case::{compare, run_cases};
 
 use jar_sprout_document::{Drafted, Library, NoFiles, draft_document};
 use jar_sprout_model::{Problem, Spot, Words};
@@ -49,5 +48,6 @@ fn gives_the_expected_model(path: &Path) -> Result<(), String> {
 }
 
 fn main() -> ExitCode {
-    run(&Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/cases"), gives_the_expected_model)
+    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/cases");
+    run_cases(&folder, &[("", gives_the_expected_model)])
 }

@@ -5,6 +5,7 @@
 
 mod draft;
 mod each;
+mod kind;
 mod model;
 mod problem;
 mod reach;
@@ -14,6 +15,7 @@ mod words;
 
 pub use draft::{Draft, DraftCase, DraftField, DraftId, DraftKind, DraftNode, DraftRoot};
 pub use each::each;
+pub use kind::{Kind, KindSet};
 pub use model::{
     Case, DefaultValue, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, OnWire, Record,
     Root, Scalar, Slot, Type, TypeId, Union, UnionCase, Width,

@@ -18,8 +18,10 @@ mod subject;
 pub use ask::{Explanation, Question, Settling, explain, open_questions};
 pub use check::{Bodies, Misfit, Part, bodies, misfits};
 pub use decide::decide;
-pub use decide::verdict::{Decision, Derivation, Purpose, VERDICTS, Verdict};
-pub use draft::evidence::{Choice, Evidence, KindSeen};
+pub use decide::verdict::{
+    Decision, Derivation, FIELD_WORDS, FieldType, FieldVerdict, Purpose, TypeVerdict, Verdict,
+};
+pub use draft::evidence::{Choice, EpochUnit, Evidence, KeyForm, KindSeen, MapReason, NoEnum};
 pub use draft::{Drafted, draft_shape};
 pub use infer::{Inferred, infer, infer_document};
 pub use model::naming_sites::RootName;
@@ -27,4 +29,4 @@ pub use model::root_name::root_name;
 pub use model::{Settled, settle, settle_document};
 pub use policies::{Policies, Trust};
 pub use singular::singular;
-pub use subject::{Subject, Unmatched};
+pub use subject::{Lack, Miss, Subject};

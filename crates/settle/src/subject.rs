@@ -2,7 +2,7 @@
 
 use std::fmt;
 
-use jar_sprout_model::{Definition, Field, Model, NamedType, TypeId, WireName, Words};
+use jar_sprout_model::{DefaultValue, Definition, Field, Model, NamedType, TypeId, WireName, Words};
 
 /// A type, or a field of one.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -13,13 +13,55 @@ pub struct Subject {
     pub key: Option<WireName>,
 }
 
-/// A subject that a model does not have.
+/// A decision, or a question, that finds nothing in a model.
 #[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Unmatched {
-    /// What was asked for.
-    pub asked: String,
-    /// What there is at that level: types, or the fields of the type.
-    pub known: Vec<String>,
+pub struct Miss {
+    /// What it is about.
+    pub subject: Subject,
+    /// What is not there.
+    pub lack: Lack,
+}
+
+/// What is not there.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Lack {
+    /// A type of this name.
+    Type {
+        /// The name.
+        name: String,
+        /// The names of all types.
+        known: Vec<String>,
+    },
+    /// A field of this key; its type is there.
+    Field {
+        /// Those of the type: `Hive.id`.
+        known: Vec<String>,
+    },
+    /// A field, a value or a case that is named beside the subject.
+    Part {
+        /// What was asked for: `Hive.idd`.
+        asked: String,
+        /// What there is: `Hive.id`.
+        known: Vec<String>,
+    },
+    /// An enum: it is something else.
+    Enum,
+    /// Fields: it is no record.
+    Fields,
+    /// Another record of this name: one of the two is something else.
+    Record {
+        /// The name.
+        name: String,
+    },
+    /// A type with a name, in a field.
+    NamedType,
+    /// Room for a value where there is none.
+    Room {
+        /// The value.
+        value: DefaultValue,
+    },
+    /// Anything that was seen of it: no sample gave it to the model.
+    Evidence,
 }
 
 impl Subject {
@@ -31,24 +73,17 @@ impl Subject {
         Self { type_name: type_name.in_capitals(), key: Some(key.clone()) }
     }
 
+    /// Whether it stands for several, in which a `*` is any part of a name.
+    pub fn is_pattern(&self) -> bool {
+        self.type_name.contains('*') || self.key.as_ref().is_some_and(|key| key.as_str().contains('*'))
+    }
+
     /// Reads `Hive` or `Hive.queen_status`; a key may have dots of its own.
     pub fn parse(text: &str) -> Self {
         match text.split_once('.') {
             Some((ty, key)) => Self { type_name: ty.to_owned(), key: Some(WireName::new(key)) },
             None => Self { type_name: text.to_owned(), key: None },
         }
-    }
-}
-
-impl Unmatched {
-    /// Whether it was this subject that was asked for: as a whole, its type alone, or a part of it.
-    pub fn is_of(&self, subject: &Subject) -> bool {
-        let whole = subject.to_string();
-        self.asked == whole
-            // Something of it that it does not have: `enum Hive.queen`.
-            || self.asked.strip_suffix(&whole).is_some_and(|what| what.ends_with(' '))
-            || self.asked == subject.type_name
-            || (subject.key.is_none() && self.asked.starts_with(&format!("{}.", subject.type_name)))
     }
 }
 
@@ -60,11 +95,14 @@ impl fmt::Display for Subject {
 }
 
 /// The type of a subject, and the index of its field if it names one.
-pub(crate) fn locate(model: &Model, subject: &Subject) -> Result<(TypeId, Option<usize>), Unmatched> {
+pub(crate) fn locate(model: &Model, subject: &Subject) -> Result<(TypeId, Option<usize>), Miss> {
     let names: Vec<(TypeId, String)> = model.types().map(|(id, ty)| (id, ty.name.in_capitals())).collect();
     let Some((id, name)) = names.iter().find(|(_, name)| *name == subject.type_name) else {
         let known = names.into_iter().map(|(_, name)| name).collect();
-        return Err(Unmatched { asked: subject.type_name.clone(), known });
+        return Err(Miss {
+            subject: subject.clone(),
+            lack: Lack::Type { name: subject.type_name.clone(), known },
+        });
     };
     let Some(key) = &subject.key else { return Ok((*id, None)) };
     let fields: &[Field] = match &model.get(*id).definition {
@@ -73,9 +111,9 @@ pub(crate) fn locate(model: &Model, subject: &Subject) -> Result<(TypeId, Option
     };
     match fields.iter().position(|field| field.wire == *key) {
         Some(index) => Ok((*id, Some(index))),
-        None => Err(Unmatched {
-            asked: subject.to_string(),
-            known: fields.iter().map(|field| format!("{name}.{}", field.wire)).collect(),
-        }),
+        None => {
+            let known = fields.iter().map(|field| format!("{name}.{}", field.wire)).collect();
+            Err(Miss { subject: subject.clone(), lack: Lack::Field { known } })
+        }
     }
 }

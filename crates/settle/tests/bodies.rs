@@ -2,7 +2,7 @@
 
 use jar_sprout_model::{SourceId, Words};
 use jar_sprout_settle::{
-    Decision, Derivation, Policies, Purpose, RootName, Subject, Verdict, bodies, decide, draft_shape, settle,
+    Decision, Derivation, Inferred, Policies, Purpose, RootName, Subject, TypeVerdict, bodies, decide, infer,
 };
 use jar_sprout_shape::{Shape, observe};
 use serde_json::{Value, json};
@@ -11,13 +11,11 @@ use serde_json::{Value, json};
 fn bodies_of(purpose: Purpose, samples: &Value) -> Vec<Value> {
     let mut shape = Shape::default();
     observe(samples.to_string().as_bytes(), SourceId(0), &mut shape).expect("it is JSON");
-    let (policies, words) = (Policies::default(), Words::split("hives"));
-    let drafted = draft_shape(&shape, &words, &policies);
-    let name = RootName { words, is_given: false };
-    let mut settled = settle(&drafted.draft, drafted.root, &name, &policies);
+    let name = RootName { words: Words::split("hives"), is_given: false };
+    let Inferred { drafted, mut settled } = infer(&shape, &name, &Policies::default());
     let derivation = Derivation { name: "Body".to_owned(), purpose, server_made: vec!["id".to_owned()] };
     let subject = Subject { type_name: "Hive".to_owned(), key: None };
-    let decision = Decision { subject, verdict: Verdict::Derive(derivation) };
+    let decision = Decision { subject, verdict: TypeVerdict::Derive(derivation).into() };
     assert!(decide(&mut settled, &drafted, &[decision]).is_empty());
     let mut made = bodies(&settled, std::slice::from_ref(samples));
     assert_eq!(made.len(), 1, "one type was derived");

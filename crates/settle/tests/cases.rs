@@ -12,7 +12,7 @@ use std::fs;
 use std::path::Path;
 use std::process::ExitCode;
 
-use by_case::{compare, is_blessing, run_each};
+use by_case::{compare, is_blessing, run_cases};
 use sketch::{settled, shape_of, sketch};
 
 struct Case {
@@ -61,5 +61,5 @@ fn is_the_same_in_any_order(path: &Path) -> Result<(), String> {
 
 fn main() -> ExitCode {
     let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/cases");
-    run_each(&folder, &[("", gives_the_expected_model), ("in_any_order_", is_the_same_in_any_order)])
+    run_cases(&folder, &[("", gives_the_expected_model), ("in_any_order_", is_the_same_in_any_order)])
 }

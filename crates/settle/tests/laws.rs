@@ -5,7 +5,7 @@
 mod sketch;
 
 use jar_sprout_model::{DefaultValue, Definition, Model, OnWire, Presence, Scalar, Slot, Type, Width};
-use jar_sprout_settle::{Decision, Subject, Verdict, decide, misfits};
+use jar_sprout_settle::{Decision, FieldType, FieldVerdict, Subject, TypeVerdict, decide, misfits};
 use proptest::prelude::*;
 use serde_json::{Map, Value};
 use sketch::{settled, settled_with_draft, shape_of, sketch};
@@ -110,26 +110,37 @@ const SUBJECTS: &[&str] = &[
     "Item",
 ];
 
-fn verdict() -> impl Strategy<Value = Verdict> {
+fn field_verdict() -> impl Strategy<Value = FieldVerdict> {
+    let values = || vec!["laying".to_owned(), "caged".to_owned()];
     prop::sample::select(vec![
-        Verdict::Scalar(Scalar::Float),
-        Verdict::Scalar(Scalar::Decimal),
-        Verdict::Scalar(Scalar::Integer(Width::Wide)),
-        Verdict::Default(DefaultValue::Number("3".to_owned())),
-        Verdict::Default(DefaultValue::Text("laying".to_owned())),
-        Verdict::Closed(true),
-        Verdict::Any,
-        Verdict::Enum,
-        Verdict::EnumOf(vec!["laying".to_owned(), "caged".to_owned()]),
-        Verdict::Required,
-        Verdict::Optional,
-        Verdict::Nullable,
-        Verdict::NeverNull,
-        Verdict::LeaveOut,
-        Verdict::Keep(vec!["id".to_owned(), "k*".to_owned()]),
-        Verdict::Describe("A hive.".to_owned()),
-        Verdict::Deprecated(true),
-        Verdict::Rename("colony".to_owned()),
+        FieldVerdict::Is(FieldType::Scalar(Scalar::Float)),
+        FieldVerdict::Is(FieldType::Scalar(Scalar::Decimal)),
+        FieldVerdict::Is(FieldType::Scalar(Scalar::Integer(Width::Wide))),
+        FieldVerdict::Is(FieldType::Any),
+        FieldVerdict::Is(FieldType::Enum),
+        FieldVerdict::Is(FieldType::EnumOf(values())),
+        FieldVerdict::Default(DefaultValue::Number("3".to_owned())),
+        FieldVerdict::Default(DefaultValue::Text("laying".to_owned())),
+        FieldVerdict::Closed(true),
+        FieldVerdict::Required,
+        FieldVerdict::Optional,
+        FieldVerdict::Nullable,
+        FieldVerdict::NeverNull,
+        FieldVerdict::LeaveOut,
+        FieldVerdict::Describe("A hive.".to_owned()),
+        FieldVerdict::Deprecated(true),
+        FieldVerdict::Rename("colony".to_owned()),
+    ])
+}
+
+fn type_verdict() -> impl Strategy<Value = TypeVerdict> {
+    prop::sample::select(vec![
+        TypeVerdict::EnumOf(vec!["laying".to_owned(), "caged".to_owned()]),
+        TypeVerdict::Keep(vec!["id".to_owned(), "k*".to_owned()]),
+        TypeVerdict::Closed(true),
+        TypeVerdict::Describe("A hive.".to_owned()),
+        TypeVerdict::Deprecated(true),
+        TypeVerdict::Rename("colony".to_owned()),
     ])
 }
 
@@ -156,14 +167,19 @@ proptest! {
     fn decisions_twice_are_decisions_once(
         samples in prop::collection::vec(any_json(), 1..4),
         subjects in prop::collection::vec(prop::sample::select(SUBJECTS), 1..5),
-        verdicts in prop::collection::vec(verdict(), 5),
+        of_fields in prop::collection::vec(field_verdict(), 5),
+        of_types in prop::collection::vec(type_verdict(), 5),
     ) {
         let texts: Vec<String> = samples.iter().map(Value::to_string).collect();
         let shape = shape_of(texts.iter().map(String::as_str));
         let decisions: Vec<Decision> = subjects
             .iter()
-            .zip(verdicts)
-            .map(|(subject, verdict)| Decision { subject: Subject::parse(subject), verdict })
+            .zip(of_fields.into_iter().zip(of_types))
+            .map(|(subject, (of_field, of_type))| {
+                let subject = Subject::parse(subject);
+                let verdict = if subject.key.is_some() { of_field.into() } else { of_type.into() };
+                Decision { subject, verdict }
+            })
             .collect();
         let decided = |decisions: &[Decision]| {
             let (mut settled, drafted) = settled_with_draft(&shape, "hives");

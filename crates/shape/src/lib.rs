@@ -7,7 +7,6 @@
 mod fault;
 mod form;
 mod input;
-mod kind;
 mod list;
 mod number;
 mod object;
@@ -20,7 +19,6 @@ mod token;
 mod variant;
 
 pub use form::Form;
-pub use kind::{Kind, Kinds};
 pub use list::{Lengths, Lists};
 pub use number::{Numbers, Range};
 pub use object::{Field, MAX_KEYS, Objects};

@@ -1,8 +1,7 @@
 //! Lists at one position: their lengths, and one shape for all their items.
 
-use jar_sprout_model::Place;
+use jar_sprout_model::{KindSet, Place};
 
-use crate::kind::Kinds;
 use crate::shape::Shape;
 use crate::tally::Tally;
 
@@ -33,7 +32,7 @@ pub enum Lengths {
     #[default]
     Unseen,
     /// All of them, and it is a short one: the kinds at each place in the list.
-    Same(Vec<Kinds>),
+    Same(Vec<KindSet>),
     /// They differ, or are long.
     Varying,
 }
@@ -45,7 +44,7 @@ impl Lists {
     }
 
     /// Counts the length of a list that was started, and the kinds of its first items.
-    pub(crate) fn end(&mut self, length: u64, kinds: &[Kinds]) {
+    pub(crate) fn end(&mut self, length: u64, kinds: &[KindSet]) {
         // One list being open at this position at a time, the first to end is the only one counted.
         self.shortest = if self.tally.count == 1 { length } else { self.shortest.min(length) };
         self.longest = self.longest.max(length);
@@ -66,7 +65,7 @@ impl Lists {
 
 impl Lengths {
     /// Adds one list, given the kinds of its items unless it is long.
-    fn add(&mut self, kinds: Option<&[Kinds]>) {
+    fn add(&mut self, kinds: Option<&[KindSet]>) {
         match (&mut *self, kinds) {
             (Self::Varying, _) => {}
             (Self::Unseen, Some(kinds)) => *self = Self::Same(kinds.to_vec()),

@@ -102,7 +102,7 @@ impl Objects {
         };
         VariantKey {
             key,
-            kinds: kinds.iter().collect(),
+            kinds,
             texts: if slots == 0 && shape.texts.is_none() { Some(BTreeSet::new()) } else { texts() },
             children: if shape.objects.is_none() { Some(BTreeSet::new()) } else { inner() },
             beside: match links {

@@ -2,11 +2,10 @@
 
 use std::io::Read;
 
-use jar_sprout_model::{Problem, SourceId};
+use jar_sprout_model::{Kind, KindSet, Problem, SourceId};
 
 use crate::fault::Fault;
 use crate::input::{BUFFER_SIZE, Input};
-use crate::kind::{Kind, Kinds};
 use crate::list::{Lists, MAX_FIXED};
 use crate::object::{FieldIndex, Objects};
 use crate::shape::Shape;
@@ -108,7 +107,7 @@ impl<R: Read> Observation<R> {
             b'-' | b'0'..=b'9' => {
                 let number = self.input.number()?;
                 shape.numbers.get_or_insert_default().observe(&number, place);
-                if number.written == Written::Integer { Kind::Integer } else { Kind::Float }
+                if number.written == Written::Integer { Kind::Integer } else { Kind::Number }
             }
             b'{' => {
                 let objects = shape.objects.get_or_insert_default();
@@ -139,7 +138,7 @@ impl<R: Read> Observation<R> {
             }
             _ => return Err(self.input.unexpected("a value")),
         };
-        seen.kinds = Kinds::of(kind);
+        seen.kinds = KindSet::of(kind);
         Ok(seen)
     }
 
@@ -249,7 +248,7 @@ impl<R: Read> Observation<R> {
     fn list(&mut self, lists: &mut Lists, depth: usize) -> Result<(), Box<Problem>> {
         self.enter(depth)?;
         let mut length = 0;
-        let mut kinds = [Kinds::default(); MAX_FIXED];
+        let mut kinds = [KindSet::default(); MAX_FIXED];
         let mut next = self.next("a list")?;
         if next != b']' {
             loop {

@@ -1,11 +1,11 @@
 //! The shape: what the samples showed at one position, as counters that merge.
 
-use crate::kind::Kind;
 use crate::list::Lists;
 use crate::number::Numbers;
 use crate::object::Objects;
 use crate::tally::Tally;
 use crate::text::Texts;
+use jar_sprout_model::Kind;
 
 /// What was seen at one position. Merging two shapes equals observing both inputs, in any order.
 #[derive(Debug, Clone, Default, PartialEq)]
@@ -47,7 +47,7 @@ impl Shape {
     /// The kinds of value seen, null first, in a fixed order.
     pub fn kinds(&self) -> Vec<Kind> {
         let number =
-            self.numbers.as_ref().map(|n| if n.has_fractions() { Kind::Float } else { Kind::Integer });
+            self.numbers.as_ref().map(|n| if n.has_fractions() { Kind::Number } else { Kind::Integer });
         [
             (self.nulls.count > 0).then_some(Kind::Null),
             (self.booleans.count() > 0).then_some(Kind::Boolean),

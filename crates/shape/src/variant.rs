@@ -5,9 +5,9 @@
 
 use std::collections::BTreeSet;
 
-use crate::kind::Kinds;
 use crate::object::FieldIndex;
 use crate::text::MAX_DISTINCT;
+use jar_sprout_model::KindSet;
 
 /// The most sets of keys told apart at one position.
 pub const MAX_VARIANTS: usize = 32;
@@ -28,8 +28,8 @@ pub struct Variant<'o> {
 pub struct VariantKey<'o> {
     /// The key.
     pub key: &'o str,
-    /// The kinds of its values, as bits; see [`VariantKey::kinds`].
-    pub(crate) kinds: Vec<crate::Kind>,
+    /// The kinds of its values.
+    pub kinds: KindSet,
     /// The distinct texts it had; none if they are too many, at this position, to be told apart.
     pub texts: Option<BTreeSet<&'o str>>,
     /// The variants of the objects it had; none if they are too many.
@@ -49,20 +49,13 @@ pub struct Beside<'o> {
     pub variant: u64,
 }
 
-impl VariantKey<'_> {
-    /// The kinds of value it had.
-    pub fn kinds(&self) -> Kinds {
-        self.kinds.iter().fold(Kinds::default(), |kinds, kind| kinds.and(Kinds::of(*kind)))
-    }
-}
-
 /// One value of an object: what is kept of it for its variant.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) struct Sighting {
     pub(crate) field: FieldIndex,
     /// The number of its key.
     pub(crate) key: u64,
-    pub(crate) kinds: Kinds,
+    pub(crate) kinds: KindSet,
     /// Bits of the slots of its texts.
     pub(crate) slots: u64,
     /// Bits of the variants of its objects.
@@ -72,7 +65,7 @@ pub(crate) struct Sighting {
 /// What was seen of one value, when it is over.
 #[derive(Debug, Clone, Copy, Default)]
 pub(crate) struct Seen {
-    pub(crate) kinds: Kinds,
+    pub(crate) kinds: KindSet,
     pub(crate) slots: u64,
     pub(crate) children: u32,
 }

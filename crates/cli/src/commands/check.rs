@@ -55,7 +55,7 @@ pub(crate) fn check(args: &CheckArgs) -> Outcome<Exit> {
 
 /// Whether every sample decodes. Answers how many there are.
 fn fit(opened: &Opened<'_>, findings: &mut Vec<Finding>) -> Outcome<usize> {
-    let samples = located_samples(&opened.model.source)?;
+    let samples = located_samples(&opened.model.request.selection)?;
     let misfits = misfits_of(&opened.modelled, &samples).into_iter();
     findings.extend(misfits.map(|(place, misfit)| Finding { place, text: misfit.to_string() }));
     Ok(samples.len())

@@ -6,8 +6,8 @@ use std::path::{Path, PathBuf};
 use std::time::Duration;
 
 use jar_sprout_grow::{
-    Arrangement, Dialect, GrownFile, LANGUAGES, Language, Origin, SettingError, Settings, find_language,
-    json_schema, nearest_language, types_without_extras,
+    Arrangement, Dialect, GrownFile, LANGUAGES, Language, Origin, Settings, find_language, json_schema,
+    types_without_extras,
 };
 use jar_sprout_model::{Model, Problem, Spot};
 use notify::{RecursiveMode, Watcher as _};
@@ -20,6 +20,8 @@ use crate::files::{Changes, NewFile, Over, write_all};
 use crate::jar::{FILE, Jar, JarLanguage, Models, Opened, enter_jar, nearest_jar, open_models};
 use crate::modelling::{Home, model, show_misfits, show_questions};
 use crate::report;
+use crate::request::Request;
+use crate::settings::{language, set, set_all};
 use crate::sources::{SourceNames, gather};
 use crate::wording::{counted, listed, quoted_with};
 
@@ -38,10 +40,11 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
     let language = language(into, format!("--into {into}"))?;
     let settings = settings(language, args)?;
     let dialect = &*language.dialect(&settings);
-    let gathered = gather(&args.source)?;
+    let request = Request::of(&args.source, &args.model)?;
+    let gathered = gather(&request.selection)?;
     gathered.show_warnings();
-    let modelled = model(&gathered, &args.model)?;
-    show_misfits(&modelled, &gathered, &args.source)?;
+    let modelled = model(&gathered, &request)?;
+    show_misfits(&modelled, &gathered, &request.selection)?;
     let model = &modelled.settled.model;
     match &args.dir {
         None => {
@@ -95,10 +98,11 @@ fn grow_schema(args: &GrowArgs) -> Outcome<Exit> {
         let problem = Failure::argument("a JSON Schema has no settings", format!("--with {setting}"));
         return Err(problem.with_help("leave it out").into());
     }
-    let gathered = gather(&args.source)?;
+    let request = Request::of(&args.source, &args.model)?;
+    let gathered = gather(&request.selection)?;
     gathered.show_warnings();
-    let modelled = model(&gathered, &args.model)?;
-    show_misfits(&modelled, &gathered, &args.source)?;
+    let modelled = model(&gathered, &request)?;
+    show_misfits(&modelled, &gathered, &request.selection)?;
     let text = format!("{:#}\n", json_schema(&modelled.settled.model));
     match &args.dir {
         None => report::result(&text)?,
@@ -154,7 +158,7 @@ fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
                 let (language, model) = (language.language, &one.modelled.settled.model);
                 tell_left_out(language, &*dialect, model, &Spot::Path(FILE.to_owned()));
             }
-            show_questions(&one.modelled, &one.gathered, one.model.model.questions, jar.home(one.model));
+            show_questions(&one.modelled, &one.gathered, args.model.questions, jar.home(one.model));
         }
     }
     Ok(if models.failures.is_empty() { Exit::Well } else { Exit::Unusable })
@@ -303,18 +307,6 @@ fn is_of_a_person(event: &notify::Event) -> bool {
     !event.kind.is_access() && !event.paths.iter().all(is_ours)
 }
 
-pub(crate) fn language(key: &str, argument: String) -> Result<&'static dyn Language, Problem> {
-    find_language(key).ok_or_else(|| {
-        let known: Vec<&str> = LANGUAGES.iter().map(|language| language.key()).collect();
-        let known = format!("there are {}", quoted_with("and", &known));
-        let help = match nearest_language(key) {
-            Some(near) => format!("did you mean `{}`? {known}", near.key()),
-            None => known,
-        };
-        Failure::argument("no such language", argument).with_help(help)
-    })
-}
-
 /// The settings as they were typed: `--package` first, then each `--with`.
 fn settings(language: &dyn Language, args: &GrowArgs) -> Result<Settings, Problem> {
     let mut settings = Settings::default();
@@ -323,57 +315,4 @@ fn settings(language: &dyn Language, args: &GrowArgs) -> Result<Settings, Proble
     }
     set_all(&mut settings, language, &args.settings)?;
     Ok(settings)
-}
-
-/// Each `--with` as it was typed.
-pub(crate) fn set_all(
-    settings: &mut Settings,
-    language: &dyn Language,
-    typed: &[String],
-) -> Result<(), Problem> {
-    for setting in typed {
-        let argument = format!("--with {setting}");
-        let Some((key, value)) = setting.split_once('=') else {
-            return Err(Failure::argument("a setting is `KEY=VALUE`", argument));
-        };
-        set(settings, language, key, value, argument)?;
-    }
-    Ok(())
-}
-
-fn set(
-    settings: &mut Settings,
-    language: &dyn Language,
-    key: &str,
-    value: &str,
-    argument: String,
-) -> Result<(), Problem> {
-    language.set(settings, key, value).map_err(|error| {
-        let problem = setting_problem(language, key, value, error);
-        Problem { spot: Spot::Argument(argument), ..problem }
-    })
-}
-
-/// A setting that a language does not take.
-pub(crate) fn setting_problem(
-    language: &dyn Language,
-    key: &str,
-    value: &str,
-    error: SettingError,
-) -> Problem {
-    let argument = format!("{key} = {value}");
-    match error {
-        SettingError::Unknown { known } => {
-            let problem = Failure::argument(format!("{} has no setting `{key}`", language.title()), argument);
-            problem.with_help(match &known[..] {
-                [] => "it has none: leave it out".to_owned(),
-                known => format!("it has {}", quoted_with("and", known)),
-            })
-        }
-        SettingError::Text { reason, example } => {
-            Failure::argument(reason, argument).with_help(format!("such as `{example}`"))
-        }
-        SettingError::Choice { known } => Failure::argument(format!("`{key}` cannot be `{value}`"), argument)
-            .with_help(format!("it can be {}", quoted_with("or", &known))),
-    }
 }

@@ -5,15 +5,15 @@ use std::path::{Path, PathBuf};
 
 use jar_sprout_model::Problem;
 
-use crate::args::{InitArgs, SourceArgs};
-use crate::commands::grow::language;
+use crate::args::InitArgs;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome, reason};
 use crate::files::{NewFile, Over, write_all};
-use crate::jar::{
-    FILE, NewModel, add_languages, add_model, new_jar, parse_jar, read_text, schema, write_jar,
-};
+use crate::jar::{FILE, NewModel, add_languages, add_model, new_jar, parse_jar, read_text, write_jar};
+use crate::reference::schema;
 use crate::report;
+use crate::request::Selection;
+use crate::settings::language;
 use crate::sources::{files_of, gather};
 
 /// The folder that samples from elsewhere are copied into.
@@ -75,7 +75,7 @@ fn model_name(args: &InitArgs) -> Outcome<String> {
         return Ok(name.clone());
     }
     let gathered =
-        gather(&SourceArgs { sources: args.sources.clone(), at: args.at.clone(), refs_from: None })?;
+        gather(&Selection { sources: args.sources.clone(), at: args.at.clone(), refs_from: None })?;
     let words = gathered.root_name();
     let plain =
         |word: &str| word.to_lowercase().chars().filter(char::is_ascii_alphanumeric).collect::<String>();

@@ -3,10 +3,10 @@
 use jar_sprout_grow::{Choice, LANGUAGES, Language, Values};
 
 use crate::args::LanguagesArgs;
-use crate::commands::grow::language;
 use crate::exit::Exit;
 use crate::failure::Outcome;
 use crate::report;
+use crate::settings::language;
 
 pub(crate) fn languages(args: &LanguagesArgs) -> Outcome<Exit> {
     let text = match &args.language {

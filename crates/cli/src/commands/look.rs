@@ -3,37 +3,39 @@
 use std::io::Write as _;
 
 use jar_sprout_document::Drafted;
+use jar_sprout_settle::Inferred;
 use jar_sprout_shape::Step;
 use owo_colors::OwoColorize;
 use serde_json::Value;
 
-use crate::args::{Format, LookArgs, SourceArgs};
+use crate::args::{Format, LookArgs};
 use crate::exit::Exit;
 use crate::failure::Outcome;
 use crate::jar::{Opened, enter_jar, open_models};
 use crate::look::{document, json, text};
 use crate::modelling::{Home, model, show_misfits, show_questions};
+use crate::request::{Request, Selection};
 use crate::sources::gather;
 use crate::{report, screen};
-use jar_sprout_settle::Inferred;
 
 pub(crate) fn look(args: &LookArgs) -> Outcome<Exit> {
     if args.source.sources.is_empty() {
         return look_at_jar(args);
     }
-    let gathered = gather(&args.source)?;
+    let request = Request::of(&args.source, &args.model)?;
+    let gathered = gather(&request.selection)?;
     gathered.show_warnings();
     if let (Some(drafted), 0) = (&gathered.document, gathered.samples) {
-        let modelled = model(&gathered, &args.model)?;
+        let modelled = model(&gathered, &request)?;
         look_at_document(drafted, &modelled, args.format)?;
         return Ok(Exit::Well);
     }
     match args.format {
         Format::Text => {
-            let modelled = model(&gathered, &args.model)?;
-            show_misfits(&modelled, &gathered, &args.source)?;
+            let modelled = model(&gathered, &request)?;
+            show_misfits(&modelled, &gathered, &request.selection)?;
             text(&gathered, &mut anstream::stdout().lock(), screen::width())?;
-            show_page(&modelled, &args.source);
+            show_page(&modelled, &request.selection);
             show_questions(&modelled, &gathered, args.model.questions, Home::Arguments);
         }
         Format::Json => report::result(&json(&gathered))?,
@@ -87,9 +89,9 @@ fn look_at_jar(args: &LookArgs) -> Outcome<Exit> {
 }
 
 /// Says how to take only the items of a page.
-fn show_page(modelled: &Inferred, source: &SourceArgs) {
+fn show_page(modelled: &Inferred, selection: &Selection) {
     let Some(key) = &modelled.settled.page_of else { return };
-    let above = source.at.as_deref().unwrap_or("$");
+    let above = selection.at.as_deref().unwrap_or("$");
     let items = [Step::Child(key.as_str().to_owned()), Step::All];
     let path: String = items.iter().map(ToString::to_string).collect();
     report::note(&format!("\na page: --at '{above}{path}' takes its items without the envelope"));

@@ -13,7 +13,7 @@ mod why;
 pub(crate) use check::check;
 pub(crate) use decide::decide;
 pub(crate) use demo::demo;
-pub(crate) use grow::{grow, setting_problem};
+pub(crate) use grow::grow;
 pub(crate) use init::init;
 pub(crate) use languages::languages;
 pub(crate) use look::look;

@@ -10,14 +10,16 @@ use jar_sprout_settle::{Bodies, Settled, bodies};
 use owo_colors::OwoColorize;
 use serde_json::{Value, json};
 
-use crate::args::{Format, ProveArgs, SourceArgs};
-use crate::commands::grow::{language, languages, set_all};
+use crate::args::{Format, ProveArgs};
+use crate::commands::grow::languages;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::jar::{Opened, enter_jar, open_models};
 use crate::modelling::model;
 use crate::report;
+use crate::request::{Request, Selection};
 use crate::screen::visible;
+use crate::settings::{language, set_all};
 use crate::sources::{gather, read_samples};
 
 /// The most lines of a compiler, and the most differences, that are shown of one language.
@@ -28,11 +30,12 @@ pub(crate) fn prove(args: &ProveArgs) -> Outcome<Exit> {
         return prove_jar(args);
     }
     let wanted = wanted(args)?;
-    refuse_standard_input(&args.source)?;
-    let gathered = gather(&args.source)?;
+    let request = Request::of(&args.source, &args.model)?;
+    refuse_standard_input(&request.selection)?;
+    let gathered = gather(&request.selection)?;
     gathered.show_warnings();
-    let modelled = model(&gathered, &args.model)?;
-    let samples = read_samples(&args.source)?;
+    let modelled = model(&gathered, &request)?;
+    let samples = read_samples(&request.selection)?;
     let proofs = [Proof { name: "the samples".to_owned(), model: modelled.settled.model, samples }];
     let is_proven = prove_all(args, &wanted, &proofs)?;
     Ok(if is_proven { Exit::Well } else { Exit::Findings })
@@ -47,7 +50,7 @@ fn prove_jar(args: &ProveArgs) -> Outcome<Exit> {
     let mut proofs = Vec::new();
     for Opened { model, gathered, modelled, .. } in models.opened {
         gathered.show_warnings();
-        let samples = read_samples(&model.source)?;
+        let samples = read_samples(&model.request.selection)?;
         proofs.extend(of_bodies(&model.name, &modelled.settled, &samples));
         proofs.push(Proof { name: model.name.clone(), model: modelled.settled.model, samples });
     }
@@ -104,8 +107,8 @@ fn prove_all(
 }
 
 /// A proof reads its samples twice: for the model, and one by one.
-fn refuse_standard_input(args: &SourceArgs) -> Result<(), Problem> {
-    if args.sources.iter().all(|source| source != "-") {
+fn refuse_standard_input(selection: &Selection) -> Result<(), Problem> {
+    if selection.sources.iter().all(|source| source != "-") {
         return Ok(());
     }
     let message = "standard input can be read once, and a proof reads its samples twice";

@@ -12,6 +12,7 @@ use crate::failure::{Failure, Outcome};
 use crate::jar::{Opened, enter_jar, open_models};
 use crate::modelling::{model, not_found};
 use crate::report;
+use crate::request::Request;
 use crate::screen::visible;
 use crate::sources::{SourceNames, gather};
 use jar_sprout_settle::Inferred;
@@ -32,8 +33,9 @@ pub(crate) fn why(args: &WhyArgs) -> Outcome<Exit> {
     if args.source.sources.is_empty() {
         return why_in_jar(args, asked);
     }
-    let gathered = gather(&args.source)?;
-    let modelled = model(&gathered, &args.model)?;
+    let request = Request::of(&args.source, &args.model)?;
+    let gathered = gather(&request.selection)?;
+    let modelled = model(&gathered, &request)?;
     let explanation = explained(&modelled, asked)?;
     report::result(&shown_as(args.format, &explanation, &gathered.names))?;
     Ok(Exit::Well)
@@ -41,7 +43,7 @@ pub(crate) fn why(args: &WhyArgs) -> Outcome<Exit> {
 
 fn explained(modelled: &Inferred, asked: &str) -> Result<Explanation, Problem> {
     explain(&modelled.drafted, &modelled.settled, &Subject::parse(asked))
-        .map_err(|unmatched| not_found(&unmatched, asked.to_owned()))
+        .map_err(|miss| not_found(&miss, asked.to_owned()))
 }
 
 fn shown_as(format: Format, explanation: &Explanation, names: &SourceNames) -> String {

@@ -6,8 +6,9 @@ use std::path::Path;
 
 use toml_edit::{Array, DocumentMut, InlineTable, Item, Table, TableLike, Value, value};
 
-use super::{FILE, VERSION};
+use super::FILE;
 use crate::failure::{Failure, Outcome, reason};
+use crate::keys::VERSION;
 
 /// A model to be added.
 pub(crate) struct NewModel<'m> {
@@ -155,7 +156,7 @@ mod tests {
             jar = add_languages(&jar, &[("kotlin", text.clone())]);
             prop_assert_eq!(read(&jar), 0);
             let home = for_one.then_some("hives");
-            let keys = |set: bool| [("describe", set.then(|| text.as_str().into())), ("null", set.then(|| true.into()))];
+            let keys = |set: bool| [("describe", set.then(|| text.as_str().into())), ("deprecated", set.then(|| true.into()))];
             for subject in &subjects {
                 jar = write_decision(&jar, home, subject, &keys(true));
             }

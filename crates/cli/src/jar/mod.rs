@@ -1,7 +1,6 @@
 //! The jar: `jar.toml`, which keeps sources, decisions and the languages to grow.
 
 mod edit;
-mod keys;
 mod open;
 mod read;
 
@@ -10,19 +9,15 @@ use std::path::{Path, PathBuf};
 use jar_sprout_grow::{Dialect, Language, Settings};
 use jar_sprout_settle::Decision;
 
-use crate::args::{ModelArgs, SourceArgs};
 use crate::modelling::Home;
+use crate::request::Request;
 
 pub(crate) use edit::{NewModel, add_languages, add_model, new_jar, write_decision, write_jar};
-pub(crate) use keys::{decision_keys, schema};
 pub(crate) use open::{Models, Opened, enter_jar, no_such_model, open_models};
 pub(crate) use read::{parse_jar, read_jar, read_text};
 
 /// The name of the file.
 pub(crate) const FILE: &str = "jar.toml";
-
-/// The version of the file's form that this program reads and writes.
-pub(crate) const VERSION: i64 = 1;
 
 /// What a `jar.toml` says.
 #[derive(Debug)]
@@ -36,8 +31,8 @@ pub(crate) struct Jar {
 pub(crate) struct JarModel {
     /// What the jar calls it: `hives`.
     pub(crate) name: String,
-    pub(crate) source: SourceArgs,
-    pub(crate) model: ModelArgs,
+    /// What it is made of; its decisions stand beside.
+    pub(crate) request: Request,
     /// Those of all models first, then its own.
     pub(crate) decisions: Vec<JarDecision>,
 }

@@ -3,7 +3,7 @@
 use std::path::Path;
 
 use jar_sprout_model::Problem;
-use jar_sprout_settle::{Subject, Unmatched};
+use jar_sprout_settle::{Inferred, Lack, Miss, Subject};
 
 use super::{FILE, Jar, JarDecision, JarModel, nearest_jar, read_jar};
 use crate::failure::{Failure, Outcome, reason};
@@ -11,7 +11,6 @@ use crate::modelling::{decided_model, not_found, unmatched_problem};
 use crate::report;
 use crate::sources::{Gathered, SourceNames, gather};
 use crate::wording::did_you_mean;
-use jar_sprout_settle::Inferred;
 
 /// A model of a jar, made from its samples.
 pub(crate) struct Opened<'j> {
@@ -19,7 +18,7 @@ pub(crate) struct Opened<'j> {
     pub(crate) gathered: Gathered,
     pub(crate) modelled: Inferred,
     /// What its decisions asked for and did not find.
-    unmatched: Vec<Unmatched>,
+    unmatched: Vec<Miss>,
 }
 
 /// The models of a jar: those that could be made, and why others could not.
@@ -62,9 +61,9 @@ pub(crate) fn no_such_model(jar: &Jar, unknown: &str) -> Problem {
 }
 
 fn open(model: &JarModel) -> Outcome<Opened<'_>> {
-    let gathered = gather(&model.source)?;
+    let gathered = gather(&model.request.selection)?;
     let decisions: Vec<_> = model.decisions.iter().map(|one| one.decision.clone()).collect();
-    let (modelled, unmatched) = decided_model(&gathered, &model.model, &decisions);
+    let (modelled, unmatched) = decided_model(&gathered, &model.request, &decisions);
     Ok(Opened { model, gathered, modelled, unmatched })
 }
 
@@ -87,13 +86,11 @@ impl Models<'_> {
         is_made || jar.models.iter().all(|model| model.name != name)
     }
 
-    /// What is wrong with the decisions on one subject, if something is.
+    /// What is wrong with the decisions on one subject, if something is in every model.
     pub(crate) fn unmatched_of(&self, subject: &Subject) -> Option<Problem> {
-        let misses = self.opened.iter().map(|one| one.unmatched.iter().find(|miss| miss.is_of(subject)));
-        let misses: Option<Vec<&Unmatched>> = misses.collect();
-        let known = misses.as_ref()?.iter().flat_map(|miss| miss.known.iter().cloned()).collect();
-        let asked = misses?.first()?.asked.clone();
-        Some(not_found(&Unmatched { asked, known }, subject.to_string()))
+        let misses = self.opened.iter().map(|one| one.unmatched.iter().find(|miss| miss.subject == *subject));
+        let misses: Option<Vec<&Miss>> = misses.collect();
+        Some(not_found(&miss_of_all(&misses?)?, subject.to_string()))
     }
 
     /// The decisions that match nothing any more. One for all models must match something in one of them, which
@@ -110,14 +107,12 @@ impl Models<'_> {
         }
         let shared = self.opened.first().map_or(&[][..], |first| &first.model.decisions);
         for decision in shared.iter().filter(|one| one.is_shared) {
-            let misses: Vec<&Unmatched> = self
+            let misses: Vec<&Miss> = self
                 .opened
                 .iter()
                 .filter_map(|one| one.unmatched.iter().find(|unmatched| asks(decision, unmatched)))
                 .collect();
-            if let Some(first) = misses.first().filter(|_| misses.len() == jar.models.len()) {
-                let known = misses.iter().flat_map(|miss| miss.known.iter().cloned()).collect();
-                let miss = Unmatched { asked: first.asked.clone(), known };
+            if let Some(miss) = miss_of_all(&misses).filter(|_| misses.len() == jar.models.len()) {
                 problems.push(unmatched_problem(&miss, format!("{FILE}, [decisions]")));
             }
         }
@@ -125,6 +120,26 @@ impl Models<'_> {
     }
 }
 
-fn asks(decision: &JarDecision, unmatched: &Unmatched) -> bool {
-    unmatched.is_of(&decision.decision.subject)
+fn asks(decision: &JarDecision, miss: &Miss) -> bool {
+    miss.subject == decision.decision.subject
+}
+
+/// What several models lack: the first one's word for it, with what there is in any.
+fn miss_of_all(misses: &[&Miss]) -> Option<Miss> {
+    let mut all = (*misses.first()?).clone();
+    for miss in &misses[1..] {
+        let more = match &miss.lack {
+            Lack::Type { known, .. } | Lack::Field { known } | Lack::Part { known, .. } => known.clone(),
+            Lack::Enum
+            | Lack::Fields
+            | Lack::Record { .. }
+            | Lack::NamedType
+            | Lack::Room { .. }
+            | Lack::Evidence => Vec::new(),
+        };
+        if let Lack::Type { known, .. } | Lack::Field { known } | Lack::Part { known, .. } = &mut all.lack {
+            known.extend(more);
+        }
+    }
+    Some(all)
 }

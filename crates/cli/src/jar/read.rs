@@ -4,21 +4,20 @@ use std::fs;
 use std::ops::Range;
 use std::path::{Path, PathBuf};
 
-use clap::ValueEnum;
 use jar_sprout_grow::{LANGUAGES, Settings, find_language};
-use jar_sprout_model::{DefaultValue, Excerpt, Problem, SourceId, Spot};
-use jar_sprout_settle::{Decision, Derivation, Purpose, Subject, Verdict};
+use jar_sprout_model::{Excerpt, Problem, SourceId, Spot};
+use jar_sprout_settle::{Decision, Policies, Subject, Verdict};
 use toml_edit::{Document, Item, Key as TomlKey, TableLike, Value};
 
-use super::keys::{DECISION, Key, LANGUAGE, MODEL, POLICIES, TOP};
-use super::{FILE, Jar, JarDecision, JarLanguage, JarModel, VERSION};
-use crate::args::{
-    DateForm, DefaultForm, IntegerWidth, ModelArgs, Questions, SourceArgs, Switch, TrustLevel,
-};
-use crate::commands::setting_problem;
+use super::{FILE, Jar, JarDecision, JarLanguage, JarModel};
+use crate::decisions::{DECISIONS, Unreadable};
 use crate::failure::{Failure, Outcome, reason};
+use crate::keys::{Key, LANGUAGE, MODEL, TOP, VERSION};
+use crate::policies::POLICIES;
+use crate::request::{Request, Selection};
+use crate::settings::setting_problem;
 use crate::sources::SourceNames;
-use crate::wording::{did_you_mean, quoted_with};
+use crate::wording::did_you_mean;
 
 /// Reads the jar of a folder.
 pub(crate) fn read_jar(folder: &Path) -> Outcome<Jar> {
@@ -68,10 +67,8 @@ impl Reader<'_> {
         self.only(&top, TOP, &[])?;
         self.version(&top)?;
         let policies = match self.table(&top, "policies")? {
-            Some(table) => {
-                self.policies(&table, ModelArgs { questions: Questions::Worst, ..ModelArgs::default() })?
-            }
-            None => ModelArgs { questions: Questions::Worst, ..ModelArgs::default() },
+            Some(table) => self.policies(&table, Policies::default())?,
+            None => Policies::default(),
         };
         let shared = self.decisions(&top, true)?;
         let mut models = Vec::new();
@@ -108,7 +105,7 @@ impl Reader<'_> {
         &self,
         name: &TomlKey,
         item: &Item,
-        policies: &ModelArgs,
+        policies: &Policies,
         shared: &[JarDecision],
     ) -> Read<JarModel> {
         let is_plain = |c: char| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-' || c == '_';
@@ -124,38 +121,29 @@ impl Reader<'_> {
             let problem = self.problem(format!("`{}` has no sources", name.get()), name.span());
             return Err(with_help(problem, "such as `sources = [\"samples/hives-*.json\"]`".to_owned()));
         };
-        let mut model = match self.table(&table, "policies")? {
+        let policies = match self.table(&table, "policies")? {
             Some(own) => self.policies(&own, policies.clone())?,
             None => policies.clone(),
         };
-        model.name = text(&table, "root");
         let mut decisions = shared.to_vec();
         decisions.extend(self.decisions(&table, false)?);
         let refs_from = text(&table, "refs-from").map(PathBuf::from);
-        let source = SourceArgs { sources, at: text(&table, "at"), refs_from };
-        Ok(JarModel { name: name.get().to_owned(), source, model, decisions })
+        let selection = Selection { sources, at: text(&table, "at"), refs_from };
+        let request = Request { selection, name: text(&table, "root"), policies, decisions: Vec::new() };
+        Ok(JarModel { name: name.get().to_owned(), request, decisions })
     }
 
-    fn policies(&self, table: &Table<'_>, base: ModelArgs) -> Read<ModelArgs> {
-        self.only(table, POLICIES, &[])?;
-        let on = |given: Option<bool>, base| match given {
-            Some(true) => Switch::On,
-            Some(false) => Switch::Off,
-            None => base,
-        };
-        Ok(ModelArgs {
-            trust: self.choice::<TrustLevel>(table, "trust")?.unwrap_or(base.trust),
-            essential: texts(table, "essential").unwrap_or(base.essential),
-            enums: on(switch(table, "enums"), base.enums),
-            dates: self.choice::<DateForm>(table, "dates")?.unwrap_or(base.dates),
-            maps: on(switch(table, "maps"), base.maps),
-            integers: self.choice::<IntegerWidth>(table, "integers")?.unwrap_or(base.integers),
-            defaults: self.choice::<DefaultForm>(table, "defaults")?.unwrap_or(base.defaults),
-            prefix: text(table, "prefix").or(base.prefix),
-            name: base.name,
-            decisions: base.decisions,
-            questions: base.questions,
-        })
+    fn policies(&self, table: &Table<'_>, base: Policies) -> Read<Policies> {
+        let keys: Vec<Key> = POLICIES.iter().map(|policy| policy.key).collect();
+        self.only(table, &keys, &[])?;
+        let mut policies = base;
+        for policy in POLICIES {
+            let Some((_, item)) = table.get(policy.key.name) else { continue };
+            if policy.read(item, &mut policies).is_none() {
+                return Err(self.cannot_be(table, &policy.key));
+            }
+        }
+        Ok(policies)
     }
 
     fn language(&self, name: &TomlKey, item: &Item) -> Read<JarLanguage> {
@@ -196,12 +184,12 @@ impl Reader<'_> {
     fn decisions(&self, table: &Table<'_>, is_shared: bool) -> Read<Vec<JarDecision>> {
         let Some(table) = self.table(table, "decisions")? else { return Ok(Vec::new()) };
         let mut decisions = Vec::new();
-        for (subject, item) in table.entries() {
+        for (name, item) in table.entries() {
+            let subject = Subject::parse(name.get());
             let verdicts = match item.as_str() {
-                Some(word) => vec![self.verdict(word, item)?],
-                None => self.verdicts(&self.as_table(subject, item, "a decision")?)?,
+                Some(word) => vec![self.verdict(&subject, word, item)?],
+                None => self.verdicts(&subject, &self.as_table(name, item, "a decision")?)?,
             };
-            let subject = Subject::parse(subject.get());
             let decision = |verdict| Decision { subject: subject.clone(), verdict };
             decisions.extend(
                 verdicts.into_iter().map(|verdict| JarDecision { decision: decision(verdict), is_shared }),
@@ -210,52 +198,37 @@ impl Reader<'_> {
         Ok(decisions)
     }
 
-    fn verdicts(&self, table: &Table<'_>) -> Read<Vec<Verdict>> {
-        self.only(table, DECISION, &[])?;
+    fn verdicts(&self, subject: &Subject, table: &Table<'_>) -> Read<Vec<Verdict>> {
+        let keys: Vec<Key> = DECISIONS.iter().map(|row| row.key).collect();
+        self.only(table, &keys, &[])?;
         let mut verdicts = Vec::new();
-        if let Some((_, item)) = table.get("type") {
-            verdicts.push(match item.as_str() {
-                Some(word) => self.verdict(word, item)?,
-                None => Verdict::EnumOf(texts(table, "type").unwrap_or_default()),
-            });
+        for row in DECISIONS {
+            let Some((key, item)) = table.get(row.key.name) else { continue };
+            match row.verdict(subject, item, table.table) {
+                Ok(verdict) => verdicts.extend(verdict),
+                Err(Unreadable::Word(word)) => return Err(self.no_word(subject, &word, item)),
+                Err(Unreadable::Misplaced { of }) => {
+                    let message = format!("`{}` is decided of a {of}, and `{subject}` is none", row.key.name);
+                    let problem = self.problem(message, key.span());
+                    return Err(with_help(problem, format!("such as `{}`", row.key.example)));
+                }
+            }
         }
-        match text(table, "presence").as_deref() {
-            Some("required") => verdicts.push(Verdict::Required),
-            Some("optional") => verdicts.push(Verdict::Optional),
-            Some(_) => return Err(self.cannot_be(table, "presence", &["required", "optional"])),
-            None => {}
-        }
-        let null = |is_null| if is_null { Verdict::Nullable } else { Verdict::NeverNull };
-        verdicts.extend(switch(table, "null").map(null));
-        verdicts.extend(table.get("default").and_then(|(_, item)| default_value(item)).map(Verdict::Default));
-        verdicts.extend(switch(table, "leave-out").filter(|out| *out).map(|_| Verdict::LeaveOut));
-        verdicts.extend(texts(table, "keep").map(Verdict::Keep));
-        verdicts.extend(text(table, "same-as").map(Verdict::SameAs));
-        verdicts.extend(text(table, "split").map(Verdict::Split));
-        if let Some(cases) = self.table(table, "cases")? {
-            let case = |(value, name): (&TomlKey, &Item)| {
-                name.as_str().map(|name| (value.get().to_owned(), name.to_owned()))
-            };
-            verdicts.push(Verdict::Cases(cases.entries().filter_map(case).collect()));
-        }
-        verdicts.extend(switch(table, "closed").map(Verdict::Closed));
-        verdicts.extend(text(table, "describe").map(Verdict::Describe));
-        verdicts.extend(switch(table, "deprecated").map(Verdict::Deprecated));
-        for (key, purpose) in [("create", Purpose::Create), ("update", Purpose::Update)] {
-            let server_made = || texts(table, "server-made").unwrap_or_default();
-            let derive = |name| Verdict::Derive(Derivation { name, purpose, server_made: server_made() });
-            verdicts.extend(text(table, key).map(derive));
-        }
-        verdicts.extend(text(table, "rename").map(Verdict::Rename));
         Ok(verdicts)
     }
 
-    fn verdict(&self, word: &str, item: &Item) -> Read<Verdict> {
-        Verdict::parse(word).ok_or_else(|| {
-            let problem = self.problem(format!("`{word}` is nothing that a field can be"), item.span());
-            let known = jar_sprout_settle::VERDICTS.iter().map(|(word, _)| *word);
-            with_help(problem, did_you_mean(word, &known.collect::<Vec<_>>()))
-        })
+    fn verdict(&self, subject: &Subject, word: &str, item: &Item) -> Read<Verdict> {
+        Verdict::parse(subject, word).ok_or_else(|| self.no_word(subject, word, item))
+    }
+
+    fn no_word(&self, subject: &Subject, word: &str, item: &Item) -> Box<Problem> {
+        let what = if subject.key.is_some() { "field" } else { "type" };
+        let problem = self.problem(format!("`{word}` is nothing that a {what} can be"), item.span());
+        let known = jar_sprout_settle::FIELD_WORDS.iter().map(|(word, _)| *word);
+        match subject.key {
+            Some(_) => with_help(problem, did_you_mean(word, &known.collect::<Vec<_>>())),
+            None => with_help(problem, "it can be the name of another type".to_owned()),
+        }
     }
 
     /// Refuses keys that a table does not have, and values that their keys do not take.
@@ -288,21 +261,11 @@ impl Reader<'_> {
         }
     }
 
-    fn choice<T: ValueEnum>(&self, table: &Table<'_>, key: &str) -> Read<Option<T>> {
-        let Some(text) = text(table, key) else { return Ok(None) };
-        let known: Vec<String> = T::value_variants()
-            .iter()
-            .filter_map(|value| Some(value.to_possible_value()?.get_name().to_owned()))
-            .collect();
-        let known: Vec<&str> = known.iter().map(String::as_str).collect();
-        T::from_str(&text, false).map(Some).map_err(|_| self.cannot_be(table, key, &known))
-    }
-
-    fn cannot_be(&self, table: &Table<'_>, key: &str, known: &[&str]) -> Box<Problem> {
-        let (_, item) = table.get(key).expect("it was read");
+    fn cannot_be(&self, table: &Table<'_>, key: &Key) -> Box<Problem> {
+        let (_, item) = table.get(key.name).expect("it was read");
         let value = item.as_str().unwrap_or_default();
-        let problem = self.problem(format!("`{key}` cannot be `{value}`"), item.span());
-        with_help(problem, format!("it can be {}", quoted_with("or", known)))
+        let problem = self.problem(format!("`{}` cannot be `{value}`", key.name), item.span());
+        with_help(problem, format!("it takes {}", key.takes.words()))
     }
 
     fn problem(&self, message: impl Into<String>, span: Option<Range<usize>>) -> Box<Problem> {
@@ -324,23 +287,6 @@ fn text(table: &Table<'_>, key: &str) -> Option<String> {
 fn texts(table: &Table<'_>, key: &str) -> Option<Vec<String>> {
     let array = table.get(key)?.1.as_array()?;
     Some(array.iter().filter_map(Value::as_str).map(str::to_owned).collect())
-}
-
-/// A truth, a number or a text.
-fn default_value(item: &Item) -> Option<DefaultValue> {
-    match item.as_value()? {
-        Value::Boolean(flag) => Some(DefaultValue::Boolean(*flag.value())),
-        Value::Integer(number) => Some(DefaultValue::Number(number.value().to_string())),
-        Value::Float(number) if number.value().is_finite() => {
-            Some(DefaultValue::Number(number.value().to_string()))
-        }
-        Value::String(text) => Some(DefaultValue::Text(text.value().clone())),
-        Value::Float(_) | Value::Datetime(_) | Value::Array(_) | Value::InlineTable(_) => None,
-    }
-}
-
-fn switch(table: &Table<'_>, key: &str) -> Option<bool> {
-    table.get(key)?.1.as_bool()
 }
 
 #[allow(clippy::boxed_local, reason = "problems travel in boxes here, and come in one")]

@@ -1,6 +1,7 @@
 //! A shape in a few words: its type, and an example.
 
-use jar_sprout_shape::{Distinct, Form, Kind, Lists, Numbers, Shape, Texts};
+use jar_sprout_model::Kind;
+use jar_sprout_shape::{Distinct, Form, Lists, Numbers, Shape, Texts};
 
 use crate::screen::visible;
 
@@ -14,7 +15,7 @@ pub(crate) fn type_of(shape: &Shape) -> String {
             Kind::Text => text_type(shape.texts.as_deref()),
             Kind::List => format!("list of {}", item_type(shape.lists.as_deref())),
             Kind::Object => object_type(shape),
-            Kind::Null | Kind::Boolean | Kind::Integer | Kind::Float => kind_name(kind).to_owned(),
+            Kind::Null | Kind::Boolean | Kind::Integer | Kind::Number => kind_name(kind).to_owned(),
         })
         .collect();
     if kinds.is_empty() { "unknown".to_owned() } else { kinds.join(" or ") }
@@ -26,7 +27,7 @@ pub(crate) fn kind_name(kind: Kind) -> &'static str {
         Kind::Null => "null",
         Kind::Boolean => "boolean",
         Kind::Integer => "integer",
-        Kind::Float => "float",
+        Kind::Number => "float",
         Kind::Text => "text",
         Kind::List => "list",
         Kind::Object => "object",

@@ -3,11 +3,12 @@
 use std::collections::HashSet;
 
 use indexmap::{IndexMap, IndexSet};
-use jar_sprout_model::{DraftCase, DraftField, DraftId, DraftKind, Presence, Scalar, Width, WireName};
+use jar_sprout_model::{
+    DraftCase, DraftField, DraftId, DraftKind, Kind, KindSet, Presence, Scalar, Width, WireName,
+};
 
 use super::{Drafter, Made, discriminator_key};
 use crate::flat::{Flat, NoteKind, Properties, Spec};
-use crate::kinds::{JsonKind, JsonKinds};
 use crate::value::Value;
 
 impl<'d> Drafter<'_, 'd> {
@@ -83,7 +84,7 @@ impl<'d> Drafter<'_, 'd> {
         }
         let are_objects = cases.iter().all(|(_, flat)| {
             flat.values.is_none()
-                && flat.likely_kinds().only() == Some(JsonKind::Object)
+                && flat.likely_kinds().only() == Some(Kind::Object)
                 && !flat.properties.is_empty()
         });
         if are_objects && let Some((tag, tags)) = self.tags_of(&cases, discriminator) {
@@ -94,7 +95,7 @@ impl<'d> Drafter<'_, 'd> {
     }
 
     fn by_kind(&mut self, cases: Vec<(Spec<'d>, Flat<'d>)>, is_nullable: bool, at: &'d Value) -> Made {
-        let mut by_kind: IndexMap<JsonKind, Vec<(Spec<'d>, Flat<'d>)>> = IndexMap::new();
+        let mut by_kind: IndexMap<Kind, Vec<(Spec<'d>, Flat<'d>)>> = IndexMap::new();
         for (spec, flat) in cases {
             let kinds = kinds_of(&flat);
             if kinds.is_empty() {
@@ -102,7 +103,7 @@ impl<'d> Drafter<'_, 'd> {
             }
             for kind in kinds.iter() {
                 // Whole numbers are numbers.
-                let kind = if kind == JsonKind::Integer { JsonKind::Number } else { kind };
+                let kind = if kind == Kind::Integer { Kind::Number } else { kind };
                 by_kind.entry(kind).or_default().push((spec.clone(), flat.clone()));
             }
         }
@@ -129,16 +130,16 @@ impl<'d> Drafter<'_, 'd> {
     }
 
     /// Several schemas of one kind as one type that all of them fit.
-    fn one_of_kind(&mut self, kind: JsonKind, cases: &[(Spec<'d>, Flat<'d>)], at: &'d Value) -> DraftKind {
+    fn one_of_kind(&mut self, kind: Kind, cases: &[(Spec<'d>, Flat<'d>)], at: &'d Value) -> DraftKind {
         match kind {
-            JsonKind::Boolean => DraftKind::Scalar(Scalar::Boolean),
-            JsonKind::Integer | JsonKind::Number => {
-                let is_whole = cases.iter().all(|(_, flat)| {
-                    kinds_of(flat).contains(JsonKind::Integer) && !kinds_of(flat).contains(JsonKind::Number)
-                });
+            Kind::Boolean => DraftKind::Scalar(Scalar::Boolean),
+            Kind::Integer | Kind::Number => {
+                let is_whole = cases
+                    .iter()
+                    .all(|(_, flat)| kinds_of(flat).has(Kind::Integer) && !kinds_of(flat).has(Kind::Number));
                 DraftKind::Scalar(if is_whole { Scalar::Integer(Width::Wide) } else { Scalar::Float })
             }
-            JsonKind::Text => {
+            Kind::Text => {
                 let values: Option<Vec<&Value>> = cases
                     .iter()
                     .map(|(_, flat)| flat.values.clone())
@@ -154,7 +155,7 @@ impl<'d> Drafter<'_, 'd> {
                     None => DraftKind::Scalar(Scalar::Text),
                 }
             }
-            JsonKind::List => {
+            Kind::List => {
                 let items: Vec<Spec<'d>> = cases.iter().filter_map(|(_, flat)| flat.items.clone()).collect();
                 let items = if items.len() == cases.len() {
                     self.place(&Spec::Any(items))
@@ -163,10 +164,12 @@ impl<'d> Drafter<'_, 'd> {
                 };
                 DraftKind::List(items)
             }
-            JsonKind::Object => {
+            Kind::Object => {
                 self.flattening.note(at, NoteKind::MergedObjects);
                 self.object(&mut merged(cases), at)
             }
+            // Being null is a side of a type, not a type.
+            Kind::Null => DraftKind::Any,
         }
     }
 
@@ -268,18 +271,18 @@ fn is_null(flat: &Flat<'_>) -> bool {
 }
 
 /// The kinds of value that fit a flat schema.
-fn kinds_of(flat: &Flat<'_>) -> JsonKinds {
+fn kinds_of(flat: &Flat<'_>) -> KindSet {
     let Some(values) = &flat.values else { return flat.likely_kinds() };
     values
         .iter()
         .filter_map(|value| match value {
             Value::Null => None,
-            Value::Bool(_) => Some(JsonKind::Boolean),
-            Value::Number(number) if number.is_f64() => Some(JsonKind::Number),
-            Value::Number(_) => Some(JsonKind::Integer),
-            Value::String(_) => Some(JsonKind::Text),
-            Value::Array(_) => Some(JsonKind::List),
-            Value::Object(_) => Some(JsonKind::Object),
+            Value::Bool(_) => Some(Kind::Boolean),
+            Value::Number(number) if number.is_f64() => Some(Kind::Number),
+            Value::Number(_) => Some(Kind::Integer),
+            Value::String(_) => Some(Kind::Text),
+            Value::Array(_) => Some(Kind::List),
+            Value::Object(_) => Some(Kind::Object),
         })
         .collect()
 }

@@ -7,8 +7,8 @@ use jar_sprout_document::{Drafted as DraftedDocument, Library, NoFiles, draft_do
 use jar_sprout_model::{DefaultValue, Definition, Docs, Model, SourceId, TypeId, WireName, Words};
 use jar_sprout_prove::{Proof, Sample};
 use jar_sprout_settle::{
-    Bodies, Decision, Derivation, Drafted, Inferred, Policies, Purpose, RootName, Settled, Subject, Verdict,
-    bodies, decide, infer, root_name, settle_document,
+    Bodies, Decision, Derivation, Drafted, FieldType, FieldVerdict, Inferred, Policies, Purpose, RootName,
+    Settled, Subject, TypeVerdict, Verdict, bodies, decide, infer, root_name, settle_document,
 };
 use jar_sprout_shape::{Shape, observe};
 use serde_json::Value;
@@ -189,11 +189,12 @@ fn sent() -> Vec<Proof> {
     let (drafted, mut settled) = settled(&[hives.to_owned()], Words::split("hives"));
     let derivation = |name: &str, purpose| Decision {
         subject: Subject { type_name: "Hive".to_owned(), key: None },
-        verdict: Verdict::Derive(Derivation {
+        verdict: TypeVerdict::Derive(Derivation {
             name: name.to_owned(),
             purpose,
             server_made: vec!["id".to_owned(), "created_at".to_owned()],
-        }),
+        })
+        .into(),
     };
     let decisions = [derivation("NewHive", Purpose::Create), derivation("HiveUpdate", Purpose::Update)];
     assert!(decide(&mut settled, &drafted, &decisions).is_empty());
@@ -225,7 +226,7 @@ fn numbers() -> Proof {
         ("sizes", "[integer]"),
         ("class", "integer"),
     ];
-    let decided = decided.map(|(key, word)| (key, Verdict::parse(word).unwrap()));
+    let decided = decided.map(|(key, word)| (key, FieldVerdict::parse(word).unwrap()));
     with_decisions("numbers-in-letters", "jars", jars, "Jar", decided)
 }
 
@@ -237,15 +238,15 @@ fn defaults() -> Proof {
         r#"{"id":4,"total":9007199254740993,"alive":false,"share":1.25,"temper":"hot","type":"b\"c"},"#,
         r#"{"id":5,"temper":"hot"},{"id":6,"temper":"calm"},{"id":7}]"#,
     );
-    let number = |number: &str| Verdict::Default(DefaultValue::Number(number.to_owned()));
-    let said = |text: &str| Verdict::Default(DefaultValue::Text(text.to_owned()));
+    let number = |number: &str| FieldVerdict::Default(DefaultValue::Number(number.to_owned()));
+    let said = |text: &str| FieldVerdict::Default(DefaultValue::Text(text.to_owned()));
     let decided = [
         ("supers", number("3")),
         ("total", number("-4000000000")),
-        ("alive", Verdict::Default(DefaultValue::Boolean(true))),
+        ("alive", FieldVerdict::Default(DefaultValue::Boolean(true))),
         ("share", number("1")),
         ("note", said("as \"ever\"\n${x}")),
-        ("temper", Verdict::Enum),
+        ("temper", FieldVerdict::Is(FieldType::Enum)),
         ("temper", said("calm")),
         ("type", said("tall")),
     ];
@@ -258,12 +259,12 @@ fn with_decisions(
     root: &str,
     sample: &str,
     type_name: &str,
-    decided: impl IntoIterator<Item = (&'static str, Verdict)>,
+    decided: impl IntoIterator<Item = (&'static str, FieldVerdict)>,
 ) -> Proof {
     let (drafted, mut settled) = settled(&[sample.to_owned()], Words::split(root));
     let decision = |(key, verdict)| Decision {
         subject: Subject { type_name: type_name.to_owned(), key: Some(WireName::new(key)) },
-        verdict,
+        verdict: Verdict::Field(verdict),
     };
     let decisions: Vec<Decision> = decided.into_iter().map(decision).collect();
     assert!(decide(&mut settled, &drafted, &decisions).is_empty());

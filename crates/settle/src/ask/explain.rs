@@ -4,10 +4,12 @@ use jar_sprout_model::{Definition, DraftKind, Field, Place, Presence, TimeForms}
 use jar_sprout_shape::{Form, Path};
 
 use crate::ask::questions::values;
+use crate::ask::wording::{epoch_unit, map_reason, no_enum};
+use crate::decide::verdict::{FIELD_WORDS, FieldType, FieldVerdict};
 use crate::draft::Drafted;
 use crate::draft::evidence::{Choice, Evidence, KindSeen};
 use crate::model::Settled;
-use crate::subject::{Subject, Unmatched, locate};
+use crate::subject::{Lack, Miss, Subject, locate};
 
 /// Why a type or a field is what it is.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -43,9 +45,9 @@ impl Explanation {
 ///
 /// # Errors
 /// A subject that the model does not have.
-pub fn explain(drafted: &Drafted, settled: &Settled, subject: &Subject) -> Result<Explanation, Unmatched> {
+pub fn explain(drafted: &Drafted, settled: &Settled, subject: &Subject) -> Result<Explanation, Miss> {
     let (id, index) = locate(&settled.model, subject)?;
-    let unknown = || Unmatched { asked: subject.to_string(), known: Vec::new() };
+    let unknown = || Miss { subject: subject.clone(), lack: Lack::Evidence };
     let node = settled.origin(&drafted.draft, id, subject.key.as_ref()).ok_or_else(unknown)?;
     let evidence = drafted.evidence.get(&node).ok_or_else(unknown)?;
     let field: Option<&Field> = match (&settled.model.get(id).definition, index) {
@@ -78,12 +80,10 @@ pub fn explain(drafted: &Drafted, settled: &Settled, subject: &Subject) -> Resul
 fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
     let chosen = match kind {
         DraftKind::Any => "any value",
-        DraftKind::Scalar(scalar) => crate::decide::verdict::VERDICTS
-            .iter()
-            .find(|(_, verdict)| {
-                *verdict == crate::decide::verdict::Verdict::Scalar(scalar.with_time_forms(TimeForms::ALL))
-            })
-            .map_or("a scalar", |(word, _)| word),
+        DraftKind::Scalar(scalar) => {
+            let is = FieldVerdict::Is(FieldType::Scalar(scalar.with_time_forms(TimeForms::ALL)));
+            FIELD_WORDS.iter().find(|(_, verdict)| *verdict == is).map_or("a scalar", |(word, _)| word)
+        }
         DraftKind::List(_) => "a list",
         DraftKind::Map(_) => "a map",
         DraftKind::Record { .. } => "a record",
@@ -100,7 +100,7 @@ fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
         Choice::MixedKinds => "more than one kind of value was seen".to_owned(),
         Choice::ManyKinds => "so many kinds of value were seen that naming them would say nothing".to_owned(),
         Choice::Integer { since_1970: Some(unit), .. } => {
-            format!("every number is whole, as written; they look like {unit} since 1970")
+            format!("every number is whole, as written; they look like {} since 1970", epoch_unit(*unit))
         }
         Choice::Integer { since_1970: None, .. } => "every number is whole, as written".to_owned(),
         Choice::Form(form) => format!("every text has the form {}", form.name()),
@@ -108,8 +108,8 @@ fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
         Choice::Coded(_) => "a number in letters may be one of leading zeros or ranges tomorrow".to_owned(),
         Choice::Enum => "few words come again and again".to_owned(),
         Choice::NearlyEnum => "its words repeat too seldom for an enum".to_owned(),
-        Choice::NoEnum(why) => format!("it is no enum: {why}"),
-        Choice::Map(why) => (*why).to_owned(),
+        Choice::NoEnum(why) => format!("it is no enum: {}", no_enum(*why)),
+        Choice::Map(why) => map_reason(*why).to_owned(),
         Choice::Record => "its keys are names".to_owned(),
         Choice::Tuple => "every list has the same few items, of unlike kinds".to_owned(),
         Choice::Tagged(key) => format!("`{key}` tells which keys stand together"),
@@ -134,7 +134,7 @@ fn instead(evidence: &Evidence) -> Vec<(&'static str, String)> {
             Choice::NearlyEnum => {
                 instead.push(("an enum", "three sightings of each value are wanted".to_owned()));
             }
-            Choice::NoEnum(why) => instead.push(("an enum", (*why).to_owned())),
+            Choice::NoEnum(why) => instead.push(("an enum", no_enum(*why).to_owned())),
             Choice::Form(_) => instead.push(("plain text", "all of them have the form".to_owned())),
             _ => {}
         }

@@ -2,6 +2,7 @@
 
 mod explain;
 mod questions;
+mod wording;
 
 pub use explain::{Explanation, explain};
 pub use questions::{Question, Settling, open_questions};

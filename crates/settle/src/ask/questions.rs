@@ -1,11 +1,13 @@
 //! Open questions: what the samples could not settle, worst first, each with what settles it.
 
-use jar_sprout_model::{Definition, Field, NamedType, TypeId, Words};
+use jar_sprout_model::{Definition, Field, NamedType, Scalar, TimeForms, TypeId, Width, Words};
 use jar_sprout_shape::{Form, Path};
 
+use crate::ask::wording::epoch_unit;
 use crate::decide::join::{NearTwins, near_twins};
+use crate::decide::verdict::{FieldType, FieldVerdict};
 use crate::draft::Drafted;
-use crate::draft::evidence::{Choice, Evidence};
+use crate::draft::evidence::{Choice, Evidence, MapReason};
 use crate::model::Settled;
 use crate::policies::Trust;
 use crate::subject::Subject;
@@ -32,8 +34,10 @@ pub struct Question {
 pub enum Settling {
     /// To trust nothing but what is essential.
     TrustNothing,
-    /// A decision: what the type or field is, in the word for it.
-    Decide(Subject, String),
+    /// What a field is.
+    Field(Subject, FieldVerdict),
+    /// That a type is one with another.
+    SameAs(Subject, String),
 }
 
 /// All open questions of a model made from so many samples, the worst first.
@@ -72,7 +76,7 @@ fn about_twins(settled: &Settled, pair: &NearTwins) -> Question {
         path: None,
         saw: format!("{shared} of {all} keys in common with {first}"),
         chose: "a type of its own".to_owned(),
-        settle: Settling::Decide(subject, first),
+        settle: Settling::SameAs(subject, first),
         harm: 40,
     }
 }
@@ -96,7 +100,7 @@ fn about_field(
         path: evidence.paths.first().cloned(),
         saw,
         chose: chose.to_owned(),
-        settle: Settling::Decide(subject, settle.to_owned()),
+        settle: Settling::Field(subject, settle),
         harm,
     })
 }
@@ -104,7 +108,7 @@ fn about_field(
 struct Doubt {
     saw: String,
     chose: &'static str,
-    settle: &'static str,
+    settle: FieldVerdict,
     harm: u8,
 }
 
@@ -118,32 +122,44 @@ fn doubt(evidence: &Evidence, field: &Field) -> Option<Doubt> {
             of(format!("null, {}", times(*seen)), "any value", likely_type(&field.name), 90)
         }
         Choice::EmptyLists => {
-            of(format!("an empty list, {}", times(*seen)), "a list of any values", "[text]", 80)
+            of(format!("an empty list, {}", times(*seen)), "a list of any values", texts(), 80)
         }
-        Choice::EmptyObjects => of(format!("an empty object, {}", times(*seen)), "any value", "any", 60),
-        Choice::MixedKinds => of(kinds(evidence), "one of these", "any", 85),
-        Choice::ManyKinds => of(kinds(evidence), "any value", "any", 85),
-        Choice::Integer { since_1970: Some(unit), .. } => {
-            of(format!("whole numbers that look like {unit} since 1970"), "an integer", "wide", 20)
+        Choice::EmptyObjects => {
+            of(format!("an empty object, {}", times(*seen)), "any value", is(FieldType::Any), 60)
         }
-        Choice::Integer { .. } if leaves_doubles(evidence) => {
-            of("whole numbers beyond 2^53, which JavaScript rounds".to_owned(), "an integer", "wide", 25)
-        }
+        Choice::MixedKinds => of(kinds(evidence), "one of these", is(FieldType::Any), 85),
+        Choice::ManyKinds => of(kinds(evidence), "any value", is(FieldType::Any), 85),
+        Choice::Integer { since_1970: Some(unit), .. } => of(
+            format!("whole numbers that look like {} since 1970", epoch_unit(*unit)),
+            "an integer",
+            is_scalar(Scalar::Integer(Width::Wide)),
+            20,
+        ),
+        Choice::Integer { .. } if leaves_doubles(evidence) => of(
+            "whole numbers beyond 2^53, which JavaScript rounds".to_owned(),
+            "an integer",
+            is_scalar(Scalar::Integer(Width::Wide)),
+            25,
+        ),
         Choice::Integer { is_measure: true, .. } => {
-            of(format!("a measure, whole {}", times(*seen)), "an integer", "float", 70)
+            of(format!("a measure, whole {}", times(*seen)), "an integer", is_scalar(Scalar::Float), 70)
         }
         Choice::BlankAmong(form) => of(
             format!("blank {} among texts of the form {}", times(blanks(evidence)), form.name()),
             "text",
-            "text",
+            is_scalar(Scalar::Text),
             65,
         ),
-        Choice::Coded(Form::BooleanWord) => of("yes or no in letters".to_owned(), "text", "text", 50),
-        Choice::Coded(Form::Whole) => of("whole numbers in letters".to_owned(), "text", "wide", 50),
-        Choice::Coded(_) => of("numbers in letters".to_owned(), "text", "decimal", 50),
-        Choice::NearlyEnum => of(values(evidence), "text", "enum", 30),
-        Choice::Map("the objects hardly share a key" | "many keys, values of one structure") => {
-            of("many keys for values of one structure".to_owned(), "a map", "any", 55)
+        Choice::Coded(Form::BooleanWord) => {
+            of("yes or no in letters".to_owned(), "text", is_scalar(Scalar::Text), 50)
+        }
+        Choice::Coded(Form::Whole) => {
+            of("whole numbers in letters".to_owned(), "text", is_scalar(Scalar::Integer(Width::Wide)), 50)
+        }
+        Choice::Coded(_) => of("numbers in letters".to_owned(), "text", is_scalar(Scalar::Decimal), 50),
+        Choice::NearlyEnum => of(values(evidence), "text", is(FieldType::Enum), 30),
+        Choice::Map(MapReason::Sparse | MapReason::Many) => {
+            of("many keys for values of one structure".to_owned(), "a map", is(FieldType::Any), 55)
         }
         Choice::AsWritten
         | Choice::Integer { is_measure: false, .. }
@@ -166,14 +182,26 @@ fn leaves_doubles(evidence: &Evidence) -> bool {
 }
 
 /// What a field that is always null most likely is, by its name.
-fn likely_type(name: &Words) -> &'static str {
-    match name.last() {
-        "at" | "timestamp" | "time" => "date-time",
-        "date" | "day" | "on" => "date",
-        "count" | "total" | "number" => "integer",
-        "price" | "amount" | "rate" | "weight" | "kg" => "float",
-        _ => "text",
-    }
+fn likely_type(name: &Words) -> FieldVerdict {
+    is_scalar(match name.last() {
+        "at" | "timestamp" | "time" => Scalar::DateTime(TimeForms::ALL),
+        "date" | "day" | "on" => Scalar::Date,
+        "count" | "total" | "number" => Scalar::Integer(Width::Narrow),
+        "price" | "amount" | "rate" | "weight" | "kg" => Scalar::Float,
+        _ => Scalar::Text,
+    })
+}
+
+fn is(ty: FieldType) -> FieldVerdict {
+    FieldVerdict::Is(ty)
+}
+
+fn is_scalar(scalar: Scalar) -> FieldVerdict {
+    is(FieldType::Scalar(scalar))
+}
+
+fn texts() -> FieldVerdict {
+    is(FieldType::List(Box::new(FieldType::Scalar(Scalar::Text))))
 }
 
 fn blanks(evidence: &Evidence) -> u64 {

@@ -1,4 +1,4 @@
-//! Verdicts: what a user can decide, and the words for it.
+//! Verdicts: what a user can decide on a type and on a field, and the words for it.
 
 use jar_sprout_model::{DefaultValue, Scalar, TimeForms, Width};
 
@@ -16,16 +16,40 @@ pub struct Decision {
 /// What a type or a field is from now on.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub enum Verdict {
-    /// `float`, `date-time`
-    Scalar(Scalar),
-    /// `any`
-    Any,
-    /// `[text]`
-    List(Box<Verdict>),
-    /// `enum`: of the values that were seen
-    Enum,
+    /// On a type: `Hive`.
+    Type(TypeVerdict),
+    /// On a field: `Hive.img`.
+    Field(FieldVerdict),
+}
+
+/// What a type is from now on.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum TypeVerdict {
+    /// One with that other type.
+    SameAs(String),
     /// An enum of just these values.
     EnumOf(Vec<String>),
+    /// These fields and no others.
+    Keep(Vec<String>),
+    /// The names of an enum's values, or of a union's cases.
+    Cases(Vec<(String, String)>),
+    /// Of an enum: whether there can be no values but those known.
+    Closed(bool),
+    /// What is said of it.
+    Describe(String),
+    /// Whether it should not be used any more.
+    Deprecated(bool),
+    /// Another name.
+    Rename(String),
+    /// Another type of its own, for what a client sends.
+    Derive(Derivation),
+}
+
+/// What a field is from now on.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum FieldVerdict {
+    /// What stands there: `float`, `[text]`, `Address`.
+    Is(FieldType),
     /// `required`: always there, never null
     Required,
     /// `optional`: may be missing
@@ -34,28 +58,37 @@ pub enum Verdict {
     Nullable,
     /// `never-null`: is not null where it is there
     NeverNull,
-    /// `Address`: the type is that other type
-    SameAs(String),
-    /// A type of its own, under this name, for what stands in the field.
-    Split(String),
-    /// What holds where the key of a field is absent.
+    /// What holds where its key is absent.
     Default(DefaultValue),
-    /// Another name; the key on the wire stays.
-    Rename(String),
+    /// A type of its own, under this name, for what stands there.
+    Split(String),
     /// Not a part of the model.
     LeaveOut,
-    /// Of a type: these fields and no others.
-    Keep(Vec<String>),
+    /// Where it is an enum: whether there can be no values but those known.
+    Closed(bool),
     /// What is said of it.
     Describe(String),
     /// Whether it should not be used any more.
     Deprecated(bool),
-    /// Of an enum: whether there can be no values but those known.
-    Closed(bool),
-    /// The names of an enum's values, or of a union's cases.
-    Cases(Vec<(String, String)>),
-    /// A type of its own for what a client sends.
-    Derive(Derivation),
+    /// Another name; the key on the wire stays.
+    Rename(String),
+}
+
+/// What stands in a field.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum FieldType {
+    /// `float`, `date-time`
+    Scalar(Scalar),
+    /// `any`
+    Any,
+    /// `[text]`
+    List(Box<FieldType>),
+    /// `enum`: of the values that were seen
+    Enum,
+    /// An enum of just these values.
+    EnumOf(Vec<String>),
+    /// `Address`
+    Named(String),
 }
 
 /// A type for what a client sends, made from the type of what it reads.
@@ -78,62 +111,146 @@ pub enum Purpose {
     Update,
 }
 
-/// The words for verdicts that are one word.
-pub const VERDICTS: &[(&str, Verdict)] = &[
-    ("text", Verdict::Scalar(Scalar::Text)),
-    ("boolean", Verdict::Scalar(Scalar::Boolean)),
-    ("integer", Verdict::Scalar(Scalar::Integer(Width::Narrow))),
-    ("wide", Verdict::Scalar(Scalar::Integer(Width::Wide))),
-    ("exact", Verdict::Scalar(Scalar::Integer(Width::Exact))),
-    ("big", Verdict::Scalar(Scalar::Integer(Width::Big))),
-    ("float", Verdict::Scalar(Scalar::Float)),
-    ("decimal", Verdict::Scalar(Scalar::Decimal)),
-    ("date-time", Verdict::Scalar(Scalar::DateTime(TimeForms::ALL))),
-    ("local-date-time", Verdict::Scalar(Scalar::LocalDateTime(TimeForms::ALL))),
-    ("date", Verdict::Scalar(Scalar::Date)),
-    ("time", Verdict::Scalar(Scalar::Time(TimeForms::ALL))),
-    ("uuid", Verdict::Scalar(Scalar::Uuid)),
-    ("uri", Verdict::Scalar(Scalar::Uri)),
-    ("any", Verdict::Any),
-    ("enum", Verdict::Enum),
-    ("required", Verdict::Required),
-    ("optional", Verdict::Optional),
-    ("nullable", Verdict::Nullable),
-    ("never-null", Verdict::NeverNull),
+/// When a verdict has its turn, whatever the order it was written in: every decision finds its subject under the name
+/// that people know.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub(crate) enum Phase {
+    /// Two types become one.
+    Join,
+    /// One becomes two.
+    Split,
+    /// What fields are.
+    Type,
+    /// When they are there.
+    Presence,
+    /// What is said of things, and what their values are called.
+    Documentation,
+    /// What is no part of the model.
+    LeaveOut,
+    /// What things are called.
+    Rename,
+    /// What is made of types that are done.
+    Derive,
+}
+
+/// The words for what a field can be.
+pub const FIELD_WORDS: &[(&str, FieldVerdict)] = &[
+    ("text", FieldVerdict::Is(FieldType::Scalar(Scalar::Text))),
+    ("boolean", FieldVerdict::Is(FieldType::Scalar(Scalar::Boolean))),
+    ("integer", FieldVerdict::Is(FieldType::Scalar(Scalar::Integer(Width::Narrow)))),
+    ("wide", FieldVerdict::Is(FieldType::Scalar(Scalar::Integer(Width::Wide)))),
+    ("exact", FieldVerdict::Is(FieldType::Scalar(Scalar::Integer(Width::Exact)))),
+    ("big", FieldVerdict::Is(FieldType::Scalar(Scalar::Integer(Width::Big)))),
+    ("float", FieldVerdict::Is(FieldType::Scalar(Scalar::Float))),
+    ("decimal", FieldVerdict::Is(FieldType::Scalar(Scalar::Decimal))),
+    ("date-time", FieldVerdict::Is(FieldType::Scalar(Scalar::DateTime(TimeForms::ALL)))),
+    ("local-date-time", FieldVerdict::Is(FieldType::Scalar(Scalar::LocalDateTime(TimeForms::ALL)))),
+    ("date", FieldVerdict::Is(FieldType::Scalar(Scalar::Date))),
+    ("time", FieldVerdict::Is(FieldType::Scalar(Scalar::Time(TimeForms::ALL)))),
+    ("uuid", FieldVerdict::Is(FieldType::Scalar(Scalar::Uuid))),
+    ("uri", FieldVerdict::Is(FieldType::Scalar(Scalar::Uri))),
+    ("any", FieldVerdict::Is(FieldType::Any)),
+    ("enum", FieldVerdict::Is(FieldType::Enum)),
+    ("required", FieldVerdict::Required),
+    ("optional", FieldVerdict::Optional),
+    ("nullable", FieldVerdict::Nullable),
+    ("never-null", FieldVerdict::NeverNull),
 ];
 
-impl Verdict {
-    /// Reads `float` or `[text]`.
+impl FieldVerdict {
+    /// Reads `float`, `[text]`, `required` or the name of a type.
     pub fn parse(text: &str) -> Option<Self> {
         if let Some(inner) = text.strip_prefix('[').and_then(|text| text.strip_suffix(']')) {
-            return Self::parse(inner).filter(Self::is_type).map(|inner| Self::List(Box::new(inner)));
+            return match Self::parse(inner)? {
+                Self::Is(FieldType::Enum) => None,
+                Self::Is(inner) => Some(Self::Is(FieldType::List(Box::new(inner)))),
+                _ => None,
+            };
         }
         let is_type_name = text.starts_with(char::is_uppercase) && text.chars().all(char::is_alphanumeric);
-        let known = VERDICTS.iter().find(|(word, _)| *word == text).map(|(_, verdict)| verdict.clone());
-        known.or_else(|| is_type_name.then(|| Self::SameAs(text.to_owned())))
+        let known = FIELD_WORDS.iter().find(|(word, _)| *word == text).map(|(_, verdict)| verdict.clone());
+        known.or_else(|| is_type_name.then(|| Self::Is(FieldType::Named(text.to_owned()))))
     }
 
-    fn is_type(&self) -> bool {
-        matches!(self, Self::Scalar(_) | Self::Any | Self::List(_) | Self::SameAs(_))
-    }
-
-    /// Whether it says what a field is or when it is there, which is then no question any more.
-    pub(crate) fn settles(&self) -> bool {
-        matches!(self.turn(false), 1..=3)
-    }
-
-    /// When it has its turn, whatever the order it was written in: types are joined and split before their fields
-    /// are decided on, and renamed when all else is done.
-    pub(crate) fn turn(&self, is_of_type: bool) -> u8 {
-        match self {
-            Self::SameAs(_) if is_of_type => 0,
-            Self::Split(_) => 1,
-            Self::Scalar(_) | Self::Any | Self::List(_) | Self::Enum | Self::EnumOf(_) | Self::SameAs(_) => 2,
-            Self::Required | Self::Optional | Self::Nullable | Self::NeverNull | Self::Default(_) => 3,
-            Self::Describe(_) | Self::Deprecated(_) | Self::Closed(_) | Self::Cases(_) => 4,
-            Self::LeaveOut | Self::Keep(_) => 5,
-            Self::Rename(_) => 6,
-            Self::Derive(_) => 7,
+    /// The word that it is read from, if it is one.
+    pub fn word(&self) -> Option<String> {
+        if let Self::Is(ty) = self {
+            return Some(ty.word());
         }
+        FIELD_WORDS.iter().find(|(_, verdict)| verdict == self).map(|(word, _)| (*word).to_owned())
+    }
+
+    pub(crate) fn phase(&self) -> Phase {
+        match self {
+            Self::Split(_) => Phase::Split,
+            Self::Is(_) => Phase::Type,
+            Self::Required | Self::Optional | Self::Nullable | Self::NeverNull | Self::Default(_) => {
+                Phase::Presence
+            }
+            Self::Describe(_) | Self::Deprecated(_) | Self::Closed(_) => Phase::Documentation,
+            Self::LeaveOut => Phase::LeaveOut,
+            Self::Rename(_) => Phase::Rename,
+        }
+    }
+}
+
+impl FieldType {
+    fn word(&self) -> String {
+        match self {
+            Self::List(inner) => format!("[{}]", inner.word()),
+            Self::EnumOf(values) => values.join(","),
+            Self::Named(name) => name.clone(),
+            Self::Scalar(_) | Self::Any | Self::Enum => {
+                let known = FIELD_WORDS
+                    .iter()
+                    .find(|(_, verdict)| matches!(verdict, FieldVerdict::Is(ty) if ty == self));
+                known.map_or_else(String::new, |(word, _)| (*word).to_owned())
+            }
+        }
+    }
+}
+
+impl TypeVerdict {
+    pub(crate) fn phase(&self) -> Phase {
+        match self {
+            Self::SameAs(_) => Phase::Join,
+            Self::EnumOf(_) => Phase::Type,
+            Self::Describe(_) | Self::Deprecated(_) | Self::Closed(_) | Self::Cases(_) => {
+                Phase::Documentation
+            }
+            Self::Keep(_) => Phase::LeaveOut,
+            Self::Rename(_) => Phase::Rename,
+            Self::Derive(_) => Phase::Derive,
+        }
+    }
+}
+
+impl Verdict {
+    /// Reads the word for what a subject is: of a field any, of a type the name of another one.
+    pub fn parse(subject: &Subject, text: &str) -> Option<Self> {
+        match (&subject.key, FieldVerdict::parse(text)?) {
+            (Some(_), verdict) => Some(Self::Field(verdict)),
+            (None, FieldVerdict::Is(FieldType::Named(other))) => Some(Self::Type(TypeVerdict::SameAs(other))),
+            (None, _) => None,
+        }
+    }
+
+    pub(crate) fn phase(&self) -> Phase {
+        match self {
+            Self::Type(verdict) => verdict.phase(),
+            Self::Field(verdict) => verdict.phase(),
+        }
+    }
+}
+
+impl From<TypeVerdict> for Verdict {
+    fn from(verdict: TypeVerdict) -> Self {
+        Self::Type(verdict)
+    }
+}
+
+impl From<FieldVerdict> for Verdict {
+    fn from(verdict: FieldVerdict) -> Self {
+        Self::Field(verdict)
     }
 }

@@ -2,6 +2,7 @@
 
 use jar_sprout_shape::{Form, Tally, Texts};
 
+use crate::draft::evidence::NoEnum;
 use crate::draft::maps::is_locale;
 
 /// The most characters of a value of an enum.
@@ -15,7 +16,7 @@ pub(crate) enum Repetition {
     /// Nearly one: seen too seldom.
     Nearly,
     /// None, and why.
-    No(&'static str),
+    No(NoEnum),
 }
 
 /// Judges the distinct values of a text, each with how often it was seen.
@@ -29,21 +30,21 @@ pub(crate) fn judge(values: &[(&str, Tally)], texts: &Texts, is_item: bool) -> R
         .map(|(text, tally)| (*text, tally.count))
         .collect();
     if texts.of_form(Form::Plain) + texts.of_form(Form::Blank) < texts.tally.count {
-        return Repetition::No("some values are numbers, dates or the like");
+        return Repetition::No(NoEnum::OtherForms);
     }
     if !filled.iter().all(|(text, _)| is_word(text)) {
-        return Repetition::No("some values are more than a word");
+        return Repetition::No(NoEnum::MoreThanWords);
     }
     if filled.len() < 2 {
-        return Repetition::No("there is but one value");
+        return Repetition::No(NoEnum::OneValue);
     }
     if are_codes(&filled) {
-        return Repetition::No("the values are codes of a long list");
+        return Repetition::No(NoEnum::Codes);
     }
     if filled.iter().filter(|(text, _)| text.contains(|c: char| c.is_ascii_digit())).count() * 2
         >= filled.len()
     {
-        return Repetition::No("the values are numbered, as ids are");
+        return Repetition::No(NoEnum::Numbered);
     }
     let distinct = filled.len() as u64;
     let seen: u64 = filled.iter().map(|(_, count)| count).sum();
@@ -58,7 +59,7 @@ pub(crate) fn judge(values: &[(&str, Tally)], texts: &Texts, is_item: bool) -> R
     match (enough, seen >= distinct * 2) {
         (true, _) => Repetition::Enum,
         (false, true) => Repetition::Nearly,
-        (false, false) => Repetition::No("the values hardly repeat"),
+        (false, false) => Repetition::No(NoEnum::Seldom),
     }
 }
 

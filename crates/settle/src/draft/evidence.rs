@@ -51,7 +51,7 @@ pub enum Choice {
         /// Whether the name says that it is measured, not counted.
         is_measure: bool,
         /// The unit, if name and range say that it counts from 1970 on.
-        since_1970: Option<&'static str>,
+        since_1970: Option<EpochUnit>,
     },
     /// Every text has this form.
     Form(Form),
@@ -64,9 +64,9 @@ pub enum Choice {
     /// Few words, but seen too seldom.
     NearlyEnum,
     /// Texts that are no enum, and why.
-    NoEnum(&'static str),
+    NoEnum(NoEnum),
     /// Keys that are data, and why.
-    Map(&'static str),
+    Map(MapReason),
     /// Keys that are names.
     Record,
     /// Short lists of unlike items.
@@ -75,4 +75,68 @@ pub enum Choice {
     Tagged(String),
     /// One of the objects that this key tells apart.
     TaggedCase(String),
+}
+
+/// The unit of a point in time that is counted from 1970 on.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum EpochUnit {
+    /// `1777639800`
+    Seconds,
+    /// `1777639800000`
+    Milliseconds,
+}
+
+/// Why keys are data.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum MapReason {
+    /// They share a form that nobody gives to a field.
+    Form(KeyForm),
+    /// The objects hardly share a key.
+    Sparse,
+    /// There are many, and their values have one structure.
+    Many,
+    /// There are more than names could be.
+    BeyondNames,
+}
+
+/// A form of keys that nobody would give to a field.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum KeyForm {
+    /// `17`
+    Number,
+    /// `6f1c0a52-…`, or eight and more hexadecimal digits
+    Id,
+    /// `2026-05-01`, `2026-05`
+    Date,
+    /// `ada@honey.example`
+    Email,
+    /// `227g`
+    DigitFirst,
+    /// `s-40`, `s-41`: one prefix, then a number
+    Numbered,
+    /// `GBP`, `EUR`
+    Code,
+    /// `en`, `nl-NL`
+    Locale,
+    /// `Alder Bank`, `hives/17`
+    Label,
+}
+
+/// Why texts are no enum.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum NoEnum {
+    /// Some are numbers, dates or the like.
+    OtherForms,
+    /// Some are more than a word.
+    MoreThanWords,
+    /// There is but one.
+    OneValue,
+    /// They are codes of a long list.
+    Codes,
+    /// They are numbered, as ids are.
+    Numbered,
+    /// They hardly repeat.
+    Seldom,
+    /// There are too many.
+    TooMany,
 }

@@ -6,9 +6,10 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use indexmap::IndexMap;
-use jar_sprout_shape::{
-    Booleans, Distinct, Kind, Kinds, Lengths, Numbers, Objects, Path, Shape, Step, Tally, Texts,
-};
+use jar_sprout_model::{Kind, KindSet};
+use jar_sprout_shape::{Booleans, Distinct, Lengths, Numbers, Objects, Path, Shape, Step, Tally, Texts};
+
+use crate::draft::evidence::MapReason;
 
 /// Index of a node.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -67,7 +68,7 @@ pub(crate) enum Keys {
         values: NodeId,
         /// Values that were null.
         nulls: Tally,
-        why: &'static str,
+        why: MapReason,
     },
 }
 
@@ -88,7 +89,7 @@ pub(crate) struct VariantPart {
 
 #[derive(Debug)]
 pub(crate) struct VariantKeyPart {
-    pub(crate) kinds: Kinds,
+    pub(crate) kinds: KindSet,
     pub(crate) texts: Option<BTreeSet<String>>,
     pub(crate) children: Option<BTreeSet<u64>>,
     /// Its texts, each with the key and the variant of an object that stood beside it.
@@ -133,7 +134,7 @@ impl Graph {
             Some(values) => Keys::Data {
                 values: self.add(values, &longer(path, Step::All)),
                 nulls: values.nulls,
-                why: "more keys than names could be",
+                why: MapReason::BeyondNames,
             },
             None => Keys::Names {
                 fields: objects
@@ -179,7 +180,7 @@ impl Graph {
     }
 
     /// Says that the keys at a position are data, and unites their values.
-    pub(crate) fn make_map(&mut self, id: NodeId, why: &'static str) {
+    pub(crate) fn make_map(&mut self, id: NodeId, why: MapReason) {
         let id = self.find(id);
         let Some(objects) = &self.nodes[id.0].objects else { return };
         let Keys::Names { fields, .. } = &objects.keys else { return };
@@ -234,7 +235,7 @@ fn longer(path: &Path, step: Step) -> Path {
 fn variant_part(variant: &jar_sprout_shape::Variant<'_>) -> (u64, VariantPart) {
     let keys = variant.keys.iter().map(|key| {
         let part = VariantKeyPart {
-            kinds: key.kinds(),
+            kinds: key.kinds,
             texts: key.texts.as_ref().map(|texts| texts.iter().map(|text| (*text).to_owned()).collect()),
             children: key.children.clone(),
             beside: key.beside.as_ref().map(|all| all.iter().map(beside_part).collect()),
@@ -250,9 +251,9 @@ fn beside_part(beside: &jar_sprout_shape::Beside<'_>) -> (String, String, u64) {
 
 impl Node {
     /// The kinds of value seen, never null; an integer beside a fraction is a float.
-    pub(crate) fn kinds(&self) -> Kinds {
+    pub(crate) fn kinds(&self) -> KindSet {
         let has_fractions = self.numbers.as_ref().is_some_and(Numbers::has_fractions);
-        let number = if has_fractions { Kind::Float } else { Kind::Integer };
+        let number = if has_fractions { Kind::Number } else { Kind::Integer };
         [
             (self.booleans.count() > 0).then_some(Kind::Boolean),
             self.numbers.as_ref().map(|_| number),
@@ -262,7 +263,7 @@ impl Node {
         ]
         .into_iter()
         .flatten()
-        .fold(Kinds::default(), |kinds, kind| kinds.and(Kinds::of(kind)))
+        .collect()
     }
 
     /// How many values were seen that were not null.

@@ -1,7 +1,8 @@
 //! Maps: objects whose keys are data.
 
-use jar_sprout_shape::Kind;
+use jar_sprout_model::Kind;
 
+use crate::draft::evidence::{KeyForm, MapReason};
 use crate::draft::graph::{Graph, NodeId};
 use crate::draft::similarity::are_alike;
 
@@ -26,7 +27,7 @@ pub(crate) fn make_maps(graph: &mut Graph, root: NodeId) {
 }
 
 /// What makes the keys at a position data, if something does.
-fn why_map(graph: &Graph, id: NodeId) -> Option<&'static str> {
+fn why_map(graph: &Graph, id: NodeId) -> Option<MapReason> {
     let node = graph.node(id);
     let objects = node.objects.as_ref()?;
     let fields = node.fields()?;
@@ -42,12 +43,10 @@ fn why_map(graph: &Graph, id: NodeId) -> Option<&'static str> {
     });
     let holds_objects = values.iter().any(|value| graph.node(*value).kinds().has(Kind::Object));
     let why = match form {
-        Some(form) if keys.len() >= form.least_keys() => form.why(),
-        _ if sparse(40) && keys.len() >= if holds_parts { 6 } else { 20 } => "the objects hardly share a key",
-        _ if sparse(15) && keys.len() >= if holds_parts { 4 } else { 8 } => "the objects hardly share a key",
-        _ if keys.len() > if holds_objects { MANY_OBJECTS } else { MANY_VALUES } => {
-            "many keys, values of one structure"
-        }
+        Some(form) if keys.len() >= form.least_keys() => MapReason::Form(form),
+        _ if sparse(40) && keys.len() >= if holds_parts { 6 } else { 20 } => MapReason::Sparse,
+        _ if sparse(15) && keys.len() >= if holds_parts { 4 } else { 8 } => MapReason::Sparse,
+        _ if keys.len() > if holds_objects { MANY_OBJECTS } else { MANY_VALUES } => MapReason::Many,
         _ => return None,
     };
     are_alike(graph, &values).then_some(why)
@@ -61,29 +60,6 @@ fn is_sparse(counts: impl Iterator<Item = u64>, objects: u64, entries: u64, perc
         && entries * 100 <= objects * counts.len() as u64 * percent
 }
 
-/// A form of keys that nobody would give to a field.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(crate) enum KeyForm {
-    /// `17`
-    Number,
-    /// `6f1c0a52-…`, or eight and more hexadecimal digits
-    Id,
-    /// `2026-05-01`, `2026-05`
-    Date,
-    /// `ada@honey.example`
-    Email,
-    /// `227g`
-    DigitFirst,
-    /// `s-40`, `s-41`: one prefix, then a number
-    Numbered,
-    /// `GBP`, `EUR`
-    Code,
-    /// `en`, `nl-NL`
-    Locale,
-    /// `Alder Bank`, `hives/17`
-    Label,
-}
-
 impl KeyForm {
     /// The fewest keys that make a map; those of a form that a word could have by chance need company.
     fn least_keys(self) -> usize {
@@ -91,20 +67,6 @@ impl KeyForm {
             Self::Number | Self::Id | Self::Date | Self::Email => 1,
             Self::DigitFirst | Self::Numbered => 2,
             Self::Code | Self::Locale | Self::Label => 3,
-        }
-    }
-
-    fn why(self) -> &'static str {
-        match self {
-            Self::Number => "every key is a number",
-            Self::Id => "every key is an id",
-            Self::Date => "every key is a date",
-            Self::Email => "every key is an e-mail address",
-            Self::DigitFirst => "every key starts with a digit",
-            Self::Numbered => "the keys differ only in their number",
-            Self::Code => "every key is a code of capitals",
-            Self::Locale => "every key is a language",
-            Self::Label => "the keys are no names of fields",
         }
     }
 }

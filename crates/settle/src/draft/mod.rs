@@ -12,9 +12,10 @@ pub(crate) mod unite;
 use std::collections::{BTreeSet, HashMap};
 
 use jar_sprout_model::{
-    Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, Place, Presence, Scalar, WireName, Words,
+    Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, Kind, KindSet, Place, Presence, Scalar, WireName,
+    Words,
 };
-use jar_sprout_shape::{Kind, Kinds, Lengths, Path, Shape, Tally};
+use jar_sprout_shape::{Lengths, Path, Shape, Tally};
 
 use crate::draft::evidence::{Choice, Evidence, KindSeen};
 use crate::draft::graph::{FieldPart, Graph, Keys, Node, NodeId, VariantPart};
@@ -71,7 +72,7 @@ struct View {
     /// Whether what stands there is an item of a list.
     is_item: bool,
     /// The kinds of value that stand there; none for all that were seen.
-    kinds: Option<Kinds>,
+    kinds: Option<KindSet>,
     /// The variants of object that stand there; none for all.
     variants: Option<BTreeSet<u64>>,
 }
@@ -120,8 +121,8 @@ impl Drafter<'_> {
         id
     }
 
-    fn decide(&mut self, view: &View, kinds: Kinds, key: &Words) -> Decided {
-        let kinds: Vec<Kind> = kinds.iter().collect();
+    fn decide(&mut self, view: &View, kinds: KindSet, key: &Words) -> Decided {
+        let kinds: Vec<Kind> = kinds.as_seen().collect();
         match kinds[..] {
             [] => Decided::new(DraftKind::Any, Choice::NothingKnown),
             [kind] => self.one_kind(kind, view, key),
@@ -133,7 +134,7 @@ impl Drafter<'_> {
     /// A union of the kinds; a list beside what its items are is one or many.
     fn mixed(&mut self, kinds: &[Kind], view: &View, key: &Words) -> Decided {
         let cases = kinds.iter().map(|kind| {
-            let view = View { kinds: Some(Kinds::of(*kind)), nulls: 0, ..view.clone() };
+            let view = View { kinds: Some(KindSet::of(*kind)), nulls: 0, ..view.clone() };
             DraftCase { tag: None, node: self.position(view, key) }
         });
         let cases = cases.collect();
@@ -145,7 +146,7 @@ impl Drafter<'_> {
         match kind {
             Kind::Null => Decided::new(DraftKind::Any, Choice::NothingKnown),
             Kind::Boolean => Decided::new(DraftKind::Scalar(Scalar::Boolean), Choice::AsWritten),
-            Kind::Integer | Kind::Float => {
+            Kind::Integer | Kind::Number => {
                 let numbers = node.numbers.as_ref().expect("the kind was seen");
                 draft_number(numbers, key, self.policies)
             }
@@ -182,7 +183,7 @@ impl Drafter<'_> {
         match &objects.keys {
             Keys::Data { values, nulls, why } => {
                 let values = self.position(View::whole(*values, *nulls), key);
-                Decided::new(DraftKind::Map(values), Choice::Map(why))
+                Decided::new(DraftKind::Map(values), Choice::Map(*why))
             }
             Keys::Names { fields, .. } if fields.is_empty() => {
                 Decided::new(DraftKind::Any, Choice::EmptyObjects)
@@ -198,7 +199,7 @@ impl Drafter<'_> {
     fn tagged(&mut self, node: NodeId, tagged: &Tagged) -> Decided {
         let Tagged { key, cases } = tagged;
         let cases = cases.iter().map(|TaggedCase { tag, variants }| {
-            let kinds = Some(Kinds::of(Kind::Object));
+            let kinds = Some(KindSet::of(Kind::Object));
             let view = View { node, nulls: 0, is_item: false, kinds, variants: Some(variants.clone()) };
             let constant = Constant { key, tag, tagged, holder: node };
             let kind = self.record(&view, Some(&constant));
@@ -272,17 +273,16 @@ impl Drafter<'_> {
     ) -> View {
         let parts = || shown.iter().filter_map(|part| part.keys.get(key));
         let node = self.graph.node(field.node);
-        let kinds = parts().fold(Kinds::default(), |all, part| all.and(part.kinds));
+        let kinds = parts().fold(KindSet::default(), |all, part| all.and(part.kinds));
         let nulls = if kinds.has(Kind::Null) { field.nulls.count } else { 0 };
         let kinds = kinds.but_null();
         // An integer here is a float if the position has floats.
-        let kinds = if node.kinds().has(Kind::Float) && kinds.has(Kind::Integer) {
-            kinds.and(Kinds::of(Kind::Float))
+        let kinds = if node.kinds().has(Kind::Number) && kinds.has(Kind::Integer) {
+            kinds.and(KindSet::of(Kind::Number))
         } else {
             kinds
         };
-        let all: Vec<Kind> = node.kinds().iter().collect();
-        let same = kinds.iter().eq(all.iter().copied());
+        let same = kinds.as_seen().eq(node.kinds().as_seen());
         let children = constant.and_then(|constant| self.own_children(key, field, constant));
         View {
             node: field.node,
@@ -331,10 +331,10 @@ impl Constant<'_> {
 }
 
 /// Few items, at least two of them of unlike kinds, and the same in every list of several.
-fn is_tuple(kinds: &[Kinds], lists: u64) -> bool {
-    let as_one = |kinds: &Kinds| -> Vec<Kind> {
-        let kinds = kinds.but_null().iter();
-        kinds.map(|kind| if kind == Kind::Integer { Kind::Float } else { kind }).collect()
+fn is_tuple(kinds: &[KindSet], lists: u64) -> bool {
+    let as_one = |kinds: &KindSet| -> Vec<Kind> {
+        let kinds = kinds.but_null().as_seen();
+        kinds.map(|kind| if kind == Kind::Integer { Kind::Number } else { kind }).collect()
     };
     let shown: Vec<Vec<Kind>> = kinds.iter().map(as_one).collect();
     lists >= 2

@@ -5,7 +5,7 @@ use jar_sprout_shape::{Distinct, Form, Numbers, Texts};
 
 use crate::draft::Decided;
 use crate::draft::enums::{Repetition, judge};
-use crate::draft::evidence::Choice;
+use crate::draft::evidence::{Choice, EpochUnit, NoEnum};
 use crate::policies::Policies;
 
 /// Integers up to here leave room to grow within 32 bits; beyond it the next value may not fit.
@@ -48,7 +48,7 @@ fn grows_for_ever(key: &Words) -> bool {
 }
 
 /// The unit of a point in time, counted from 1970 on: what lies between 2001 and 2096, and is called a time.
-fn since_1970(numbers: &Numbers, key: &Words) -> Option<&'static str> {
+fn since_1970(numbers: &Numbers, key: &Words) -> Option<EpochUnit> {
     const TIMES: &[&str] = &[
         "at",
         "time",
@@ -73,7 +73,7 @@ fn since_1970(numbers: &Numbers, key: &Words) -> Option<&'static str> {
     ];
     let range = numbers.integer_range.filter(|_| key.iter().any(|word| TIMES.contains(&word)))?;
     let lies = |unit: i128| range.least >= 1_000_000_000 * unit && range.greatest < 4_000_000_000 * unit;
-    if lies(1) { Some("seconds") } else { lies(1_000).then_some("milliseconds") }
+    if lies(1) { Some(EpochUnit::Seconds) } else { lies(1_000).then_some(EpochUnit::Milliseconds) }
 }
 
 /// Words for what is measured: a whole number there is chance.
@@ -161,7 +161,7 @@ pub(crate) fn draft_text(texts: &Texts, is_item: bool, policies: &Policies) -> D
 fn draft_words(texts: &Texts, is_item: bool) -> Decided {
     let text = |choice| Decided::new(DraftKind::Scalar(Scalar::Text), choice);
     let Distinct::All(values) = texts.distinct() else {
-        return text(Choice::NoEnum("there are too many values"));
+        return text(Choice::NoEnum(NoEnum::TooMany));
     };
     match judge(&values, texts, is_item) {
         Repetition::Enum => {

@@ -1,6 +1,6 @@
 //! Likeness: whether two positions could hold the same thing.
 
-use jar_sprout_shape::{Kind, Kinds};
+use jar_sprout_model::{Kind, KindSet};
 
 use crate::draft::graph::{Graph, Node, NodeId};
 
@@ -71,15 +71,15 @@ fn compatible(graph: &Graph, a: NodeId, b: NodeId, look: usize) -> bool {
 }
 
 /// Whether a position has lists of what another has: one or many of it.
-fn one_or_many(graph: &Graph, many: &Node, one: Kinds) -> bool {
-    let is_list = many.kinds() == Kinds::of(Kind::List);
+fn one_or_many(graph: &Graph, many: &Node, one: KindSet) -> bool {
+    let is_list = many.kinds() == KindSet::of(Kind::List);
     is_list && many.lists.as_ref().is_some_and(|lists| numbers_as_one(graph.node(lists.items).kinds()) == one)
 }
 
 /// The kinds but null, integers and floats being the same.
-fn numbers_as_one(kinds: Kinds) -> Kinds {
-    let as_one = |kind| if kind == Kind::Integer { Kind::Float } else { kind };
-    kinds.but_null().iter().fold(Kinds::default(), |all, kind| all.and(Kinds::of(as_one(kind))))
+fn numbers_as_one(kinds: KindSet) -> KindSet {
+    let as_one = |kind| if kind == Kind::Integer { Kind::Number } else { kind };
+    kinds.but_null().iter().map(as_one).collect()
 }
 
 /// With so many positions, a few odd ones among them do not make the others something else.

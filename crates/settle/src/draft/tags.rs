@@ -2,7 +2,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use jar_sprout_shape::{Kind, Kinds};
+use jar_sprout_model::{Kind, KindSet};
 
 use crate::draft::enums::is_word;
 use crate::draft::graph::{Graph, Keys, Node, VariantPart};
@@ -53,7 +53,7 @@ pub(crate) fn find_tag(graph: &Graph, node: &Node) -> Option<Tagged> {
 /// A key that stands in every object, with few short words as values.
 fn candidate(key: &str, variants: &Variants, values: Vec<String>) -> Option<Tagged> {
     let is_text =
-        |part: &VariantPart| part.keys.get(key).is_some_and(|part| part.kinds == Kinds::of(Kind::Text));
+        |part: &VariantPart| part.keys.get(key).is_some_and(|part| part.kinds == KindSet::of(Kind::Text));
     let fits = (2..=MAX_CASES).contains(&values.len()) && values.iter().all(|value| is_word(value));
     if !fits || are_numbered(&values) || are_two_codes(&values) || !variants.values().all(is_text) {
         return None;

@@ -11,14 +11,9 @@ pub(crate) fn is_blessing() -> bool {
     std::env::var_os("BLESS").is_some()
 }
 
-/// Runs `check` on each case below a folder. How many there are stands beside the folder, in a file whose name ends in
-/// `.count`: a case that is lost is a failure, too.
-pub(crate) fn run(folder: &Path, check: fn(&Path) -> Result<(), String>) -> ExitCode {
-    run_each(folder, &[("", check)])
-}
-
-/// The same for several checks, each with what its name starts with.
-pub(crate) fn run_each(folder: &Path, checks: &[(&str, fn(&Path) -> Result<(), String>)]) -> ExitCode {
+/// Runs checks on each case below a folder, each with what its name starts with. How many cases there are stands beside
+/// the folder, in a file whose name ends in `.count`: a case that is lost is a failure, too.
+pub(crate) fn run_cases(folder: &Path, checks: &[(&str, fn(&Path) -> Result<(), String>)]) -> ExitCode {
     let mut paths: Vec<PathBuf> = fs::read_dir(folder).unwrap().map(|entry| entry.unwrap().path()).collect();
     paths.sort();
     let mut trials = vec![all_are_there(folder, paths.len())];

@@ -7,7 +7,7 @@ use proptest::prelude::*;
 use serde_json::Value;
 
 use super::*;
-use crate::Kind;
+use jar_sprout_model::Kind;
 
 /// Gives its bytes out a few at a time.
 struct Trickle<'b> {
@@ -47,7 +47,7 @@ fn counts_of_shape(shape: &Shape, path: &str, counts: &mut Counts) {
     add(Kind::Boolean, shape.booleans.count());
     let numbers = shape.numbers.as_ref();
     add(Kind::Integer, numbers.map_or(0, |n| n.integers.count));
-    add(Kind::Float, numbers.map_or(0, |n| n.fractions.count));
+    add(Kind::Number, numbers.map_or(0, |n| n.fractions.count));
     add(Kind::Text, shape.texts.as_ref().map_or(0, |t| t.tally.count));
     add(Kind::List, shape.lists.as_ref().map_or(0, |l| l.tally.count));
     add(Kind::Object, shape.objects.as_ref().map_or(0, |o| o.tally.count));
@@ -63,7 +63,7 @@ fn counts_of_value(value: &Value, path: &str, counts: &mut Counts) {
     let kind = match value {
         Value::Null => Kind::Null,
         Value::Bool(_) => Kind::Boolean,
-        Value::Number(n) if n.is_f64() => Kind::Float,
+        Value::Number(n) if n.is_f64() => Kind::Number,
         Value::Number(_) => Kind::Integer,
         Value::String(_) => Kind::Text,
         Value::Array(_) => Kind::List,

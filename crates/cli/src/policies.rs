@@ -1,0 +1,236 @@
+//! Policies: one table that feeds the command line, the jar's reader, and the reference.
+
+use clap::builder::PossibleValue;
+use clap::{Arg, ArgAction, ArgMatches, Command, Error, FromArgMatches};
+use jar_sprout_model::Words;
+use jar_sprout_settle::{Policies, Trust};
+use toml_edit::{Item, Value};
+
+use crate::keys::{Key, Takes};
+
+/// A policy.
+pub(crate) struct PolicyKey {
+    pub(crate) key: Key,
+    /// What its option says of it.
+    help: &'static str,
+    takes: Wants,
+}
+
+/// What a policy takes, and what it makes of that.
+enum Wants {
+    /// One of these; the first one where nothing is said.
+    OneOf(&'static str, &'static [OneOf]),
+    /// `on` or `off`, in the jar `true` or `false`; `on` where nothing is said.
+    Switch(fn(&mut Policies, bool)),
+    Texts(&'static str, fn(&mut Policies, Vec<String>)),
+    Text(&'static str, fn(&mut Policies, String)),
+}
+
+/// A value that a policy can have.
+struct OneOf {
+    value: &'static str,
+    help: &'static str,
+    set: fn(&mut Policies),
+}
+
+/// All policies.
+pub(crate) static POLICIES: &[PolicyKey] = &[
+    PolicyKey {
+        key: Key::new(
+            "trust",
+            Takes::Choice(&["seen", "nothing"]),
+            "how far to trust that a key is always there",
+            "trust = \"nothing\"",
+        ),
+        help: "How far to trust that a key is always there",
+        takes: Wants::OneOf(
+            "WHAT",
+            &[
+                OneOf {
+                    value: "seen",
+                    help: "As the samples show it",
+                    set: |policies| policies.trust = Trust::Seen,
+                },
+                OneOf {
+                    value: "nothing",
+                    help: "Not at all: every key may be missing but the essential ones",
+                    set: |policies| policies.trust = Trust::Nothing,
+                },
+            ],
+        ),
+    },
+    PolicyKey {
+        key: Key::new(
+            "essential",
+            Takes::Texts,
+            "keys to rely on even where nothing is trusted",
+            "essential = [\"id\", \"name\"]",
+        ),
+        help: "Keys to rely on even with `--trust nothing`: `id,name`",
+        takes: Wants::Texts("KEYS", |policies, keys| policies.essential = keys.into_iter().collect()),
+    },
+    PolicyKey {
+        key: Key::new("enums", Takes::Switch, "whether words that repeat become enums", "enums = false"),
+        help: "Whether words that repeat become enums",
+        takes: Wants::Switch(|policies, is_on| policies.enums = is_on),
+    },
+    PolicyKey {
+        key: Key::new(
+            "dates",
+            Takes::Choice(&["typed", "text"]),
+            "what texts that are dates become",
+            "dates = \"text\"",
+        ),
+        help: "Whether texts that are dates become dates",
+        takes: Wants::OneOf(
+            "FORM",
+            &[
+                OneOf {
+                    value: "typed",
+                    help: "The language's own type",
+                    set: |policies| policies.dates = true,
+                },
+                OneOf { value: "text", help: "Text, as on the wire", set: |policies| policies.dates = false },
+            ],
+        ),
+    },
+    PolicyKey {
+        key: Key::new(
+            "maps",
+            Takes::Switch,
+            "whether objects whose keys are data become maps",
+            "maps = false",
+        ),
+        help: "Whether objects whose keys are data become maps",
+        takes: Wants::Switch(|policies, is_on| policies.maps = is_on),
+    },
+    PolicyKey {
+        key: Key::new(
+            "integers",
+            Takes::Choice(&["fit", "64"]),
+            "how wide integers are",
+            "integers = \"64\"",
+        ),
+        help: "How wide integers are",
+        takes: Wants::OneOf(
+            "WIDTH",
+            &[
+                OneOf {
+                    value: "fit",
+                    help: "As wide as the numbers ask for",
+                    set: |policies| policies.wide_integers = false,
+                },
+                OneOf {
+                    value: "64",
+                    help: "64 bits at least",
+                    set: |policies| policies.wide_integers = true,
+                },
+            ],
+        ),
+    },
+    PolicyKey {
+        key: Key::new(
+            "defaults",
+            Takes::Choice(&["said", "code"]),
+            "what the default values of a document become: documentation, or the code's own",
+            "defaults = \"code\"",
+        ),
+        help: "What the default values of a document become",
+        takes: Wants::OneOf(
+            "FORM",
+            &[
+                OneOf { value: "said", help: "Documentation", set: |policies| policies.defaults = false },
+                OneOf {
+                    value: "code",
+                    help: "The code's own: what is absent has that value, and is written with it",
+                    set: |policies| policies.defaults = true,
+                },
+            ],
+        ),
+    },
+    PolicyKey {
+        key: Key::new("prefix", Takes::Text, "what the name of every type starts with", "prefix = \"Fm\""),
+        help: "What the name of every type starts with",
+        takes: Wants::Text("PREFIX", |policies, prefix| policies.prefix = Some(Words::split(&prefix))),
+    },
+];
+
+impl PolicyKey {
+    /// Takes over the value of a jar, whose kind was checked; none where it is no value of the key.
+    pub(crate) fn read(&self, item: &Item, policies: &mut Policies) -> Option<()> {
+        match &self.takes {
+            Wants::OneOf(_, choices) => {
+                let text = item.as_str()?;
+                (choices.iter().find(|choice| choice.value == text)?.set)(policies);
+            }
+            Wants::Switch(set) => set(policies, item.as_bool()?),
+            Wants::Texts(_, set) => {
+                set(policies, item.as_array()?.iter().filter_map(Value::as_str).map(str::to_owned).collect());
+            }
+            Wants::Text(_, set) => set(policies, item.as_str()?.to_owned()),
+        }
+        Some(())
+    }
+
+    fn arg(&self) -> Arg {
+        let name = self.key.name;
+        let arg = Arg::new(name).long(name).help(self.help).requires("sources");
+        match &self.takes {
+            Wants::OneOf(value_name, choices) => {
+                let values = choices.iter().map(|choice| PossibleValue::new(choice.value).help(choice.help));
+                arg.value_name(*value_name)
+                    .value_parser(values.collect::<Vec<_>>())
+                    .default_value(choices[0].value)
+            }
+            Wants::Switch(_) => arg.value_name("ON").value_parser(["on", "off"]).default_value("on"),
+            Wants::Texts(value_name, _) => {
+                arg.value_name(*value_name).value_delimiter(',').action(ArgAction::Append)
+            }
+            Wants::Text(value_name, _) => arg.value_name(*value_name),
+        }
+    }
+
+    fn take(&self, matches: &ArgMatches, policies: &mut Policies) {
+        let Some(typed) = matches.get_many::<String>(self.key.name) else { return };
+        let typed: Vec<String> = typed.cloned().collect();
+        match &self.takes {
+            Wants::OneOf(_, choices) => {
+                if let Some(choice) =
+                    choices.iter().find(|choice| typed.first().is_some_and(|t| t == choice.value))
+                {
+                    (choice.set)(policies);
+                }
+            }
+            Wants::Switch(set) => set(policies, typed.first().is_some_and(|typed| typed == "on")),
+            Wants::Texts(_, set) => set(policies, typed),
+            Wants::Text(_, set) => typed.into_iter().take(1).for_each(|text| set(policies, text)),
+        }
+    }
+}
+
+/// The policies of the command line.
+#[derive(Debug, Clone)]
+pub(crate) struct PolicyArgs(pub(crate) Policies);
+
+impl clap::Args for PolicyArgs {
+    fn augment_args(command: Command) -> Command {
+        POLICIES.iter().fold(command, |command, policy| command.arg(policy.arg()))
+    }
+
+    fn augment_args_for_update(command: Command) -> Command {
+        Self::augment_args(command)
+    }
+}
+
+impl FromArgMatches for PolicyArgs {
+    fn from_arg_matches(matches: &ArgMatches) -> Result<Self, Error> {
+        let mut policies = Policies::default();
+        POLICIES.iter().for_each(|policy| policy.take(matches, &mut policies));
+        Ok(Self(policies))
+    }
+
+    fn update_from_arg_matches(&mut self, matches: &ArgMatches) -> Result<(), Error> {
+        *self = Self::from_arg_matches(matches)?;
+        Ok(())
+    }
+}

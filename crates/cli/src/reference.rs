@@ -1,0 +1,137 @@
+//! The reference of `jar.toml` and its JSON Schema, made of the tables that read it.
+
+use serde_json::{Value, json};
+
+use crate::decisions::DECISIONS;
+use crate::keys::{Key, LANGUAGE, MODEL, TOP};
+use crate::policies::POLICIES;
+
+fn policy_keys() -> Vec<Key> {
+    POLICIES.iter().map(|policy| policy.key).collect()
+}
+
+fn decision_keys() -> Vec<Key> {
+    DECISIONS.iter().map(|decision| decision.key).collect()
+}
+
+/// The sections of the reference, in order.
+#[cfg(test)]
+fn sections() -> [(&'static str, &'static str, Vec<Key>); 5] {
+    [
+        ("At the top", "", TOP.to_vec()),
+        ("A model", "`[models.NAME]`; names are small letters, digits, `-` and `_`.", MODEL.to_vec()),
+        ("Policies", "`[policies]`, or `[models.NAME.policies]`.", policy_keys()),
+        (
+            "A language",
+            "`[languages.NAME]`. The settings of the language stand here as well: `jar-sprout languages kotlin` lists them.",
+            LANGUAGE.to_vec(),
+        ),
+        (
+            "A decision",
+            "In `[decisions]` or `[models.NAME.decisions]`, by type and key as `look` and the samples have them: `\"Hive.img\"`. A `*` stands for any part of a name: `\"*.created_at\"`. Where all that is decided is what a field is, the word alone will do: `\"Hive.honey_kg\" = \"float\"`.",
+            decision_keys(),
+        ),
+    ]
+}
+
+/// The reference of all keys, as it stands in `docs/jar.md`.
+#[cfg(test)]
+pub(crate) fn reference() -> String {
+    let mut out = String::new();
+    for (title, about, keys) in sections() {
+        out.push_str(&format!("\n## {title}\n\n"));
+        if !about.is_empty() {
+            out.push_str(&format!("{about}\n\n"));
+        }
+        out.push_str("| key | takes | means |\n|---|---|---|\n");
+        for Key { name, takes, doc, example } in keys {
+            out.push_str(&format!("| `{name}` | {} | {doc}: `{example}` |\n", takes.words()));
+        }
+    }
+    out
+}
+
+/// A JSON Schema of the file, for editors.
+pub(crate) fn schema() -> Value {
+    let object = |keys: &[Key], is_closed: bool| {
+        let properties: serde_json::Map<String, Value> = keys
+            .iter()
+            .map(|key| {
+                let mut schema = key.takes.schema();
+                schema["description"] = json!(key.doc);
+                (key.name.to_owned(), schema)
+            })
+            .collect();
+        json!({"type": "object", "properties": properties, "additionalProperties": !is_closed})
+    };
+    let decisions = json!({
+        "type": "object",
+        "additionalProperties": {"anyOf": [{"type": "string"}, {"$ref": "#/$defs/decision"}]},
+    });
+    let mut model = object(MODEL, true);
+    model["properties"]["policies"] = json!({"$ref": "#/$defs/policies"});
+    model["properties"]["decisions"] = json!({"$ref": "#/$defs/decisions"});
+    let mut top = object(TOP, true);
+    top["properties"]["policies"] = json!({"$ref": "#/$defs/policies"});
+    top["properties"]["decisions"] = json!({"$ref": "#/$defs/decisions"});
+    top["properties"]["models"] = json!({"type": "object", "additionalProperties": model});
+    top["properties"]["languages"] =
+        json!({"type": "object", "additionalProperties": object(LANGUAGE, false)});
+    top["$schema"] = json!("https://json-schema.org/draft/2020-12/schema");
+    top["title"] = json!("jar.toml");
+    top["required"] = json!(["version"]);
+    top["$defs"] = json!({
+        "policies": object(&policy_keys(), true),
+        "decisions": decisions,
+        "decision": object(&decision_keys(), true),
+    });
+    top
+}
+
+#[cfg(test)]
+mod tests {
+    use std::fs;
+    use std::path::Path;
+
+    use super::*;
+    use crate::keys::Takes;
+
+    /// A file of the documentation, of which a part comes from the table; `BLESS=1` writes it anew.
+    #[track_caller]
+    fn check(file: &str, expected: &str) {
+        let path = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs").join(file);
+        if std::env::var_os("BLESS").is_some() {
+            fs::write(&path, expected).unwrap();
+        }
+        assert_eq!(fs::read_to_string(&path).unwrap_or_default(), expected, "{file}: cargo xtask bless");
+    }
+
+    #[test]
+    fn the_reference_is_current() {
+        let path = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/jar.md");
+        let text = fs::read_to_string(path).unwrap();
+        let (before, _) = text.split_once("\n## At the top\n").expect("the reference is the end of the page");
+        check("jar.md", &format!("{before}{}", reference()));
+    }
+
+    #[test]
+    fn the_schema_is_current() {
+        check("jar.schema.json", &format!("{:#}\n", schema()));
+    }
+
+    #[test]
+    fn every_example_is_one() {
+        for (_, _, keys) in sections() {
+            for Key { name, takes, doc, example } in keys {
+                assert!(!doc.is_empty());
+                let document: toml_edit::DocumentMut = example.parse().expect(example);
+                let item = match takes {
+                    Takes::Table => continue,
+                    _ => document.iter().next().expect(example).1.clone(),
+                };
+                let item = item.as_table_like().and_then(|table| table.get(name)).unwrap_or(&item).clone();
+                assert!(takes.fits(&item), "{example}");
+            }
+        }
+    }
+}

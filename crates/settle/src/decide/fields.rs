@@ -1,0 +1,217 @@
+//! Verdicts on fields, a function each.
+
+use jar_sprout_model::{
+    Case, DefaultValue, Definition, DraftId, Enumeration, Field, NamedType, Numeral, OnWire, Presence,
+    Scalar, Slot, Type, TypeId, Width, WireName, Words,
+};
+use jar_sprout_shape::Distinct;
+
+use super::Deciding;
+use super::verdict::{FieldType, FieldVerdict, Phase};
+use crate::model::Settled;
+use crate::subject::{Lack, Subject};
+
+impl Deciding<'_, '_> {
+    pub(super) fn decide_field(
+        &mut self,
+        id: TypeId,
+        key: &WireName,
+        verdict: &FieldVerdict,
+    ) -> Result<(), Lack> {
+        match verdict {
+            FieldVerdict::Is(ty) => self.set_type(id, key, ty)?,
+            FieldVerdict::Split(name) => self.split(id, key, name)?,
+            FieldVerdict::Default(value) => self.set_default(id, key, value)?,
+            FieldVerdict::Closed(is_closed) => self.close_type_of(id, key, *is_closed)?,
+            FieldVerdict::LeaveOut => drop(self.left_out.insert((id, key.clone()))),
+            FieldVerdict::Required
+            | FieldVerdict::Optional
+            | FieldVerdict::Nullable
+            | FieldVerdict::NeverNull
+            | FieldVerdict::Rename(_)
+            | FieldVerdict::Describe(_)
+            | FieldVerdict::Deprecated(_) => {
+                if let Some(field) = field_mut(self.settled, id, key) {
+                    change(field, verdict);
+                }
+            }
+        }
+        // What a field is and when it is there is then no question any more.
+        if matches!(verdict.phase(), Phase::Type | Phase::Presence) {
+            self.settled.decided.insert(Subject::of(&self.settled.model.get(id).name, key));
+        }
+        Ok(())
+    }
+
+    fn set_type(&mut self, id: TypeId, key: &WireName, decided: &FieldType) -> Result<(), Lack> {
+        let ty = match decided {
+            FieldType::Enum => self.seen_values(id, key),
+            FieldType::EnumOf(values) => {
+                let known = values.iter().map(WireName::new).collect();
+                self.enumeration(id, key, known, None)
+            }
+            FieldType::Scalar(_) | FieldType::Any | FieldType::List(_) | FieldType::Named(_) => {
+                let decided = self.decided_type(decided)?;
+                let known = self.fields(id).iter().find(|field| field.wire == *key);
+                known.map_or_else(|| decided.clone(), |field| self.as_on_wire(&decided, &field.slot.ty))
+            }
+        };
+        if let Some(field) = field_mut(self.settled, id, key) {
+            field.slot.ty = ty;
+        }
+        Ok(())
+    }
+
+    fn decided_type(&self, decided: &FieldType) -> Result<Type, Lack> {
+        Ok(match decided {
+            FieldType::Scalar(scalar) => Type::Scalar(*scalar),
+            FieldType::List(inner) => Type::List(Box::new(Slot::of(self.decided_type(inner)?))),
+            FieldType::Named(name) => Type::Named(self.named(name)?),
+            FieldType::Any | FieldType::Enum | FieldType::EnumOf(_) => Type::Any,
+        })
+    }
+
+    /// What may be null is null where it is null; what is of another kind holds no such value.
+    fn set_default(&mut self, id: TypeId, key: &WireName, value: &DefaultValue) -> Result<(), Lack> {
+        let takes =
+            |field: &Field| !field.slot.nullable && self.settled.model.takes_default(&field.slot, value);
+        let known = self.fields(id).iter().find(|field| field.wire == *key);
+        if !known.is_some_and(takes) {
+            return Err(Lack::Room { value: value.clone() });
+        }
+        if let Some(field) = field_mut(self.settled, id, key) {
+            field.presence = Presence::Sometimes;
+            field.default = Some(value.clone());
+        }
+        Ok(())
+    }
+
+    /// It is said of the type that the field has.
+    fn close_type_of(&mut self, id: TypeId, key: &WireName, is_closed: bool) -> Result<(), Lack> {
+        let field = self.fields(id).iter().find(|field| field.wire == *key);
+        match field.map(|field| &field.slot.ty) {
+            Some(Type::Named(named)) => self.close(*named, is_closed),
+            Some(
+                Type::Any
+                | Type::Scalar(_)
+                | Type::Constant(_)
+                | Type::List(_)
+                | Type::Map(_)
+                | Type::Tuple(_),
+            )
+            | None => Err(Lack::Enum),
+        }
+    }
+
+    /// Gives what stands in a field a type of its own.
+    fn split(&mut self, id: TypeId, key: &WireName, name: &str) -> Result<(), Lack> {
+        let field = self.fields(id).iter().find(|field| field.wire == *key);
+        let Some(whole) = field.and_then(|field| field.slot.ty.named().next()) else {
+            return Err(Lack::NamedType);
+        };
+        let part = NamedType { name: Words::split(name), ..self.settled.model.get(whole).clone() };
+        let known_as = part.name.in_capitals();
+        let added = self.settled.model.push(part);
+        self.names.insert(known_as, added);
+        self.settled.origins.push(self.settled.origins[whole.index()].clone());
+        if let Some(field) = field_mut(self.settled, id, key) {
+            field.slot.ty.rename(&|id| if id == whole { added } else { id });
+        }
+        Ok(())
+    }
+
+    /// A type that was decided, in letters where the wire has texts and it is a number.
+    fn as_on_wire(&self, decided: &Type, known: &Type) -> Type {
+        match (decided, known) {
+            (Type::List(decided), Type::List(known)) => {
+                Type::List(Box::new(Slot::of(self.as_on_wire(&decided.ty, &known.ty))))
+            }
+            (Type::Scalar(scalar), known) if self.is_text(known) => Type::Scalar(match scalar {
+                Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact) => {
+                    Scalar::Lettered(Numeral::Integer)
+                }
+                Scalar::Float => Scalar::Lettered(Numeral::Float),
+                Scalar::Decimal => Scalar::Lettered(Numeral::Decimal),
+                other => *other,
+            }),
+            (other, _) => other.clone(),
+        }
+    }
+
+    fn is_text(&self, ty: &Type) -> bool {
+        match ty {
+            Type::Scalar(scalar) => scalar.on_wire() == OnWire::Text,
+            Type::Named(id) => matches!(self.settled.model.get(*id).definition, Definition::Enumeration(_)),
+            Type::Constant(_) => true,
+            Type::Any | Type::List(_) | Type::Map(_) | Type::Tuple(_) => false,
+        }
+    }
+
+    /// An enum of the values that a field had; text where they are too many to know.
+    fn seen_values(&mut self, id: TypeId, key: &WireName) -> Type {
+        let origin = self.settled.origin(&self.drafted.draft, id, Some(key));
+        let texts = origin.and_then(|node| self.drafted.evidence.get(&node)?.texts.as_ref());
+        let Some(Distinct::All(values)) = texts.map(jar_sprout_shape::Texts::distinct) else {
+            return Type::Scalar(Scalar::Text);
+        };
+        let mut known: Vec<WireName> = values.iter().map(|(text, _)| WireName::new(*text)).collect();
+        known.sort();
+        self.enumeration(id, key, known, origin)
+    }
+
+    fn enumeration(
+        &mut self,
+        id: TypeId,
+        key: &WireName,
+        known: Vec<WireName>,
+        origin: Option<DraftId>,
+    ) -> Type {
+        let cases = known.into_iter().map(Case::new).collect();
+        let owner = self.settled.model.get(id).name.clone();
+        let Some(field) = self.fields(id).iter().find(|field| field.wire == *key) else {
+            return Type::Scalar(Scalar::Text);
+        };
+        let (ty, name) = (field.slot.ty.clone(), field.name.prefixed(&owner));
+        if let Type::Named(known) = ty
+            && let Definition::Enumeration(known) = &mut self.settled.model.get_mut(known).definition
+        {
+            if origin.is_none() {
+                known.cases = cases;
+            }
+            return ty;
+        }
+        let definition = Definition::Enumeration(Enumeration { cases, is_closed: false });
+        let added = self.settled.model.push(NamedType::new(name.clone(), definition));
+        self.settled.origins.push(origin.into_iter().collect());
+        self.names.entry(name.in_capitals()).or_insert(added);
+        Type::Named(added)
+    }
+}
+
+/// What a verdict on a field alone makes of it.
+fn change(field: &mut Field, verdict: &FieldVerdict) {
+    match verdict {
+        FieldVerdict::Required => {
+            field.presence = Presence::Always;
+            field.slot.nullable = false;
+        }
+        FieldVerdict::Optional => field.presence = Presence::Sometimes,
+        FieldVerdict::Nullable => field.slot.nullable = true,
+        FieldVerdict::NeverNull => field.slot.nullable = false,
+        FieldVerdict::Rename(name) => field.name = Words::split(name),
+        FieldVerdict::Describe(text) => field.docs = field.docs.with_text(text),
+        FieldVerdict::Deprecated(is_deprecated) => field.docs.is_deprecated = *is_deprecated,
+        FieldVerdict::Is(_)
+        | FieldVerdict::Split(_)
+        | FieldVerdict::Default(_)
+        | FieldVerdict::Closed(_)
+        | FieldVerdict::LeaveOut => {}
+    }
+}
+
+fn field_mut<'s>(settled: &'s mut Settled, id: TypeId, key: &WireName) -> Option<&'s mut Field> {
+    match &mut settled.model.get_mut(id).definition {
+        Definition::Record(record) => record.fields.iter_mut().find(|field| field.wire == *key),
+        Definition::Enumeration(_) | Definition::Union(_) => None,
+    }
+}
