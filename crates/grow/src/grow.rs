@@ -70,10 +70,10 @@ mod tests {
 
     #[test]
     fn keys_are_found_and_nearly_found() {
-        assert_eq!(find_language("Kotlin").map(|language| language.key()), Some("kotlin"));
+        assert_eq!(find_language("Kotlin").map(<dyn Language>::key), Some("kotlin"));
         assert!(find_language("kotlinx").is_none());
-        assert_eq!(nearest_language("kotlni").map(|language| language.key()), Some("kotlin"));
-        assert_eq!(nearest_language("typscript").map(|language| language.key()), Some("typescript"));
+        assert_eq!(nearest_language("kotlni").map(<dyn Language>::key), Some("kotlin"));
+        assert_eq!(nearest_language("typscript").map(<dyn Language>::key), Some("typescript"));
         assert!(nearest_language("brainfog").is_none());
     }
 

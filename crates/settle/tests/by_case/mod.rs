@@ -6,6 +6,9 @@ use std::process::ExitCode;
 
 use libtest_mimic::{Arguments, Failed, Trial};
 
+/// A check of one case, which says what is wrong.
+pub(crate) type Check = fn(&Path) -> Result<(), String>;
+
 /// Whether expected outcomes are written anew.
 pub(crate) fn is_blessing() -> bool {
     std::env::var_os("BLESS").is_some()
@@ -13,7 +16,7 @@ pub(crate) fn is_blessing() -> bool {
 
 /// Runs checks on each case below a folder, each with what its name starts with. How many cases there are stands beside
 /// the folder, in a file whose name ends in `.count`: a case that is lost is a failure, too.
-pub(crate) fn run_cases(folder: &Path, checks: &[(&str, fn(&Path) -> Result<(), String>)]) -> ExitCode {
+pub(crate) fn run_cases(folder: &Path, checks: &[(&str, Check)]) -> ExitCode {
     let mut paths: Vec<PathBuf> = fs::read_dir(folder).unwrap().map(|entry| entry.unwrap().path()).collect();
     paths.sort();
     let mut trials = vec![all_are_there(folder, paths.len())];
