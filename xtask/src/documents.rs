@@ -10,11 +10,11 @@ use jar_sprout_prove::{Proof, Sample};
 use jar_sprout_settle::{Policies, misfits, settle_document};
 
 /// The files of one entry, which may refer to each other.
-struct Beside<'f> {
+struct FilesBeside<'f> {
     folder: &'f Path,
 }
 
-impl Files for Beside<'_> {
+impl Files for FilesBeside<'_> {
     fn read(&self, path: &str) -> Result<String, (String, Option<String>)> {
         fs::read_to_string(self.folder.join(path)).map_err(|error| (error.to_string(), None))
     }
@@ -56,8 +56,9 @@ fn model(folder: &Path, file: &str, text: &str) -> Result<Model, Problem> {
     let problem = |message: String| Problem::error(message, Spot::Path(file.to_owned()));
     // Their own folder is the second below the corpus.
     let depth = file.match_indices('/').nth(1).map_or(0, |(at, _)| at + 1);
-    let library = Library::gather(&file[depth..], text, &Beside { folder: &folder.join(&file[..depth]) })
-        .map_err(|fault| problem(fault.message))?;
+    let library =
+        Library::gather(&file[depth..], text, &FilesBeside { folder: &folder.join(&file[..depth]) })
+            .map_err(|fault| problem(fault.message))?;
     let stem = Path::new(file).file_stem().map(|stem| stem.to_string_lossy().into_owned());
     let mut drafted = draft_document(&library, file, None, &Words::split(&stem.unwrap_or_default()));
     if let Some(at) = drafted.problems.iter().position(|problem| problem.severity == Severity::Error) {

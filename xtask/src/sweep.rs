@@ -7,7 +7,7 @@ use std::time::Instant;
 use anyhow::{Context, Result, bail};
 use jar_sprout_grow::{LANGUAGES, Language, Settings, find_language};
 use jar_sprout_model::SourceId;
-use jar_sprout_prove::{Missing, Order, Proof, Report, Said, Sample, Tools, prove};
+use jar_sprout_prove::{Missing, Order, Proof, Report, Sample, ToolOutput, Tools, prove};
 use jar_sprout_settle::{Policies, RootName, infer, root_name};
 use jar_sprout_shape::{Shape, observe};
 use serde::Deserialize;
@@ -48,7 +48,7 @@ pub(crate) fn sweep(arguments: &[String]) -> Result<()> {
             }
         }
         let start = Instant::now();
-        let order = Order { language, settings: &given, with_judges: true };
+        let order = Order { language, settings: &given, with_judges: true, memory: None };
         match prove(&order, &proofs, &tools)? {
             Err(Missing { what, install }) => {
                 println!("{:<12} {what} is missing: {install}", language.title());
@@ -61,11 +61,11 @@ pub(crate) fn sweep(arguments: &[String]) -> Result<()> {
 
 /// A line for the language, and below it what failed; whether anything did.
 fn show(language: &dyn Language, report: &Report, start: Instant) -> bool {
-    let Report { toolchain, compiler, samples, misses, judges } = report;
+    let Report { toolchain, compiler, samples, misses, judges, proven: _ } = report;
     let equal = samples - misses.len();
     let seconds = start.elapsed().as_secs_f64();
     println!("{:<12} {toolchain:<28} {equal}/{samples} samples equal, {seconds:.0} s", language.title());
-    for Said { tool, proofs, text } in compiler.iter().chain(judges) {
+    for ToolOutput { tool, proofs, text } in compiler.iter().chain(judges) {
         println!("  {tool} of {}", proofs.join(", "));
         text.lines().take(40).for_each(|line| println!("    {line}"));
     }

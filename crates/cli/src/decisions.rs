@@ -16,7 +16,7 @@ pub(crate) struct DecisionKey {
     /// What the jar calls it.
     pub(crate) key: Key,
     /// What sets it on the command line.
-    options: &'static [Choice],
+    options: &'static [Flag],
     /// What it means for a type, if anything.
     of_type: Option<Read<TypeVerdict>>,
     /// What it means for a field, if anything.
@@ -30,7 +30,7 @@ type Read<T> = fn(&Item, &dyn TableLike) -> Result<Option<T>, UnknownWord>;
 pub(crate) struct UnknownWord(pub(crate) String);
 
 /// An option of `decide`, and the value that it gives the key. Those of one key exclude each other.
-struct Choice {
+struct Flag {
     option: &'static str,
     help: &'static str,
     takes: Wants,
@@ -50,8 +50,8 @@ enum Wants {
     Each(&'static str, fn(&[String]) -> Result<Value, Problem>),
 }
 
-const fn option(option: &'static str, help: &'static str, takes: Wants) -> Choice {
-    Choice { option, help, takes, excludes: &[] }
+const fn option(option: &'static str, help: &'static str, takes: Wants) -> Flag {
+    Flag { option, help, takes, excludes: &[] }
 }
 
 /// All that can be decided.
@@ -133,7 +133,7 @@ pub(crate) static DECISIONS: &[DecisionKey] = &[
             "what holds where a field is absent: a truth, a number, a text or a known value of an enum; it is then written as well",
             "\"Hive.supers\" = { default = 0 }",
         ),
-        options: &[Choice {
+        options: &[Flag {
             excludes: &["required", "nullable"],
             ..option(
                 "default",
@@ -428,7 +428,7 @@ impl DecisionArgs {
         }
         let mut keys = Vec::new();
         for DecisionKey { key, options, .. } in DECISIONS {
-            for Choice { option, takes, .. } in *options {
+            for Flag { option, takes, .. } in *options {
                 let Some((_, typed)) = self.typed.iter().find(|(typed, _)| typed == option) else { continue };
                 let value = match takes {
                     Wants::Nothing(value) => value(),
@@ -443,7 +443,7 @@ impl DecisionArgs {
     }
 }
 
-fn all_options() -> impl Iterator<Item = &'static Choice> {
+fn all_options() -> impl Iterator<Item = &'static Flag> {
     DECISIONS.iter().flat_map(|row| row.options)
 }
 
@@ -468,7 +468,7 @@ impl clap::Args for DecisionArgs {
     }
 }
 
-impl Choice {
+impl Flag {
     fn arg(&self) -> Arg {
         let arg = Arg::new(self.option).long(self.option).help(self.help);
         match self.takes {
@@ -482,7 +482,7 @@ impl Choice {
 
 impl FromArgMatches for DecisionArgs {
     fn from_arg_matches(matches: &ArgMatches) -> Result<Self, Error> {
-        let typed = |one: &'static Choice| match one.takes {
+        let typed = |one: &'static Flag| match one.takes {
             Wants::Nothing(_) => matches.get_flag(one.option).then(|| (one.option, Vec::new())),
             Wants::One(..) | Wants::Joined(_) | Wants::Each(..) => {
                 let values = matches.get_many::<String>(one.option)?;

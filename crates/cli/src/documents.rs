@@ -72,7 +72,7 @@ pub(crate) fn read(path: &Path, pointer: Option<&str>, refs_from: Option<&Path>)
     let text = fs::read_to_string(path).map_err(|error| Failure::path(reason(&error), path))?;
     let source = path.display().to_string();
     let (folder, name) = home(path, refs_from)?;
-    let library = match Library::gather(&name, &text, &Beside { folder }) {
+    let library = match Library::gather(&name, &text, &FilesBeside { folder }) {
         Ok(library) => library,
         Err(fault) => return Err(problem_of(&fault, path).into()),
     };
@@ -121,11 +121,11 @@ fn problem_of(fault: &Fault, path: &Path) -> Problem {
 }
 
 /// The files beside a document, and below.
-struct Beside {
+struct FilesBeside {
     folder: PathBuf,
 }
 
-impl Files for Beside {
+impl Files for FilesBeside {
     fn read(&self, path: &str) -> Result<String, (String, Option<String>)> {
         let relative = Path::new(path);
         let is_inside =

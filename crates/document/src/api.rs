@@ -5,7 +5,7 @@ use jar_sprout_model::Words;
 use crate::flat::pure_reference;
 use crate::library::{Library, References};
 use crate::names::component_name;
-use crate::read::Kind;
+use crate::read::DocumentKind;
 use crate::value::{Object, Value};
 
 /// One operation of an API.
@@ -70,7 +70,7 @@ pub(crate) fn wanted<'d>(
         return wanted;
     }
     match library.kind {
-        Kind::Schema => {
+        DocumentKind::Schema => {
             let title = whole.get("title").and_then(Value::as_str).map(Words::split);
             let name = title.filter(|title| (1..=4).contains(&title.count())).unwrap_or_else(|| name.clone());
             let holders = ["definitions", "$defs"];
@@ -90,14 +90,14 @@ pub(crate) fn wanted<'d>(
                 }
             }
         }
-        Kind::OpenApi | Kind::Swagger => asked.whole_api(whole, name, &mut wanted),
+        DocumentKind::OpenApi | DocumentKind::Swagger => asked.whole_api(whole, name, &mut wanted),
     }
     wanted
 }
 
 struct Asked<'r, 'd> {
     references: &'r References<'d>,
-    kind: Kind,
+    kind: DocumentKind,
 }
 
 impl<'d> Asked<'_, 'd> {
@@ -128,7 +128,7 @@ impl<'d> Asked<'_, 'd> {
     }
 
     fn whole_api(&self, whole: &'d Value, name: &Words, wanted: &mut Wanted<'d>) {
-        let holder = if self.kind == Kind::Swagger { "/definitions" } else { "/components/schemas" };
+        let holder = if self.kind == DocumentKind::Swagger { "/definitions" } else { "/components/schemas" };
         let components = whole.pointer(holder).and_then(Value::as_object);
         wanted
             .roots

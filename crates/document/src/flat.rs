@@ -134,14 +134,14 @@ impl NoteKind {
 }
 
 /// The schemas that led to one by reference and `allOf`, the nearest first.
-struct Way<'w> {
+struct Route<'w> {
     at: &'w Value,
-    before: Option<&'w Way<'w>>,
+    before: Option<&'w Route<'w>>,
     length: usize,
 }
 
-impl Way<'_> {
-    fn iter(&self) -> impl Iterator<Item = &Way<'_>> {
+impl Route<'_> {
+    fn iter(&self) -> impl Iterator<Item = &Route<'_>> {
         std::iter::successors(Some(self), |way| way.before)
     }
 }
@@ -223,7 +223,7 @@ impl<'r, 'd> Flattening<'r, 'd> {
         flat
     }
 
-    fn add(&mut self, spec: &Spec<'d>, flat: &mut Flat<'d>, way: Option<&Way<'_>>) {
+    fn add(&mut self, spec: &Spec<'d>, flat: &mut Flat<'d>, way: Option<&Route<'_>>) {
         match spec {
             Spec::One(value) => self.add_one(value, flat, way),
             Spec::Bare(value) => {
@@ -237,17 +237,17 @@ impl<'r, 'd> Flattening<'r, 'd> {
         }
     }
 
-    fn add_one(&mut self, value: &'d Value, flat: &mut Flat<'d>, way: Option<&Way<'_>>) {
+    fn add_one(&mut self, value: &'d Value, flat: &mut Flat<'d>, way: Option<&Route<'_>>) {
         let object = match value {
             Value::Object(object) => object,
             Value::Bool(false) => return self.note(value, NoteKind::Never),
             _ => return,
         };
-        let leads_here = |way: &Way<'_>| std::ptr::eq(way.at, value);
+        let leads_here = |way: &Route<'_>| std::ptr::eq(way.at, value);
         if way.is_some_and(|way| way.iter().any(leads_here)) {
             return self.note(value, NoteKind::Circular);
         }
-        let here = Way { at: value, before: way, length: way.map_or(1, |way| way.length + 1) };
+        let here = Route { at: value, before: way, length: way.map_or(1, |way| way.length + 1) };
         if here.length > DEEPEST {
             return self.note(value, NoteKind::TooDeep);
         }
@@ -267,7 +267,7 @@ impl<'r, 'd> Flattening<'r, 'd> {
         value: &'d Value,
         keywords: &Keywords<'d>,
         flat: &mut Flat<'d>,
-        way: Option<&Way<'_>>,
+        way: Option<&Route<'_>>,
     ) {
         for untyped in &keywords.untyped {
             self.note(value, NoteKind::Keyword(*untyped));

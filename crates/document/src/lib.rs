@@ -23,7 +23,7 @@ mod yaml;
 pub use api::{Carried, Operation};
 pub use draft::{Drafted, draft_document};
 pub use library::{Files, Library, NoFiles};
-pub use read::{Fault, Kind, read_value, recognise, recognise_text};
+pub use read::{DocumentKind, Fault, read_value, recognise, recognise_text};
 pub use text::{Text, Word};
 pub use value::{Object, Value};
 pub use yaml::yaml_as_json;

@@ -8,7 +8,7 @@ use foldhash::HashMap as FastMap;
 use foldhash::fast::RandomState;
 use url::Url;
 
-use crate::read::{Fault, Kind, read_document, read_value, recognise};
+use crate::read::{DocumentKind, Fault, read_document, read_value, recognise};
 use crate::text::Word;
 use crate::value::{ByPlace, Object, Value};
 
@@ -33,7 +33,7 @@ impl Files for NoFiles {
 /// A document and the files it refers to, all references indexed.
 pub struct Library {
     /// What the first document is.
-    pub kind: Kind,
+    pub kind: DocumentKind,
     /// The first one is the document itself.
     documents: Vec<Held>,
     /// What is wrong with references, in the order they were met.
@@ -60,7 +60,8 @@ impl Library {
     /// A text that cannot be read, or is no document.
     pub fn gather(name: &str, text: &str, files: &dyn Files) -> Result<Self, Fault> {
         let (value, leads_elsewhere) = read_document(text)?;
-        let Some(kind) = recognise(&value).or_else(|| value.is_boolean().then_some(Kind::Schema)) else {
+        let Some(kind) = recognise(&value).or_else(|| value.is_boolean().then_some(DocumentKind::Schema))
+        else {
             let message = "neither a JSON Schema nor an API description".to_owned();
             return Err(Fault { message, place: None, help: None });
         };
@@ -72,13 +73,13 @@ impl Library {
     }
 
     /// The library of a value that was read already.
-    pub fn of(name: &str, kind: Kind, value: impl Into<Value>, files: &dyn Files) -> Self {
+    pub fn of(name: &str, kind: DocumentKind, value: impl Into<Value>, files: &dyn Files) -> Self {
         let mut library = Self::alone(name, kind, value.into());
         library.load_all(files);
         library
     }
 
-    fn alone(name: &str, kind: Kind, value: Value) -> Self {
+    fn alone(name: &str, kind: DocumentKind, value: Value) -> Self {
         let mut url = Url::parse(HOME).expect("a fixed address");
         if let Ok(mut parts) = url.path_segments_mut() {
             parts.pop_if_empty().extend(name.split('/').filter(|part| !part.is_empty()));
@@ -197,7 +198,7 @@ impl<'d> Walk<'d> {
         match holder {
             Value::Array(items) => items.iter().for_each(|item| self.visit(item, base)),
             Value::Object(object) => {
-                let said = Said::of(object);
+                let said = Identity::of(object);
                 let own = said.id.and_then(|id| base.join(id).ok()).map(Arc::new);
                 let base = own.as_ref().unwrap_or(base);
                 if own.is_some() {
@@ -218,14 +219,14 @@ impl<'d> Walk<'d> {
 
 /// What an object says of where it is, and of where another is.
 #[derive(Default)]
-struct Said<'d> {
+struct Identity<'d> {
     id: Option<&'d str>,
     /// `$anchor` and `$dynamicAnchor`.
     anchors: [Option<&'d str>; 2],
     reference: Option<&'d str>,
 }
 
-impl<'d> Said<'d> {
+impl<'d> Identity<'d> {
     fn of(object: &'d Object) -> Self {
         let mut said = Self::default();
         for (word, value) in object.words() {

@@ -20,7 +20,7 @@ pub struct Fault {
 
 /// What a document describes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub enum Kind {
+pub enum DocumentKind {
     /// JSON Schema, of any draft.
     Schema,
     /// OpenAPI 3.
@@ -55,7 +55,7 @@ fn of_json(error: &serde_json::Error) -> Fault {
 /// What kind of document a text is; none where it is data, or cannot be read.
 ///
 /// Of JSON only the first two levels are looked at, so that big samples are not held as values.
-pub fn recognise_text(text: &str) -> Option<Kind> {
+pub fn recognise_text(text: &str) -> Option<DocumentKind> {
     let text = text.trim_start_matches('\u{FEFF}');
     if !text.trim_start().starts_with(['{', '[']) {
         return recognise(&read_yaml(text).ok()?);
@@ -84,20 +84,20 @@ fn outline(text: &str, levels: usize) -> Option<Value> {
 }
 
 /// What kind of document a value is; none where it is data.
-pub fn recognise(value: &Value) -> Option<Kind> {
+pub fn recognise(value: &Value) -> Option<DocumentKind> {
     let object = value.as_object()?;
     let text = |key: &str| object.get(key).and_then(Value::as_str);
     let version = |key: &str| text(key).is_some_and(|text| text.starts_with(|c: char| c.is_ascii_digit()));
     if version("openapi") {
-        return Some(Kind::OpenApi);
+        return Some(DocumentKind::OpenApi);
     }
     if version("swagger")
         || object.get("swagger").and_then(Value::as_number).and_then(Number::as_f64) == Some(2.0)
     {
-        return Some(Kind::Swagger);
+        return Some(DocumentKind::Swagger);
     }
     if text("$schema").is_some_and(|schema| schema.contains("json-schema.org")) {
-        return Some(Kind::Schema);
+        return Some(DocumentKind::Schema);
     }
     let holds = |key: &str| object.get(key).is_some_and(Value::is_object);
     let is_type = |value: &Value| {
@@ -123,7 +123,7 @@ pub fn recognise(value: &Value) -> Option<Kind> {
     let is_schema = (has_type && says_parts)
         || (properties_are_schemas && (has_list("required") || holds_more))
         || (says_cases && holds_more);
-    is_schema.then_some(Kind::Schema)
+    is_schema.then_some(DocumentKind::Schema)
 }
 
 #[cfg(test)]
@@ -162,11 +162,11 @@ mod tests {
     #[test]
     fn documents_are_recognised_by_what_they_say() {
         for (value, expected) in [
-            (json!({"openapi": "3.0.3"}), Some(Kind::OpenApi)),
-            (json!({"swagger": "2.0"}), Some(Kind::Swagger)),
-            (json!({"$schema": "https://json-schema.org/draft/2020-12/schema"}), Some(Kind::Schema)),
-            (json!({"type": "object", "properties": {"id": {}}}), Some(Kind::Schema)),
-            (json!({"$ref": "#/$defs/hive", "$defs": {}}), Some(Kind::Schema)),
+            (json!({"openapi": "3.0.3"}), Some(DocumentKind::OpenApi)),
+            (json!({"swagger": "2.0"}), Some(DocumentKind::Swagger)),
+            (json!({"$schema": "https://json-schema.org/draft/2020-12/schema"}), Some(DocumentKind::Schema)),
+            (json!({"type": "object", "properties": {"id": {}}}), Some(DocumentKind::Schema)),
+            (json!({"$ref": "#/$defs/hive", "$defs": {}}), Some(DocumentKind::Schema)),
             (json!({"type": "Feature", "properties": {"name": "Alder"}}), None),
             (json!({"type": "object", "properties": {"id": 5}}), None),
             (json!([{"openapi": "3.0.3"}]), None),

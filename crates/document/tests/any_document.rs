@@ -2,7 +2,7 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop")]
 
-use jar_sprout_document::{Drafted, Kind, Library, NoFiles, draft_document};
+use jar_sprout_document::{DocumentKind, Drafted, Library, NoFiles, draft_document};
 use jar_sprout_grow::{Arrangement, LANGUAGES, Settings, grow};
 use jar_sprout_model::Words;
 use jar_sprout_settle::{Policies, settle_document};
@@ -70,9 +70,9 @@ proptest! {
         let (kind, value) = if is_api {
             let schemas = json!({"a": a, "b": b, "Page_Hive_": root});
             let path = json!({"get": {"responses": {"200": {"content": {"application/json": {"schema": {"$ref": "#/components/schemas/a"}}}}}}});
-            (Kind::OpenApi, json!({"openapi": "3.1.0", "paths": {"/a": path}, "components": {"schemas": schemas}}))
+            (DocumentKind::OpenApi, json!({"openapi": "3.1.0", "paths": {"/a": path}, "components": {"schemas": schemas}}))
         } else {
-            (Kind::Schema, json!({"$defs": {"a": a, "b": b}, "allOf": [root]}))
+            (DocumentKind::Schema, json!({"$defs": {"a": a, "b": b}, "allOf": [root]}))
         };
         let library = Library::of("odd", kind, value, &NoFiles);
         let drafted = draft_document(&library, "odd", None, &Words::split("odd"));
@@ -98,7 +98,7 @@ fn a_chain_of_all_of_is_cut() {
     }
     definitions.insert("Link20000".to_owned(), json!({"type": "object"}));
     let document = json!({"$ref": "#/$defs/Link0", "$defs": definitions});
-    let library = Library::of("chain.json", Kind::Schema, document, &NoFiles);
+    let library = Library::of("chain.json", DocumentKind::Schema, document, &NoFiles);
     let drafted = draft_document(&library, "chain.json", None, &Words::split("chain"));
     let problems: Vec<&str> = drafted.problems.iter().map(|problem| problem.message.as_str()).collect();
     assert!(problems.iter().any(|problem| problem.contains("more than 256 levels")), "{problems:?}");
@@ -115,7 +115,7 @@ fn a_chain_of_records_grows() {
     let mut definitions: Map<String, Value> = (0..LINKS).map(link).collect();
     definitions.insert(format!("Link{LINKS}"), json!({"type": "string"}));
     let document = json!({"$ref": "#/$defs/Link0", "$defs": definitions});
-    let library = Library::of("chain.json", Kind::Schema, document, &NoFiles);
+    let library = Library::of("chain.json", DocumentKind::Schema, document, &NoFiles);
     let Drafted { draft, roots, title, .. } =
         draft_document(&library, "chain.json", None, &Words::split("chain"));
     let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;

@@ -160,8 +160,8 @@ fn scalar(scalar: Scalar) -> Value {
         Scalar::Integer(Width::Wide | Width::Exact) => json!({"type": "integer", "format": "int64"}),
         Scalar::Integer(Width::Big) => json!({"type": "integer"}),
         Scalar::Float | Scalar::Decimal => json!({"type": "number"}),
-        Scalar::Lettered(Numeral::Integer) => json!({"type": "string", "pattern": "^-?[0-9]+$"}),
-        Scalar::Lettered(Numeral::Float | Numeral::Decimal) => {
+        Scalar::StringEncoded(Numeral::Integer) => json!({"type": "string", "pattern": "^-?[0-9]+$"}),
+        Scalar::StringEncoded(Numeral::Float | Numeral::Decimal) => {
             json!({"type": "string", "pattern": "^-?[0-9]+(\\.[0-9]+)?$"})
         }
         Scalar::Text | Scalar::LocalDateTime(_) | Scalar::Time(_) => json!({"type": "string"}),

@@ -222,7 +222,7 @@ pub enum Scalar {
     /// `12.50`: each digit counts.
     Decimal,
     /// `"12.50"`: a number that the wire has in letters.
-    Lettered(Numeral),
+    StringEncoded(Numeral),
 }
 
 /// What a number in letters is.
@@ -473,9 +473,9 @@ impl Definition {
     }
 }
 
-/// What a scalar is in JSON.
+/// The kinds of JSON value that a scalar may be.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
-pub enum OnWire {
+pub enum ScalarKind {
     /// `true`
     Boolean,
     /// `17`
@@ -504,7 +504,7 @@ impl Scalar {
             | Self::Uuid
             | Self::Uri
             | Self::Decimal
-            | Self::Lettered(_) => None,
+            | Self::StringEncoded(_) => None,
         }
     }
 
@@ -523,24 +523,24 @@ impl Scalar {
             | Self::Uuid
             | Self::Uri
             | Self::Decimal
-            | Self::Lettered(_) => self,
+            | Self::StringEncoded(_) => self,
         }
     }
 
     /// What the scalar is in JSON.
-    pub fn on_wire(self) -> OnWire {
+    pub fn kind(self) -> ScalarKind {
         match self {
-            Self::Boolean => OnWire::Boolean,
-            Self::Integer(_) => OnWire::Integer,
-            Self::Float | Self::Decimal => OnWire::Number,
+            Self::Boolean => ScalarKind::Boolean,
+            Self::Integer(_) => ScalarKind::Integer,
+            Self::Float | Self::Decimal => ScalarKind::Number,
             Self::Text
-            | Self::Lettered(_)
+            | Self::StringEncoded(_)
             | Self::DateTime(_)
             | Self::LocalDateTime(_)
             | Self::Date
             | Self::Time(_)
             | Self::Uuid
-            | Self::Uri => OnWire::Text,
+            | Self::Uri => ScalarKind::Text,
         }
     }
 }

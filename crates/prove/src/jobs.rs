@@ -7,14 +7,14 @@ use std::path::{Path, PathBuf};
 
 use jar_sprout_model::Model;
 
-use crate::proof::{Laid, Proof};
+use crate::proof::{Proof, Staged};
 use crate::prove::Miss;
 use crate::round_trip::{Comparison, Lenience};
 
 /// A line for each sample: its trial, its file, the file for what comes back.
-pub(crate) fn write_samples(laid: &[Laid], folder: &Path) -> io::Result<String> {
+pub(crate) fn write_samples(staged: &[Staged], folder: &Path) -> io::Result<String> {
     let mut jobs = String::new();
-    for Laid { trial, .. } in laid {
+    for Staged { trial, .. } in staged {
         for sample in &trial.samples {
             let file = sample_file(folder, &sample.name);
             fs::write(&file, &sample.text)?;
@@ -30,13 +30,13 @@ pub(crate) fn write_samples(laid: &[Laid], folder: &Path) -> io::Result<String> 
 /// decode: a line each, with the trial, the file and the reason.
 pub(crate) fn misses(
     proofs: &[Proof],
-    laid: &[Laid],
+    staged: &[Staged],
     folder: &Path,
     said: &str,
     lenience: Lenience,
 ) -> Vec<Miss> {
     let mut misses = Vec::new();
-    for Laid { index, trial, model, files: _ } in laid {
+    for Staged { index, trial, model, files: _ } in staged {
         let proof = &proofs[*index];
         for (sample, of_trial) in proof.samples.iter().zip(&trial.samples) {
             let file = sample_file(folder, &of_trial.name);

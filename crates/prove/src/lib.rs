@@ -4,6 +4,7 @@
 //! of it is for others to show. One compiler call serves all models of a language.
 
 mod jobs;
+mod memory;
 mod proof;
 mod prove;
 mod round_trip;
@@ -12,7 +13,8 @@ mod toolchain;
 mod toolchains;
 mod tools;
 
+pub use memory::{Digest, Memory};
 pub use proof::{Proof, Sample};
-pub use prove::{Miss, Order, Report, Said, prove};
+pub use prove::{Miss, Order, Report, ToolOutput, prove};
 pub use toolchain::Missing;
 pub use tools::Tools;

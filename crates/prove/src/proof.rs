@@ -2,8 +2,10 @@
 
 use jar_sprout_grow::{Arrangement, GrownFile, Trial, TrialSample, grow_prepared, prepare, trial};
 use jar_sprout_model::{Definition, Model, Slot, Type};
+use jar_sprout_settle::case_of;
 use serde_json::Value;
 
+use crate::memory::Digest;
 use crate::prove::Order;
 
 /// A model and the samples it must carry.
@@ -27,7 +29,7 @@ pub struct Sample {
 }
 
 /// A proof in one language.
-pub(crate) struct Laid {
+pub(crate) struct Staged {
     /// Its place among all proofs.
     pub(crate) index: usize,
     pub(crate) trial: Trial,
@@ -70,14 +72,7 @@ fn prune(model: &Model, slot: &Slot, value: &mut Value) -> bool {
                 }
             }
             (Definition::Union(union), value) => {
-                let tag =
-                    union.tag.as_ref().and_then(|tag| value.get(tag.as_str())?.as_str().map(str::to_owned));
-                let is_meant = |case: &&jar_sprout_model::UnionCase| match (&case.tag, &tag) {
-                    (Some(case), Some(tag)) => case.as_str() == tag,
-                    (None, _) => is_of_kind(model, &case.slot, value),
-                    (Some(_), None) => false,
-                };
-                if let Some(case) = union.cases.iter().find(is_meant) {
+                if let Some(case) = case_of(model, union, value) {
                     is_pruned = prune(model, &case.slot, value);
                 }
             }
@@ -88,22 +83,10 @@ fn prune(model: &Model, slot: &Slot, value: &mut Value) -> bool {
     is_pruned
 }
 
-/// Whether a value is of the kind that a case without a tag holds.
-fn is_of_kind(model: &Model, slot: &Slot, value: &Value) -> bool {
-    match &slot.ty {
-        Type::List(_) | Type::Tuple(_) => value.is_array(),
-        Type::Map(_) => value.is_object(),
-        Type::Named(id) => {
-            value.is_object() && !matches!(model.get(*id).definition, Definition::Enumeration(_))
-        }
-        Type::Any | Type::Scalar(_) | Type::Constant(_) => false,
-    }
-}
-
-impl Laid {
+impl Staged {
     /// `is_run` says whether a program passes the samples through the code; else the compiler judges them.
     pub(crate) fn of(order: &Order<'_>, index: usize, proof: &Proof, is_run: bool) -> Self {
-        let Order { language, settings, with_judges: _ } = *order;
+        let Order { language, settings, with_judges: _, memory: _ } = *order;
         let place = format!("t{index:04}");
         let dialect = &*language.dialect(&language.for_trial(settings, &place));
         let prepared = prepare(dialect, &proof.model);
@@ -115,5 +98,15 @@ impl Laid {
         let samples = proof.samples.iter().enumerate().map(sample).collect();
         let trial = trial(dialect, &prepared, &place, samples);
         Self { index, trial, files, model: prepared.model().clone() }
+    }
+
+    /// All that its proof depends on, given the driver of it alone and how the tools are called; its place among all
+    /// proofs is no part of it.
+    pub(crate) fn digest(&self, driver: &[GrownFile], called: &str) -> Digest {
+        let anywhere = |text: &str| text.replace(&self.trial.place, "t");
+        let file = |file: &GrownFile| (anywhere(&file.name), anywhere(&file.text));
+        let code: Vec<_> = self.files.iter().chain(driver).map(file).collect();
+        let samples: Vec<&str> = self.trial.samples.iter().map(|sample| sample.text.as_str()).collect();
+        Digest::of(&(called, code, samples, format!("{:?}", self.model)))
     }
 }

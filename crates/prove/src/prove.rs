@@ -1,5 +1,6 @@
 //! The proof of a language: its code compiled, every sample passed through it, and what its judges say.
 
+use std::collections::HashMap;
 use std::fs;
 use std::io;
 use std::path::Path;
@@ -8,10 +9,11 @@ use std::process::Command;
 use jar_sprout_grow::{Absence, Language, Nulls, Settings, TimeKeeping};
 
 use crate::jobs::{misses, write_samples};
-use crate::proof::{Laid, Proof};
+use crate::memory::{Digest, Memory};
+use crate::proof::{Proof, Staged};
 use crate::round_trip::Lenience;
 use crate::run::run;
-use crate::toolchain::{Missing, Ready, Wanted};
+use crate::toolchain::{Missing, Ready, Task};
 use crate::toolchains::find;
 use crate::tools::Tools;
 
@@ -24,6 +26,8 @@ pub struct Order<'o> {
     pub settings: &'o Settings,
     /// Whether its linters and formatters are heard as well.
     pub with_judges: bool,
+    /// What was proven before, and is left out.
+    pub memory: Option<&'o Memory>,
 }
 
 /// What was proven.
@@ -32,18 +36,20 @@ pub struct Report {
     /// What compiled and ran the code: `go 1.26.8`.
     pub toolchain: String,
     /// What the compiler said, by proof; nothing where it took all.
-    pub compiler: Vec<Said>,
+    pub compiler: Vec<ToolOutput>,
     /// How many samples there were.
     pub samples: usize,
     /// The samples that did not come back as they were sent.
     pub misses: Vec<Miss>,
     /// What linters and formatters said.
-    pub judges: Vec<Said>,
+    pub judges: Vec<ToolOutput>,
+    /// Of the proofs that were made now, those of which every sample came back; none where a compiler objected.
+    pub proven: Vec<Digest>,
 }
 
 /// What a tool said.
 #[derive(Debug, Clone)]
-pub struct Said {
+pub struct ToolOutput {
     /// The tool.
     pub tool: String,
     /// The proofs it speaks of; none where it does not say.
@@ -74,41 +80,63 @@ const TRIES: usize = 4;
 pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<Result<Report, Missing>> {
     let scratch = tempfile::Builder::new().prefix("jar-sprout-").tempdir()?;
     let folder = scratch.path().canonicalize()?;
-    let Order { language, settings, with_judges } = *order;
+    let Order { language, settings, with_judges, memory } = *order;
     let abilities = language.dialect(settings).abilities();
-    let wanted = Wanted { tools, folder: &folder, language, abilities: &abilities };
+    let wanted = Task { tools, folder: &folder, language, abilities: &abilities };
     let mut ready = match find(&wanted) {
         Ok(ready) => ready,
         Err(missing) => return Ok(Err(missing)),
     };
     let samples = proofs.iter().map(|proof| proof.samples.len()).sum();
     let mut report = Report { toolchain: ready.title.clone(), samples, ..Report::default() };
+    let lenience = Lenience {
+        nulls_may_come: ready.nulls == Nulls::Everywhere,
+        nulls_may_go: abilities.absence != Absence::Told,
+        are_times_loose: abilities.times == TimeKeeping::Loose,
+    };
     let is_run = ready.run.is_some();
-    let laid = proofs.iter().enumerate().map(|(index, proof)| Laid::of(order, index, proof, is_run));
-    let mut laid: Vec<Laid> = laid.collect();
-    for _ in 0..TRIES {
-        lay_out(order, &ready, &laid, &folder)?;
-        let objection = compile(&mut ready, proofs, &laid)?;
-        let Some((said, places)) = objection else { break };
-        report.compiler.push(said);
-        laid.retain(|laid| !places.contains(&laid.index));
-        if places.is_empty() {
-            laid.clear();
+    let called = called(&ready, with_judges, lenience, &folder);
+    let mut digests = HashMap::new();
+    let mut staged = Vec::new();
+    for (index, proof) in proofs.iter().enumerate() {
+        let one = Staged::of(order, index, proof, is_run);
+        let driver = language.dialect(settings).driver(std::slice::from_ref(&one.trial));
+        let digest = one.digest(&driver, &called);
+        if !memory.is_some_and(|memory| memory.has(digest)) {
+            digests.insert(index, digest);
+            staged.push(one);
         }
     }
-    report.misses = not_compiled(proofs, &laid);
-    if let Some(run_it) = ready.run.as_mut().filter(|_| !laid.is_empty()) {
-        let jobs = write_samples(&laid, &folder)?;
+    if staged.is_empty() {
+        return Ok(Ok(report));
+    }
+    for _ in 0..TRIES {
+        lay_out(order, &ready, &staged, &folder)?;
+        let objection = compile(&mut ready, proofs, &staged)?;
+        let Some((said, places)) = objection else { break };
+        report.compiler.push(said);
+        staged.retain(|staged| !places.contains(&staged.index));
+        if places.is_empty() {
+            staged.clear();
+        }
+    }
+    report.misses = not_compiled(proofs, digests.keys().copied(), &staged);
+    if let Some(run_it) = ready.run.as_mut().filter(|_| !staged.is_empty()) {
+        let jobs = write_samples(&staged, &folder)?;
         let ended = run(run_it, &jobs)?;
         if !ended.errors.trim().is_empty() || !ended.is_content {
-            report.compiler.push(Said { tool: "the run".to_owned(), proofs: Vec::new(), text: ended.errors });
+            report.compiler.push(ToolOutput {
+                tool: "the run".to_owned(),
+                proofs: Vec::new(),
+                text: ended.errors,
+            });
         }
-        let lenience = Lenience {
-            nulls_may_come: ready.nulls == Nulls::Everywhere,
-            nulls_may_go: abilities.absence != Absence::Told,
-            are_times_loose: abilities.times == TimeKeeping::Loose,
-        };
-        report.misses.extend(misses(proofs, &laid, &folder, &ended.output, lenience));
+        report.misses.extend(misses(proofs, &staged, &folder, &ended.output, lenience));
+    }
+    if report.compiler.is_empty() {
+        let all_came = |index: &usize| report.misses.iter().all(|miss| miss.proof != proofs[*index].name);
+        report.proven =
+            digests.iter().filter(|(index, _)| all_came(index)).map(|(_, digest)| *digest).collect();
     }
     if with_judges {
         report.judges = hear(&mut ready, proofs)?;
@@ -117,7 +145,7 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
 }
 
 /// Writes the project's files, the driver, and the code of each proof into a folder of its own.
-fn lay_out(order: &Order<'_>, ready: &Ready, laid: &[Laid], folder: &Path) -> io::Result<()> {
+fn lay_out(order: &Order<'_>, ready: &Ready, staged: &[Staged], folder: &Path) -> io::Result<()> {
     let code = folder.join(ready.code);
     for (name, text) in &ready.files {
         write(&folder.join(name), text)?;
@@ -132,11 +160,11 @@ fn lay_out(order: &Order<'_>, ready: &Ready, laid: &[Laid], folder: &Path) -> io
             (false, _) => {}
         }
     }
-    let trials: Vec<_> = laid.iter().map(|laid| laid.trial.clone()).collect();
+    let trials: Vec<_> = staged.iter().map(|staged| staged.trial.clone()).collect();
     for file in order.language.dialect(order.settings).driver(&trials) {
         write(&code.join(file.name), &file.text)?;
     }
-    for Laid { trial, files, .. } in laid {
+    for Staged { trial, files, .. } in staged {
         for file in files {
             write(&code.join(&trial.place).join(&file.name), &file.text)?;
         }
@@ -152,28 +180,32 @@ fn write(path: &Path, text: &str) -> io::Result<()> {
 }
 
 /// What the compiler objected to, and the indexes of the proofs it named; none where it took all.
-fn compile(ready: &mut Ready, proofs: &[Proof], laid: &[Laid]) -> io::Result<Option<(Said, Vec<usize>)>> {
+fn compile(
+    ready: &mut Ready,
+    proofs: &[Proof],
+    staged: &[Staged],
+) -> io::Result<Option<(ToolOutput, Vec<usize>)>> {
     for command in &mut ready.compile {
         let ended = run(command, "")?;
         let said = ended.said();
         if !ended.is_content || !said.is_empty() {
             let mut places = places_in(&said);
-            places.retain(|place| laid.iter().any(|laid| laid.index == *place));
+            places.retain(|place| staged.iter().any(|staged| staged.index == *place));
             let tool = tool_name(command);
-            let said = Said { tool, proofs: names(proofs, &places), text: said };
+            let said = ToolOutput { tool, proofs: names(proofs, &places), text: said };
             return Ok(Some((said, places)));
         }
     }
     Ok(None)
 }
 
-fn hear(ready: &mut Ready, proofs: &[Proof]) -> io::Result<Vec<Said>> {
+fn hear(ready: &mut Ready, proofs: &[Proof]) -> io::Result<Vec<ToolOutput>> {
     let mut all = Vec::new();
     for (name, command) in &mut ready.judges {
         let ended = run(command, "")?;
         let text = ended.said();
         if !ended.is_content || !text.is_empty() {
-            all.push(Said { tool: (*name).to_owned(), proofs: names(proofs, &places_in(&text)), text });
+            all.push(ToolOutput { tool: (*name).to_owned(), proofs: names(proofs, &places_in(&text)), text });
         }
     }
     Ok(all)
@@ -188,10 +220,19 @@ fn names(proofs: &[Proof], places: &[usize]) -> Vec<String> {
     places.iter().filter_map(|place| proofs.get(*place)).map(|proof| proof.name.clone()).collect()
 }
 
-/// The samples of the proofs that are left out, since the compiler did not take them.
-fn not_compiled(proofs: &[Proof], laid: &[Laid]) -> Vec<Miss> {
-    let is_left_out = |index: &usize| laid.iter().all(|laid| laid.index != *index);
-    let left_out = (0..proofs.len()).filter(is_left_out).map(|index| &proofs[index]);
+/// How the tools are called, and what is made of what they say.
+fn called(ready: &Ready, with_judges: bool, lenience: Lenience, folder: &Path) -> String {
+    let Ready { title, code, files, compile, run, nulls: _, judges } = ready;
+    let judges = if with_judges { &judges[..] } else { &[] };
+    let all = format!("{title} {code} {files:?} {compile:?} {run:?} {judges:?} {lenience:?}");
+    all.replace(&folder.display().to_string(), "")
+}
+
+/// The samples of the proofs that the compiler did not take.
+fn not_compiled(proofs: &[Proof], all: impl Iterator<Item = usize>, staged: &[Staged]) -> Vec<Miss> {
+    let is_left_out = |index: &usize| staged.iter().all(|staged| staged.index != *index);
+    let mut left_out: Vec<usize> = all.filter(is_left_out).collect();
+    left_out.sort_unstable();
     let miss = |proof: &Proof| -> Vec<Miss> {
         let one = |sample: &crate::Sample| Miss {
             proof: proof.name.clone(),
@@ -200,7 +241,7 @@ fn not_compiled(proofs: &[Proof], laid: &[Laid]) -> Vec<Miss> {
         };
         proof.samples.iter().map(one).collect()
     };
-    left_out.flat_map(miss).collect()
+    left_out.into_iter().flat_map(|index| miss(&proofs[index])).collect()
 }
 
 /// The indexes of the proofs whose folders or files a text names: `t17/Hive.kt`, `trials.t17`.

@@ -3,6 +3,7 @@
 use jar_sprout_model::{
     DefaultValue, Definition, Field, Model, Presence, Record, Scalar, Slot, TimeForms, Type, TypeId,
 };
+use jar_sprout_settle::case_of;
 use serde_json::Value;
 
 /// What a sample and what came back of it are compared by.
@@ -86,10 +87,11 @@ impl Comparison<'_> {
                     .find_map(|field| self.difference_of_field(field, sent, came, path))
                     .or_else(|| self.difference_of_extras(record, sent, came, path))
             }
-            Definition::Union(union) => {
-                let misses = union.cases.iter().map(|case| self.difference(&case.slot, sent, came, path));
-                misses.collect::<Option<Vec<_>>>().map(|all| all.join("; "))
-            }
+            Definition::Union(union) => match case_of(self.model, union, sent) {
+                Some(case) => self.difference(&case.slot, sent, came, path),
+                // It is kept as it came.
+                None => plain_difference(sent, came, path),
+            },
             Definition::Record(_) | Definition::Enumeration(_) => plain_difference(sent, came, path),
         }
     }

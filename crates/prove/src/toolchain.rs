@@ -17,7 +17,7 @@ pub struct Missing {
 }
 
 /// What a toolchain is asked for.
-pub(crate) struct Wanted<'w> {
+pub(crate) struct Task<'w> {
     pub(crate) tools: &'w Tools,
     /// An empty folder, which the commands run in.
     pub(crate) folder: &'w Path,
@@ -45,7 +45,7 @@ pub(crate) struct Ready {
 }
 
 /// Finds a toolchain.
-pub(crate) type Find = fn(&Wanted<'_>) -> Result<Ready, Missing>;
+pub(crate) type Find = fn(&Task<'_>) -> Result<Ready, Missing>;
 
 impl Missing {
     pub(crate) fn new(what: &str, install: impl Into<String>) -> Self {
@@ -53,7 +53,7 @@ impl Missing {
     }
 }
 
-impl Wanted<'_> {
+impl Task<'_> {
     /// A command in the scratch folder.
     pub(crate) fn command(&self, program: impl AsRef<std::ffi::OsStr>) -> Command {
         let mut command = Command::new(program);

@@ -4,7 +4,7 @@
 
 mod sketch;
 
-use jar_sprout_model::{DefaultValue, Definition, Model, OnWire, Presence, Scalar, Slot, Type, Width};
+use jar_sprout_model::{DefaultValue, Definition, Model, Presence, Scalar, ScalarKind, Slot, Type, Width};
 use jar_sprout_settle::{Decision, FieldType, FieldVerdict, Subject, TypeVerdict, decide, misfits};
 use proptest::prelude::*;
 use serde_json::{Map, Value};
@@ -47,7 +47,7 @@ fn fits_scalar(scalar: Scalar, value: &Value) -> bool {
         }
         (Scalar::Integer(Width::Wide | Width::Exact), Value::Number(n)) => n.as_i64().is_some(),
         (Scalar::Integer(Width::Big), Value::Number(n)) => n.is_i64() || n.is_u64(),
-        (scalar, Value::String(_)) => scalar.on_wire() == OnWire::Text,
+        (scalar, Value::String(_)) => scalar.kind() == ScalarKind::Text,
         _ => false,
     }
 }

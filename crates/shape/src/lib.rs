@@ -21,7 +21,7 @@ mod variant;
 pub use form::Form;
 pub use list::{Lengths, Lists};
 pub use number::{Numbers, Range};
-pub use object::{Field, MAX_KEYS, Objects};
+pub use object::{FieldShape, MAX_KEYS, Objects};
 pub use observe::{MAX_DEPTH, MAX_POSITIONS, Observed, observe};
 pub use path::{NoMatch, Path, PathError, Step};
 pub use shape::{Booleans, Shape};

@@ -25,7 +25,7 @@ pub struct Objects {
     pub tally: Tally,
     /// How many key-value pairs in all of them.
     pub entries: u64,
-    fields: Vec<Field>,
+    fields: Vec<FieldShape>,
     index: HashMap<Box<str>, usize>,
     /// All values, once there were more than [`MAX_KEYS`] keys.
     crowd: Option<Box<Shape>>,
@@ -35,7 +35,7 @@ pub struct Objects {
 
 /// One key of the objects at a position.
 #[derive(Debug, Clone)]
-pub struct Field {
+pub struct FieldShape {
     /// The key, unescaped.
     pub key: Box<str>,
     /// How many objects had it, and where it was seen first.
@@ -57,14 +57,14 @@ pub(crate) type FieldIndex = usize;
 
 impl Objects {
     /// The fields in first-seen order. Empty once the keys turned out to be data.
-    pub fn fields(&self) -> Vec<&Field> {
-        let mut fields: Vec<&Field> = self.fields.iter().collect();
+    pub fn fields(&self) -> Vec<&FieldShape> {
+        let mut fields: Vec<&FieldShape> = self.fields.iter().collect();
         fields.sort_by_key(|field| field.seen.first);
         fields
     }
 
     /// The field of a key.
-    pub fn field(&self, key: &str) -> Option<&Field> {
+    pub fn field(&self, key: &str) -> Option<&FieldShape> {
         self.find(key).map(|index| &self.fields[index])
     }
 
@@ -91,7 +91,7 @@ impl Objects {
 
     fn resolve_key(&self, sighting: &Sighting, links: Option<&[Links]>) -> VariantKey<'_> {
         let Sighting { field, key: _, kinds, slots, children } = *sighting;
-        let Field { key, shape, .. } = &self.fields[field];
+        let FieldShape { key, shape, .. } = &self.fields[field];
         let texts = || {
             let texts = shape.texts.as_ref().filter(|texts| texts.are_few())?;
             bits(slots).map(|slot| texts.in_slot(slot)).collect()
@@ -118,7 +118,7 @@ impl Objects {
         let mut all = BTreeSet::new();
         for Links { child, by_slot, .. } in links.iter().filter(|links| links.field == field) {
             let texts = self.fields[field].shape.texts.as_ref()?;
-            let Field { key, shape, .. } = &self.fields[*child];
+            let FieldShape { key, shape, .. } = &self.fields[*child];
             // Where the inner variants were given up, nothing is known of them.
             let Some(known) = shape.objects.as_ref().and_then(|objects| objects.variants.known()) else {
                 continue;
@@ -169,7 +169,7 @@ impl Objects {
             self.crowd_together();
             return None;
         }
-        Some(self.push(Field::new(key)))
+        Some(self.push(FieldShape::new(key)))
     }
 
     /// Counts a key of the current object and learns that it follows `previous`.
@@ -236,7 +236,7 @@ impl Objects {
     }
 
     /// Takes in a field of other objects, and says where it and what it knows of its values went.
-    fn merge_field(&mut self, field: Field) -> Option<Move> {
+    fn merge_field(&mut self, field: FieldShape) -> Option<Move> {
         let Some(index) = self.enter(&field.key) else {
             self.crowd.get_or_insert_default().merge(field.shape);
             return None;
@@ -279,7 +279,7 @@ impl Objects {
         }
     }
 
-    fn push(&mut self, field: Field) -> FieldIndex {
+    fn push(&mut self, field: FieldShape) -> FieldIndex {
         let index = self.fields.len();
         self.fields.push(field);
         if self.fields.len() == HASHED_FROM {
@@ -358,7 +358,7 @@ impl PartialEq for Objects {
     }
 }
 
-impl Field {
+impl FieldShape {
     fn new(key: &str) -> Self {
         let is_plain = !key.bytes().any(|b| b < 0x20 || b == b'"' || b == b'\\');
         Self {
@@ -373,7 +373,7 @@ impl Field {
     }
 }
 
-impl PartialEq for Field {
+impl PartialEq for FieldShape {
     fn eq(&self, other: &Self) -> bool {
         self.key == other.key && self.seen == other.seen && self.shape == other.shape
     }

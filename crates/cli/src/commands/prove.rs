@@ -5,7 +5,7 @@ use std::io::Write as _;
 
 use jar_sprout_grow::{LANGUAGES, Language, Settings};
 use jar_sprout_model::Problem;
-use jar_sprout_prove::{Miss, Missing, Order, Proof, Report, Said, Sample, Tools};
+use jar_sprout_prove::{Miss, Missing, Order, Proof, Report, Sample, ToolOutput, Tools};
 use jar_sprout_settle::{Bodies, Settled, bodies};
 use owo_colors::OwoColorize;
 use serde_json::{Value, json};
@@ -92,7 +92,7 @@ fn prove_all(
         writeln!(anstream::stdout(), "{}", head.trim_end().bold())?;
     }
     for (language, settings) in wanted {
-        let order = Order { language: *language, settings, with_judges: args.judges };
+        let order = Order { language: *language, settings, with_judges: args.judges, memory: None };
         let proven = jar_sprout_prove::prove(&order, proofs, &tools)?;
         is_proven &= proven.as_ref().is_ok_and(holds) || proven.is_err();
         match args.format {
@@ -145,7 +145,7 @@ fn row(language: &str, toolchain: &str, compiled: &str, samples: &str, equal: &s
 /// A row of the table, and below it what does not hold.
 fn text(language: &dyn Language, proven: &Result<Report, Missing>) -> String {
     let title = language.title();
-    let Report { toolchain, compiler, samples, misses, judges } = match proven {
+    let Report { toolchain, compiler, samples, misses, judges, proven: _ } = match proven {
         Err(Missing { what, install }) => {
             let not_proven = format!("not proven: {what} is not here");
             return format!("{title:<12} {}\n{:<12} {}\n", not_proven.yellow(), "", install.cyan());
@@ -157,7 +157,7 @@ fn text(language: &dyn Language, proven: &Result<Report, Missing>) -> String {
     let row = row(title, toolchain, compiled, &samples.to_string(), &equal.to_string());
     let mut out =
         if compiler.is_empty() && equal == *samples { row } else { format!("{}\n", row.trim_end().red()) };
-    for Said { tool, proofs: _, text } in compiler.iter().chain(judges) {
+    for ToolOutput { tool, proofs: _, text } in compiler.iter().chain(judges) {
         let _ = writeln!(out, "  {tool} says:");
         for line in text.lines().take(MOST_LINES) {
             let _ = writeln!(out, "    {}", visible(line));
@@ -177,8 +177,8 @@ fn as_json(language: &dyn Language, proven: &Result<Report, Missing>) -> Value {
         Err(Missing { what, install }) => {
             json!({"language": language.key(), "missing": what, "install": install})
         }
-        Ok(Report { toolchain, compiler, samples, misses, judges }) => {
-            let said = |said: &Said| json!({"tool": said.tool, "said": said.text});
+        Ok(Report { toolchain, compiler, samples, misses, judges, proven: _ }) => {
+            let said = |said: &ToolOutput| json!({"tool": said.tool, "said": said.text});
             let miss = |miss: &Miss| json!({"sample": miss.sample, "difference": miss.text});
             json!({
                 "language": language.key(),

@@ -114,9 +114,9 @@ fn scalar_word(scalar: Scalar) -> &'static str {
         Scalar::Uuid => "UUID",
         Scalar::Uri => "URI",
         Scalar::Decimal => "decimal",
-        Scalar::Lettered(Numeral::Integer) => "integer in letters",
-        Scalar::Lettered(Numeral::Float) => "float in letters",
-        Scalar::Lettered(Numeral::Decimal) => "decimal in letters",
+        Scalar::StringEncoded(Numeral::Integer) => "integer in letters",
+        Scalar::StringEncoded(Numeral::Float) => "float in letters",
+        Scalar::StringEncoded(Numeral::Decimal) => "decimal in letters",
     }
 }
 

@@ -2,7 +2,7 @@
 
 use std::io::{self, Write};
 
-use jar_sprout_shape::{Field, Objects, Shape};
+use jar_sprout_shape::{FieldShape, Objects, Shape};
 use owo_colors::OwoColorize;
 use unicode_width::UnicodeWidthStr;
 
@@ -96,7 +96,7 @@ fn push_parts(shape: &Shape, depth: usize, rows: &mut Vec<Row>) {
 
 fn push_fields(objects: &Objects, depth: usize, rows: &mut Vec<Row>) {
     for field in objects.fields() {
-        let Field { key, seen, shape, .. } = field;
+        let FieldShape { key, seen, shape, .. } = field;
         let all = objects.tally.count;
         let share = if seen.count < all { format!("{} of {all}", seen.count) } else { String::new() };
         let name = if key.trim().is_empty() { format!("\"{key}\"") } else { visible(key).into_owned() };

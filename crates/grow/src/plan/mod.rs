@@ -26,7 +26,7 @@ pub(crate) use ident::{
     camel_case, camel_case_with_initialisms, in_ascii, initialism, pascal_case, push_capitalised,
     screaming_case, small_words, snake_case,
 };
-pub(crate) use kind::Kind;
+pub(crate) use kind::CaseKind;
 use scope::Scope;
 
 use crate::prepare::{Abilities, Prepared, Times};
@@ -41,11 +41,11 @@ pub(crate) struct Naming {
     /// Joins the words of an enum case's name.
     pub(crate) case_case: fn(&Words) -> String,
     /// Where the name of an enum's case must be the only one.
-    pub(crate) cases: Place,
+    pub(crate) cases: NamePlace,
     /// Joins the words of a union case's name.
     pub(crate) variant_case: fn(&Words) -> String,
     /// Where the name of a union's case must be the only one.
-    pub(crate) variants: Place,
+    pub(crate) variants: NamePlace,
     /// Type names that are taken: by the language, or by what grown code uses.
     pub(crate) reserved_types: &'static [&'static str],
     /// Member names that clash with members every type has.
@@ -64,7 +64,7 @@ pub(crate) struct Naming {
 
 /// Where the name of a type's part stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(crate) enum Place {
+pub(crate) enum NamePlace {
     /// Inside the type: `QueenStatus.LAYING`.
     Type,
     /// Beside all types, with the type's name in front: `QueenStatusLaying`.
@@ -197,7 +197,7 @@ impl PlannedField<'_> {
     /// The number that the field holds in letters, where an annotation can say so.
     pub(crate) fn numeral(&self) -> Option<Numeral> {
         match self.slot.ty {
-            Type::Scalar(Scalar::Lettered(numeral)) if !self.fate.tells_null() => Some(numeral),
+            Type::Scalar(Scalar::StringEncoded(numeral)) if !self.fate.tells_null() => Some(numeral),
             Type::Scalar(_)
             | Type::Any
             | Type::Constant(_)
@@ -466,7 +466,7 @@ impl<'m> Planner<'m, '_, '_> {
     ) -> Option<(PlannedDefinition<'m>, Option<PlannedExtras<'m>>)> {
         let (fields, extras) = match &ty.definition {
             Definition::Record(Record { fields, extras }) => (fields, extras),
-            Definition::Enumeration(known) if self.naming.cases == Place::Type => {
+            Definition::Enumeration(known) if self.naming.cases == NamePlace::Type => {
                 let mut own = Scope::of_members(self.naming, ident, false);
                 let cases = plan_cases(&known.cases, |name| own.declare_case(name));
                 return Some((PlannedDefinition::Enumeration(cases), None));
@@ -540,13 +540,13 @@ impl<'m> Planner<'m, '_, '_> {
         let variant_case = self.naming.variant_case;
         let mut plan = |UnionCase { name, tag, slot }: &'m UnionCase| {
             let ident = match self.naming.variants {
-                Place::Type => own.declare_variant(name),
-                Place::Package => self.package.declare_part(owner, name, variant_case),
+                NamePlace::Type => own.declare_variant(name),
+                NamePlace::Package => self.package.declare_part(owner, name, variant_case),
             };
             PlannedUnionCase { ident, tag: tag.as_ref(), slot }
         };
         let cases = cases.iter().map(&mut plan).collect();
-        let needs_unknown = tag.is_some() && self.naming.variants == Place::Package;
+        let needs_unknown = tag.is_some() && self.naming.variants == NamePlace::Package;
         let unknown = || self.package.declare_part(owner, &Words::split("unknown"), variant_case);
         PlannedUnion { tag: tag.as_ref(), cases, unknown: needs_unknown.then(unknown) }
     }

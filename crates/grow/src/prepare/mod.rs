@@ -7,7 +7,7 @@ mod times;
 
 use std::borrow::Cow;
 
-use jar_sprout_model::{Model, NamedType, OnWire, Scalar, TypeId};
+use jar_sprout_model::{Model, NamedType, Scalar, ScalarKind, TypeId};
 
 pub use abilities::{
     Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
@@ -60,10 +60,10 @@ fn holdable<'m>(abilities: &Abilities, model: Cow<'m, Model>) -> Cow<'m, Model> 
         return model;
     }
     let mut model = model.into_owned();
-    model.change_scalars(&|scalar| match ((abilities.holds)(scalar), scalar.on_wire()) {
+    model.change_scalars(&|scalar| match ((abilities.holds)(scalar), scalar.kind()) {
         (true, _) => scalar,
-        (false, OnWire::Text) => Scalar::Text,
-        (false, OnWire::Boolean | OnWire::Integer | OnWire::Number) => Scalar::Float,
+        (false, ScalarKind::Text) => Scalar::Text,
+        (false, ScalarKind::Boolean | ScalarKind::Integer | ScalarKind::Number) => Scalar::Float,
     });
     Cow::Owned(model)
 }

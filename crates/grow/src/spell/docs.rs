@@ -10,7 +10,7 @@ use super::literal::is_unsafe;
 /// How a language writes documentation.
 pub(crate) struct Comment {
     /// What opens and closes it, and what each line starts with.
-    pub(crate) form: Form,
+    pub(crate) form: CommentStyle,
     /// Columns of a line, indentation counted.
     pub(crate) width: usize,
     /// Makes a line of text harmless.
@@ -21,7 +21,7 @@ pub(crate) struct Comment {
 
 /// The lines of a comment.
 #[derive(Clone, Copy)]
-pub(crate) enum Form {
+pub(crate) enum CommentStyle {
     /// `/// Every line is one.`
     Lines(&'static str),
     /// `/** One line, or several with a star before each. */`
@@ -63,7 +63,7 @@ impl Comment {
     fn wrapped(&self, said: &[Cow<'_, str>], room: usize) -> Vec<String> {
         let mut wrapped = Vec::new();
         for paragraph in said {
-            let is_javadoc = matches!(self.form, Form::Javadoc);
+            let is_javadoc = matches!(self.form, CommentStyle::Javadoc);
             let is_first = wrapped.is_empty();
             if !is_first && (is_javadoc || !is_item(paragraph)) {
                 wrapped.push(String::new());
@@ -74,7 +74,7 @@ impl Comment {
                 Cow::Borrowed(&**paragraph)
             };
             // All on one line, its quotes stand there as well.
-            let is_alone = said.len() == 1 && matches!(self.form, Form::Quotes);
+            let is_alone = said.len() == 1 && matches!(self.form, CommentStyle::Quotes);
             let room =
                 if is_alone && paragraph.chars().count() <= room { room.saturating_sub(6) } else { room };
             wrapped.extend(wrap(&paragraph, room, ""));
@@ -84,10 +84,10 @@ impl Comment {
 
     fn prefix(&self) -> &'static str {
         match self.form {
-            Form::Lines(prefix) => prefix,
-            Form::Stars | Form::Javadoc => " * ",
-            Form::Summary => "/// ",
-            Form::Quotes => "",
+            CommentStyle::Lines(prefix) => prefix,
+            CommentStyle::Stars | CommentStyle::Javadoc => " * ",
+            CommentStyle::Summary => "/// ",
+            CommentStyle::Quotes => "",
         }
     }
 
@@ -104,18 +104,20 @@ impl Comment {
             lines([text(open)].into_iter().chain(inside).chain([text(close)]))
         };
         match self.form {
-            Form::Lines(_) => lines(wrapped.iter().map(line)),
+            CommentStyle::Lines(_) => lines(wrapped.iter().map(line)),
             // Two signs more than a line in the middle has: `/**` and ` */`.
-            Form::Stars | Form::Javadoc if is_one && length + 4 <= room && !wrapped[0].starts_with("@p") => {
+            CommentStyle::Stars | CommentStyle::Javadoc
+                if is_one && length + 4 <= room && !wrapped[0].starts_with("@p") =>
+            {
                 text(["/** ", &wrapped[0], " */"].concat())
             }
-            Form::Stars | Form::Javadoc => framed("/**", " */"),
-            Form::Summary if is_one && length + "<summary></summary>".len() <= room => {
+            CommentStyle::Stars | CommentStyle::Javadoc => framed("/**", " */"),
+            CommentStyle::Summary if is_one && length + "<summary></summary>".len() <= room => {
                 text(["/// <summary>", &wrapped[0], "</summary>"].concat())
             }
-            Form::Summary => framed("/// <summary>", "/// </summary>"),
-            Form::Quotes if is_one => text(["\"\"\"", &wrapped[0], "\"\"\""].concat()),
-            Form::Quotes => {
+            CommentStyle::Summary => framed("/// <summary>", "/// </summary>"),
+            CommentStyle::Quotes if is_one => text(["\"\"\"", &wrapped[0], "\"\"\""].concat()),
+            CommentStyle::Quotes => {
                 let mut inside = wrapped.into_iter();
                 let first = inside.next().map(|first| text(format!("\"\"\"{first}")));
                 lines(first.into_iter().chain(inside.map(text)).chain([text("\"\"\"")]))
@@ -266,7 +268,7 @@ mod tests {
     use super::*;
 
     #[track_caller]
-    fn check(form: Form, escape: fn(&str) -> Cow<'_, str>, said: &str, expected: &str) {
+    fn check(form: CommentStyle, escape: fn(&str) -> Cow<'_, str>, said: &str, expected: &str) {
         let comment = Comment { form, width: 40, escape, deprecated: Some("Deprecated.") };
         let docs = Docs::new(said);
         let printed = comment.of(&docs, 0).map(|doc| print(&doc, &Style::default()));
@@ -275,30 +277,35 @@ mod tests {
 
     #[test]
     fn one_line_and_several() {
-        check(Form::Stars, in_stars, "A hive.", "/** A hive. */");
-        check(Form::Lines("/// "), as_it_is, "A hive.\nOf bees.", "/// A hive. Of bees.");
-        check(Form::Summary, in_markup, "A <b>", "/// <summary>A &lt;b&gt;</summary>");
-        check(Form::Quotes, in_quotes, "A \"hive\"", "\"\"\"A \\\"hive\\\"\"\"\"");
+        check(CommentStyle::Stars, in_stars, "A hive.", "/** A hive. */");
+        check(CommentStyle::Lines("/// "), as_it_is, "A hive.\nOf bees.", "/// A hive. Of bees.");
+        check(CommentStyle::Summary, in_markup, "A <b>", "/// <summary>A &lt;b&gt;</summary>");
+        check(CommentStyle::Quotes, in_quotes, "A \"hive\"", "\"\"\"A \\\"hive\\\"\"\"\"");
         let long = "A hive of the co-operative, as its keeper sees it.";
         check(
-            Form::Stars,
+            CommentStyle::Stars,
             in_stars,
             long,
             "/**\n * A hive of the co-operative, as its\n * keeper sees it.\n */",
         );
-        check(Form::Lines("// "), as_it_is, "", "");
+        check(CommentStyle::Lines("// "), as_it_is, "", "");
     }
 
     #[test]
     fn paragraphs_and_items_stay_apart() {
-        check(Form::Lines("// "), as_it_is, "One.\n\nTwo:\n- a\n- b", "// One.\n//\n// Two:\n// - a\n// - b");
+        check(
+            CommentStyle::Lines("// "),
+            as_it_is,
+            "One.\n\nTwo:\n- a\n- b",
+            "// One.\n//\n// Two:\n// - a\n// - b",
+        );
     }
 
     #[test]
     fn nothing_ends_a_comment() {
-        check(Form::Stars, in_stars, "a */ b /* c", "/** a *&#47; b /&#42; c */");
-        check(Form::Javadoc, in_javadoc, "\\u002a/ {@x}", "/** &#92;u002a/ &#123;&#64;x&#125; */");
-        check(Form::Quotes, in_quotes, "\"\"\" + x\\", "\"\"\"\\\"\\\"\\\" + x\\\\\"\"\"");
-        check(Form::Lines("// "), as_it_is, "a\u{2028}b\u{202E}c\rd", "// a b c d");
+        check(CommentStyle::Stars, in_stars, "a */ b /* c", "/** a *&#47; b /&#42; c */");
+        check(CommentStyle::Javadoc, in_javadoc, "\\u002a/ {@x}", "/** &#92;u002a/ &#123;&#64;x&#125; */");
+        check(CommentStyle::Quotes, in_quotes, "\"\"\" + x\\", "\"\"\"\\\"\\\"\\\" + x\\\\\"\"\"");
+        check(CommentStyle::Lines("// "), as_it_is, "a\u{2028}b\u{202E}c\rd", "// a b c d");
     }
 }

@@ -51,7 +51,7 @@ impl HelpersByTime {
             | Scalar::Uuid
             | Scalar::Uri
             | Scalar::Decimal
-            | Scalar::Lettered(_) => None,
+            | Scalar::StringEncoded(_) => None,
         }
     }
 }

@@ -6,7 +6,7 @@ use std::process::Command;
 use jar_sprout_grow::{Level, Nulls};
 
 use crate::run::version;
-use crate::toolchain::{Missing, Ready, Wanted};
+use crate::toolchain::{Missing, Ready, Task};
 
 /// The first level of the language that the SDK compiles without more ado.
 const MODERN: Level = Level(8, 0);
@@ -16,7 +16,7 @@ const PROJECT: &str = include_str!("csharp/trials.csproj.in");
 /// What the older run-time lacks, written down for it.
 const NEWER: &str = include_str!("csharp/newer.cs.in");
 
-pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     if wanted.abilities.foundation.level < MODERN {
         return mono(wanted);
     }
@@ -29,7 +29,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
     }
 }
 
-fn sdk(wanted: &Wanted<'_>, dotnet: &Path) -> Ready {
+fn sdk(wanted: &Task<'_>, dotnet: &Path) -> Ready {
     let dotnet = |arguments: &[&str]| {
         let mut command = wanted.command(dotnet);
         command.args(arguments).env("DOTNET_NOLOGO", "1").env("DOTNET_CLI_TELEMETRY_OPTOUT", "1");
@@ -49,7 +49,7 @@ fn sdk(wanted: &Wanted<'_>, dotnet: &Path) -> Ready {
 
 /// Roslyn on .NET Core 3.1, whose System.Text.Json knows no conditions: nulls are written where newer ones leave
 /// them out, and the comparison must not mind.
-fn compiler(wanted: &Wanted<'_>, home: &Path) -> Ready {
+fn compiler(wanted: &Task<'_>, home: &Path) -> Ready {
     let dotnet = home.join("runtime/dotnetcore2/bin/dotnet");
     let mut compile = wanted.command("sh");
     let script = format!(
@@ -73,14 +73,14 @@ fn compiler(wanted: &Wanted<'_>, home: &Path) -> Ready {
     }
 }
 
-fn formatter(wanted: &Wanted<'_>) -> Option<(&'static str, Command)> {
+fn formatter(wanted: &Task<'_>) -> Option<(&'static str, Command)> {
     let mut command = wanted.command("sh");
     let script = "said=$(\"$0\" check $(find t* -name '*.cs') 2>&1) || echo \"$said\"";
     command.args(["-c", script]).arg(wanted.tools.installed("csharpier/rsharpier")?);
     Some(("rsharpier", command))
 }
 
-fn mono(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+fn mono(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let missing = || {
         Missing::new(
             "the Mono compiler with Newtonsoft.Json",

@@ -1,9 +1,9 @@
 //! Dart: the virtual machine's own compiler.
 
 use crate::run::version;
-use crate::toolchain::{Missing, Ready, Wanted};
+use crate::toolchain::{Missing, Ready, Task};
 
-pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let machine = "dart/node_modules/sass-embedded-linux-ia32/dart-sass/src/dart";
     let Some(dart) = wanted.tools.program("dart").or_else(|| wanted.tools.installed(machine)) else {
         return Err(Missing::new("Dart 3.3 or later", "see https://dart.dev/get-dart"));

@@ -3,9 +3,9 @@
 use std::process::Command;
 
 use crate::run::version;
-use crate::toolchain::{Missing, Ready, Wanted};
+use crate::toolchain::{Missing, Ready, Task};
 
-pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let missing =
         || Missing::new("Go 1.24 or later", "apt-get install golang-go   # or from your package manager");
     let go = wanted.tools.program("go").ok_or_else(missing)?;

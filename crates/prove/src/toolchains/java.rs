@@ -3,10 +3,10 @@
 use std::path::PathBuf;
 use std::process::Command;
 
-use crate::toolchain::{Missing, Wanted};
+use crate::toolchain::{Missing, Task};
 
 /// A virtual machine that starts fast; its work here is short.
-pub(crate) fn java(wanted: &Wanted<'_>) -> Result<Command, Missing> {
+pub(crate) fn java(wanted: &Task<'_>) -> Result<Command, Missing> {
     let missing = || Missing::new("Java 17 or later", "apt-get install openjdk-17-jdk-headless");
     let mut command = wanted.command(wanted.tools.program("java").ok_or_else(missing)?);
     command.args(["-XX:TieredStopAtLevel=1", "-XX:+UseSerialGC", "-Xshare:auto"]);
@@ -48,7 +48,7 @@ const JARS: &[(&str, &[&str])] = &[
 ];
 
 /// What the grown code stands on, among the installed tools.
-pub(crate) fn jars(wanted: &Wanted<'_>) -> Result<Vec<PathBuf>, Missing> {
+pub(crate) fn jars(wanted: &Task<'_>) -> Result<Vec<PathBuf>, Missing> {
     let needed = |library: &&str| {
         let row = JARS.iter().find(|(name, _)| name == library);
         row.expect("every library that code stands on has its row").1

@@ -2,12 +2,12 @@
 
 use super::java;
 use crate::run::version;
-use crate::toolchain::{Missing, Ready, Wanted};
+use crate::toolchain::{Missing, Ready, Task};
 
 /// Packages of the compiler that the formatter reaches into.
 const OPENED: &[&str] = &["api", "code", "file", "parser", "tree", "util"];
 
-pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let missing = || Missing::new("Java 17 or later", "apt-get install openjdk-17-jdk-headless");
     let javac = wanted.tools.program("javac").ok_or_else(missing)?;
     let jars = java::jars(wanted)?;

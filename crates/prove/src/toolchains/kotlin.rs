@@ -6,14 +6,14 @@ use std::process::Command;
 use jar_sprout_grow::Judge;
 
 use super::java;
-use crate::toolchain::{Missing, Ready, Wanted};
+use crate::toolchain::{Missing, Ready, Task};
 
 const STYLE: &str = "root = true\n[*.kt]\nktlint_code_style = ktlint_official\nmax_line_length = 100\n";
 
 /// What the plugin for parcels asks of Android, which is not here.
 const ANDROID: &str = include_str!("android.kt");
 
-pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let compiler = "kotlin/node_modules/kotlin-compiler";
     let Some(compiler) = wanted.tools.installed(compiler) else {
         let home = wanted.tools.home().join("kotlin");
@@ -60,7 +60,7 @@ pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
     })
 }
 
-fn ktlint(wanted: &Wanted<'_>) -> Option<Command> {
+fn ktlint(wanted: &Task<'_>) -> Option<Command> {
     let linter = wanted.tools.installed("jars/ktlint-cli-1.8.0-all.jar")?;
     let mut command = java::java(wanted).ok()?;
     command.arg("-jar").arg(linter).args(["--log-level=error", "src/t*/*.kt"]);

@@ -13,7 +13,7 @@ mod typescript;
 
 use jar_sprout_grow::Judge;
 
-use crate::toolchain::{Find, Missing, Ready, Wanted};
+use crate::toolchain::{Find, Missing, Ready, Task};
 
 /// How each language's toolchain is found.
 const TOOLCHAINS: &[(&str, Find)] = &[
@@ -29,7 +29,7 @@ const TOOLCHAINS: &[(&str, Find)] = &[
 ];
 
 /// The toolchain of a language.
-pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     if let Judge::Builder { what, install } = wanted.abilities.judge {
         return Err(Missing::new(what, install));
     }

@@ -3,7 +3,7 @@
 use jar_sprout_grow::{Judge, Level};
 
 use crate::run::version;
-use crate::toolchain::{Missing, Ready, Wanted};
+use crate::toolchain::{Missing, Ready, Task};
 
 const PROJECT: &str = r#"
 [tool.mypy]
@@ -27,7 +27,7 @@ ignore = [
 ]
 "#;
 
-pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let Some(python) = wanted.tools.installed("python/bin/python") else {
         let home = wanted.tools.home().join("python");
         let home = home.display();

@@ -1,9 +1,9 @@
 //! Rust: `cargo build` with warnings as errors; clippy and rustfmt as judges.
 
 use crate::run::version;
-use crate::toolchain::{Missing, Ready, Wanted};
+use crate::toolchain::{Missing, Ready, Task};
 
-pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let missing = || Missing::new("Rust 1.85 or later", "see https://rustup.rs");
     let cargo = wanted.tools.program("cargo").ok_or_else(missing)?;
     let Some(target) = wanted.tools.installed("rust/target") else {

@@ -1,9 +1,9 @@
 //! Swift: `swift build` in the language's newest mode, warnings as errors, a module for each model.
 
 use crate::run::version;
-use crate::toolchain::{Missing, Ready, Wanted};
+use crate::toolchain::{Missing, Ready, Task};
 
-pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let missing = || Missing::new("Swift 6", "see https://www.swift.org/install");
     let swift = wanted.tools.program("swift").ok_or_else(missing)?;
     let version = version(wanted.command(&swift).arg("--version")).ok_or_else(missing)?;

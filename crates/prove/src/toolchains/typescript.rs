@@ -4,7 +4,7 @@
 use jar_sprout_grow::Judge;
 
 use crate::run::version;
-use crate::toolchain::{Missing, Ready, Wanted};
+use crate::toolchain::{Missing, Ready, Task};
 
 const PROJECT: &str = r#"{
   "compilerOptions": {
@@ -27,7 +27,7 @@ const PROJECT: &str = r#"{
 }
 "#;
 
-pub(crate) fn find(wanted: &Wanted<'_>) -> Result<Ready, Missing> {
+pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let installed = wanted.tools.installed("typescript/node_modules/.bin/tsc");
     let Some(compiler) = installed.or_else(|| wanted.tools.program("tsc")) else {
         let home = wanted.tools.home().join("typescript");

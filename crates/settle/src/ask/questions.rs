@@ -4,7 +4,7 @@ use jar_sprout_model::{Definition, Field, NamedType, Scalar, TimeForms, TypeId, 
 use jar_sprout_shape::{Form, Path};
 
 use crate::ask::wording::epoch_unit;
-use crate::decide::join::{NearTwins, near_twins};
+use crate::decide::join::{NearAlike, near_alike};
 use crate::decide::verdict::{FieldType, FieldVerdict};
 use crate::draft::Drafted;
 use crate::draft::evidence::{Choice, Evidence, MapReason};
@@ -50,7 +50,7 @@ pub fn open_questions(drafted: &Drafted, settled: &Settled, samples: u64) -> Vec
             questions.extend(about_field(drafted, settled, id, ty, field));
         }
     }
-    questions.extend(near_twins(&settled.model).iter().map(|pair| about_twins(settled, pair)));
+    questions.extend(near_alike(&settled.model).iter().map(|pair| about_near_alike(settled, pair)));
     questions.sort_by_key(|question| std::cmp::Reverse(question.harm));
     questions
 }
@@ -67,8 +67,8 @@ fn one_sample(settled: &Settled, samples: u64) -> Option<Question> {
     })
 }
 
-fn about_twins(settled: &Settled, pair: &NearTwins) -> Question {
-    let NearTwins { first, second, shared, all } = pair;
+fn about_near_alike(settled: &Settled, pair: &NearAlike) -> Question {
+    let NearAlike { first, second, shared, all } = pair;
     let name = |id: &TypeId| settled.model.get(*id).name.in_capitals();
     let (first, subject) = (name(first), Subject { type_name: name(second), key: None });
     Question {

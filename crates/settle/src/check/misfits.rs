@@ -3,7 +3,7 @@
 use std::fmt;
 
 use jar_sprout_model::{
-    Definition, Enumeration, Model, Numeral, Presence, Record, Scalar, Slot, Type, Union, Width, WireName,
+    Definition, Enumeration, Model, Numeral, Presence, Record, Scalar, Slot, Type, Union, UnionCase, Width,
 };
 use jar_sprout_shape::Form;
 use serde_json::{Map, Number, Value};
@@ -44,6 +44,22 @@ pub fn misfits(model: &Model, sample: &Value) -> Vec<Misfit> {
     let mut fitting = Fitting { model, path: Vec::new(), misfits: Vec::new() };
     fitting.slot(&model.root.slot, sample);
     fitting.misfits
+}
+
+/// The case of a union that a value is: by its tag, else the first that it fits.
+pub fn case_of<'u>(model: &Model, union: &'u Union, value: &Value) -> Option<&'u UnionCase> {
+    let mut cases = union.cases.iter();
+    match &union.tag {
+        Some(tag) => {
+            let tag = value.get(tag.as_str())?.as_str()?;
+            cases.find(|case| case.tag.as_ref().is_some_and(|known| known.as_str() == tag))
+        }
+        None => cases.find(|case| {
+            let mut fitting = Fitting { model, path: Vec::new(), misfits: Vec::new() };
+            fitting.slot(&case.slot, value);
+            fitting.misfits.is_empty()
+        }),
+    }
 }
 
 struct Fitting<'m> {
@@ -127,23 +143,15 @@ impl Fitting<'_> {
     }
 
     fn union(&mut self, union: &Union, name: &str, value: &Value) {
-        if let Some(tag) = &union.tag {
-            let Value::Object(object) = value else { return self.miss(&format!("an object, {name}"), value) };
-            let tag = object.get(tag.as_str()).and_then(Value::as_str);
-            let case = union.cases.iter().find(|case| case.tag.as_ref().map(WireName::as_str) == tag);
-            // A tag that is not known is kept as it is.
-            if let Some(case) = case {
-                self.slot(&case.slot, value);
-            }
-            return;
+        if union.tag.is_some() && !value.is_object() {
+            return self.miss(&format!("an object, {name}"), value);
         }
-        let fits = |slot: &Slot| {
-            let mut fitting = Fitting { model: self.model, path: Vec::new(), misfits: Vec::new() };
-            fitting.slot(slot, value);
-            fitting.misfits.is_empty()
-        };
-        if !union.cases.iter().any(|case| fits(&case.slot)) {
-            self.miss(&format!("one of {name}"), value);
+        match case_of(self.model, union, value) {
+            // Without a tag it was found by fitting.
+            Some(case) if union.tag.is_some() => self.slot(&case.slot, value),
+            // A tag that is not known is kept as it is.
+            None if union.tag.is_none() => self.miss(&format!("one of {name}"), value),
+            Some(_) | None => {}
         }
     }
 
@@ -172,8 +180,8 @@ fn scalar_word(scalar: Scalar) -> &'static str {
         Scalar::Date => "a date",
         Scalar::Time(_) => "a time",
         Scalar::Decimal => "a number",
-        Scalar::Lettered(Numeral::Integer) => "an integer of 64 bits in letters, as it would be written",
-        Scalar::Lettered(Numeral::Float | Numeral::Decimal) => "a number in letters",
+        Scalar::StringEncoded(Numeral::Integer) => "an integer of 64 bits in letters, as it would be written",
+        Scalar::StringEncoded(Numeral::Float | Numeral::Decimal) => "a number in letters",
     }
 }
 
@@ -191,7 +199,7 @@ fn fits_scalar(scalar: Scalar, value: &Value) -> bool {
         Scalar::Date => has_form(Form::Date),
         Scalar::Time(_) => has_form(Form::Time),
         Scalar::Decimal => value.is_number(),
-        Scalar::Lettered(numeral) => value.as_str().is_some_and(|text| is_numeral(numeral, text)),
+        Scalar::StringEncoded(numeral) => value.as_str().is_some_and(|text| is_numeral(numeral, text)),
     }
 }
 

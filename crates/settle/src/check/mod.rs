@@ -3,5 +3,5 @@
 mod misfits;
 mod request_bodies;
 
-pub use misfits::{Misfit, Part, misfits};
+pub use misfits::{Misfit, Part, case_of, misfits};
 pub use request_bodies::{Bodies, bodies};

@@ -3,7 +3,7 @@
 use jar_sprout_model::{Definition, Model, Presence, Record, Root, Slot, Type, TypeId};
 use serde_json::{Map, Value};
 
-use crate::check::misfits::misfits;
+use crate::check::misfits::{case_of, misfits};
 use crate::model::Settled;
 
 /// The most bodies that are made for one type.
@@ -96,9 +96,10 @@ fn collect<'v>(
                     }
                 }
             }
-            // What does not fit the derived type is not sent, whichever case it was looked for in.
             (Definition::Union(union), value) => {
-                union.cases.iter().for_each(|case| collect(model, &case.slot, value, wanted, found));
+                if let Some(case) = case_of(model, union, value) {
+                    collect(model, &case.slot, value, wanted, found);
+                }
             }
             (Definition::Record(_) | Definition::Enumeration(_), _) => {}
         },

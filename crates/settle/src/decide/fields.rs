@@ -1,8 +1,8 @@
 //! Verdicts on fields, a function each.
 
 use jar_sprout_model::{
-    Case, DefaultValue, Definition, DraftId, Enumeration, Field, NamedType, Numeral, OnWire, Presence,
-    Scalar, Slot, Type, TypeId, Width, WireName, Words,
+    Case, DefaultValue, Definition, DraftId, Enumeration, Field, NamedType, Numeral, Presence, Scalar,
+    ScalarKind, Slot, Type, TypeId, Width, WireName, Words,
 };
 use jar_sprout_shape::Distinct;
 
@@ -128,10 +128,10 @@ impl Deciding<'_, '_> {
             }
             (Type::Scalar(scalar), known) if self.is_text(known) => Type::Scalar(match scalar {
                 Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact) => {
-                    Scalar::Lettered(Numeral::Integer)
+                    Scalar::StringEncoded(Numeral::Integer)
                 }
-                Scalar::Float => Scalar::Lettered(Numeral::Float),
-                Scalar::Decimal => Scalar::Lettered(Numeral::Decimal),
+                Scalar::Float => Scalar::StringEncoded(Numeral::Float),
+                Scalar::Decimal => Scalar::StringEncoded(Numeral::Decimal),
                 other => *other,
             }),
             (other, _) => other.clone(),
@@ -140,7 +140,7 @@ impl Deciding<'_, '_> {
 
     fn is_text(&self, ty: &Type) -> bool {
         match ty {
-            Type::Scalar(scalar) => scalar.on_wire() == OnWire::Text,
+            Type::Scalar(scalar) => scalar.kind() == ScalarKind::Text,
             Type::Named(id) => matches!(self.settled.model.get(*id).definition, Definition::Enumeration(_)),
             Type::Constant(_) => true,
             Type::Any | Type::List(_) | Type::Map(_) | Type::Tuple(_) => false,

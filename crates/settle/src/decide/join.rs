@@ -1,7 +1,7 @@
 //! Joining: two types of a model become one.
 
 use jar_sprout_model::{
-    Definition, Field, Model, OnWire, Presence, Record, Scalar, Slot, TimeForms, Type, TypeId,
+    Definition, Field, Model, Presence, Record, Scalar, ScalarKind, Slot, TimeForms, Type, TypeId,
 };
 
 use crate::model::Settled;
@@ -58,10 +58,10 @@ fn joined_type(mine: &Type, theirs: &Type) -> Type {
             let forms = [a, b].into_iter().filter_map(|one| one.time_forms());
             Type::Scalar(a.with_time_forms(forms.fold(TimeForms::ALL, TimeForms::and)))
         }
-        (Type::Scalar(a), Type::Scalar(b)) => match (a.on_wire(), b.on_wire()) {
-            (OnWire::Text, OnWire::Text) => Type::Scalar(Scalar::Text),
-            (OnWire::Integer, OnWire::Integer) => Type::Scalar(*a.max(b)),
-            (OnWire::Integer | OnWire::Number, OnWire::Integer | OnWire::Number) => {
+        (Type::Scalar(a), Type::Scalar(b)) => match (a.kind(), b.kind()) {
+            (ScalarKind::Text, ScalarKind::Text) => Type::Scalar(Scalar::Text),
+            (ScalarKind::Integer, ScalarKind::Integer) => Type::Scalar(*a.max(b)),
+            (ScalarKind::Integer | ScalarKind::Number, ScalarKind::Integer | ScalarKind::Number) => {
                 Type::Scalar(Scalar::Float)
             }
             _ => Type::Any,
@@ -76,7 +76,7 @@ fn is_one_time(a: Scalar, b: Scalar) -> bool {
 }
 
 /// Two records of a model that share most of their keys.
-pub(crate) struct NearTwins {
+pub(crate) struct NearAlike {
     pub(crate) first: TypeId,
     pub(crate) second: TypeId,
     pub(crate) shared: usize,
@@ -84,7 +84,7 @@ pub(crate) struct NearTwins {
 }
 
 /// The pairs of records that look like one thing: three keys and more in common, and more than half of all.
-pub(crate) fn near_twins(model: &Model) -> Vec<NearTwins> {
+pub(crate) fn near_alike(model: &Model) -> Vec<NearAlike> {
     // What is asked for besides the root was made from other types, or has a name of its own.
     let is_asked_for = |id: TypeId| model.more_roots.iter().any(|root| root.slot.ty == Type::Named(id));
     let records: Vec<(TypeId, &Record)> = model
@@ -109,7 +109,7 @@ pub(crate) fn near_twins(model: &Model) -> Vec<NearTwins> {
             let all = a.fields.len() + b.fields.len() - shared;
             // The cases of one union share keys by their nature.
             if shared >= 3 && shared * 2 > all && !(is_case(*first) && is_case(*second)) {
-                pairs.push(NearTwins { first: *first, second: *second, shared, all });
+                pairs.push(NearAlike { first: *first, second: *second, shared, all });
             }
         }
     }

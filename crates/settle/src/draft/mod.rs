@@ -22,7 +22,7 @@ use crate::draft::graph::{FieldPart, Graph, Keys, Node, NodeId, VariantPart};
 use crate::draft::maps::make_maps;
 use crate::draft::scalars::{draft_number, draft_text};
 use crate::draft::tags::{Tagged, TaggedCase, Variants, children_beside, find_tag, keys_of};
-use crate::draft::unite::{fold_recursion, unite_twins};
+use crate::draft::unite::{fold_recursion, unite_same};
 use crate::policies::{Policies, Trust};
 
 /// With more kinds than this at one position, no type says more than "any".
@@ -47,7 +47,7 @@ pub fn draft_shape(shape: &Shape, name: &Words, policies: &Policies) -> Drafted 
         make_maps(&mut graph, root);
     }
     fold_recursion(&mut graph, root);
-    unite_twins(&mut graph, root);
+    unite_same(&mut graph, root);
     // What was united may show by now that its keys are data.
     if policies.maps {
         make_maps(&mut graph, root);

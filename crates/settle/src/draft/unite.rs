@@ -1,4 +1,4 @@
-//! Twins: records at different positions that are the same thing, and records that contain themselves.
+//! Union: records at different positions that are the same thing, and records that contain themselves.
 
 use std::collections::HashSet;
 
@@ -76,7 +76,7 @@ fn repeats(graph: &Graph, above: NodeId, below: NodeId, key: &str) -> bool {
 }
 
 /// Unites records at different positions that are the same thing.
-pub(crate) fn unite_twins(graph: &mut Graph, root: NodeId) {
+pub(crate) fn unite_same(graph: &mut Graph, root: NodeId) {
     let mut kept: Vec<NodeId> = Vec::new();
     let records: Vec<NodeId> = graph
         .walk(root)
@@ -87,17 +87,17 @@ pub(crate) fn unite_twins(graph: &mut Graph, root: NodeId) {
         if graph.find(id) != id {
             continue;
         }
-        let twin =
-            kept.iter().map(|kept| graph.find(*kept)).find(|kept| *kept != id && are_twins(graph, *kept, id));
-        match twin {
-            Some(twin) => graph.unite(twin, id),
+        let same =
+            kept.iter().map(|kept| graph.find(*kept)).find(|kept| *kept != id && are_same(graph, *kept, id));
+        match same {
+            Some(same) => graph.unite(same, id),
             None => kept.push(id),
         }
     }
 }
 
 /// Whether two records are the same thing: no kind against another, and keys and names that say so.
-fn are_twins(graph: &Graph, a: NodeId, b: NodeId) -> bool {
+fn are_same(graph: &Graph, a: NodeId, b: NodeId) -> bool {
     let Some(overlap) = overlap(graph, a, b) else { return false };
     // Cheap first: most pairs have nothing in common.
     overlap.shared > 0 && keys_say_so(overlap, || share_a_name(graph, a, b)) && is_compatible(graph, a, b)

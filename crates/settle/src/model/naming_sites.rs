@@ -3,7 +3,7 @@
 use std::collections::VecDeque;
 
 use foldhash::HashMap as FastMap;
-use jar_sprout_model::{Draft, DraftCase, DraftField, DraftId, DraftKind, OnWire, Words};
+use jar_sprout_model::{Draft, DraftCase, DraftField, DraftId, DraftKind, ScalarKind, Words};
 
 use crate::model::chain::Chain;
 use crate::model::envelope::{Envelope, envelope};
@@ -228,10 +228,10 @@ impl Walk<'_> {
 pub(crate) fn kind_word(draft: &Draft, id: DraftId) -> &'static str {
     match &draft.node(id).kind {
         DraftKind::Any => "any",
-        DraftKind::Scalar(scalar) => match scalar.on_wire() {
-            OnWire::Boolean => "flag",
-            OnWire::Integer | OnWire::Number => "numeric",
-            OnWire::Text => "text",
+        DraftKind::Scalar(scalar) => match scalar.kind() {
+            ScalarKind::Boolean => "flag",
+            ScalarKind::Integer | ScalarKind::Number => "numeric",
+            ScalarKind::Text => "text",
         },
         DraftKind::Constant(_) | DraftKind::Enumeration(_) => "text",
         DraftKind::List(_) | DraftKind::Tuple(_) => "many",

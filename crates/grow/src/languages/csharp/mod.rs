@@ -41,7 +41,7 @@ static ABOUT: About = About {
     settings: settings::SETTINGS,
     naming: names::NAMING,
     comment: Comment {
-        form: docs::Form::Summary,
+        form: docs::CommentStyle::Summary,
         width: 100,
         escape: docs::in_markup,
         deprecated: Some("Deprecated."),
@@ -306,7 +306,7 @@ fn system_text_json_attributes(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) 
     attributes.extend(left_out.map(|when| format!("[JsonIgnore(Condition = JsonIgnoreCondition.{when})]")));
     let converter = match &field.slot.ty {
         Type::Scalar(Scalar::Integer(Width::Big)) => Some(BIG_INTEGER),
-        Type::Scalar(Scalar::Lettered(numeral)) => Some(in_letters(*numeral)),
+        Type::Scalar(Scalar::StringEncoded(numeral)) => Some(in_letters(*numeral)),
         Type::Scalar(scalar) => times::converter(sheet.plan, *scalar),
         Type::Any | Type::Constant(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) | Type::Named(_) => {
             None

@@ -1,15 +1,15 @@
 //! C#'s names: casing, keywords, and what is taken.
 
-use crate::plan::{Naming, OwnName, Place, VariantKind, pascal_case};
+use crate::plan::{NamePlace, Naming, OwnName, VariantKind, pascal_case};
 use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
     member_case: Some(pascal_case),
     case_case: pascal_case,
-    cases: Place::Type,
+    cases: NamePlace::Type,
     variant_case: pascal_case,
-    variants: Place::Type,
+    variants: NamePlace::Type,
     reserved_types: TAKEN_TYPES,
     // What every object has, what every record has, and what grown types have of their own.
     reserved_members: &[

@@ -78,7 +78,7 @@ fn holds_null(options: &CSharpOptions, ty: &Type) -> bool {
 fn inside(sheet: &mut Sheet<'_>, slot: &Slot) -> Spelled {
     match (&slot.ty, sheet.options.library) {
         (Type::Scalar(Scalar::DateTime(_)), Library::SystemTextJson)
-        | (Type::Scalar(Scalar::Lettered(_)), _) => Spelled::reference("string".to_owned()),
+        | (Type::Scalar(Scalar::StringEncoded(_)), _) => Spelled::reference("string".to_owned()),
         (Type::Scalar(Scalar::Integer(Width::Big)), Library::SystemTextJson) => any(sheet),
         _ => non_null(sheet, slot),
     }
@@ -158,9 +158,9 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> Spelled {
         }
         Scalar::Float => Spelled::value("double"),
         Scalar::Decimal => Spelled::value("decimal"),
-        Scalar::Lettered(Numeral::Integer) => Spelled::value("long"),
-        Scalar::Lettered(Numeral::Float) => Spelled::value("double"),
-        Scalar::Lettered(Numeral::Decimal) => Spelled::value("decimal"),
+        Scalar::StringEncoded(Numeral::Integer) => Spelled::value("long"),
+        Scalar::StringEncoded(Numeral::Float) => Spelled::value("double"),
+        Scalar::StringEncoded(Numeral::Decimal) => Spelled::value("decimal"),
         Scalar::DateTime(_) => of_system("DateTimeOffset"),
         Scalar::LocalDateTime(_) => of_system("DateTime"),
         // Older run-times have no types for these.

@@ -6,7 +6,7 @@ use jar_sprout_model::WireName;
 use super::Sheet;
 use super::settings::{CSharpOptions, Level, Library};
 use super::{arrow, block, call, members, names, text_types, types};
-use crate::plan::{Ident, Kind, PlannedUnion, PlannedUnionCase};
+use crate::plan::{CaseKind, Ident, PlannedUnion, PlannedUnionCase};
 
 /// The name of the case for a tag that no sample had.
 pub(super) const UNKNOWN: &str = "Unknown";
@@ -118,7 +118,7 @@ fn read_by_tag(sheet: &mut Sheet<'_>, tag: &WireName, union: &PlannedUnion<'_>) 
 
 fn read_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Vec<Doc> {
     let cases = sheet.plan.by_kind(union);
-    let has_integers = cases.iter().any(|(kind, _)| *kind == Kind::Integer);
+    let has_integers = cases.iter().any(|(kind, _)| *kind == CaseKind::Integer);
     let mut branches = Vec::new();
     for (kind, case) in &cases {
         let ty = types::slot(sheet, case.slot);
@@ -140,7 +140,7 @@ fn read_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) 
         ]));
         branches.push(cat([labels, nest(cat([hard(), value]))]));
     }
-    if cases.iter().all(|(kind, _)| *kind != Kind::Any) {
+    if cases.iter().all(|(kind, _)| *kind != CaseKind::Any) {
         let throw = match sheet.options.library {
             Library::SystemTextJson => "throw new JsonException();".to_owned(),
             Library::Newtonsoft => format!("throw new JsonSerializationException(\"not a {ident}\");"),
@@ -150,27 +150,27 @@ fn read_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) 
     vec![block(text("switch (reader.TokenType)"), branches)]
 }
 
-fn tokens(kind: Kind, has_integers: bool, library: Library) -> &'static [&'static str] {
+fn tokens(kind: CaseKind, has_integers: bool, library: Library) -> &'static [&'static str] {
     match (library, kind) {
-        (_, Kind::Any) => &["default:"],
-        (Library::SystemTextJson, Kind::Object) => &["case JsonTokenType.StartObject:"],
-        (Library::SystemTextJson, Kind::List) => &["case JsonTokenType.StartArray:"],
-        (Library::SystemTextJson, Kind::Text) => &["case JsonTokenType.String:"],
-        (Library::SystemTextJson, Kind::Boolean) => {
+        (_, CaseKind::Any) => &["default:"],
+        (Library::SystemTextJson, CaseKind::Object) => &["case JsonTokenType.StartObject:"],
+        (Library::SystemTextJson, CaseKind::List) => &["case JsonTokenType.StartArray:"],
+        (Library::SystemTextJson, CaseKind::Text) => &["case JsonTokenType.String:"],
+        (Library::SystemTextJson, CaseKind::Boolean) => {
             &["case JsonTokenType.True:", "case JsonTokenType.False:"]
         }
-        (Library::SystemTextJson, Kind::Integer) => {
+        (Library::SystemTextJson, CaseKind::Integer) => {
             &["case JsonTokenType.Number when reader.TryGetInt64(out _):"]
         }
-        (Library::SystemTextJson, Kind::Number) => &["case JsonTokenType.Number:"],
-        (Library::Newtonsoft, Kind::Object) => &["case JsonToken.StartObject:"],
-        (Library::Newtonsoft, Kind::List) => &["case JsonToken.StartArray:"],
+        (Library::SystemTextJson, CaseKind::Number) => &["case JsonTokenType.Number:"],
+        (Library::Newtonsoft, CaseKind::Object) => &["case JsonToken.StartObject:"],
+        (Library::Newtonsoft, CaseKind::List) => &["case JsonToken.StartArray:"],
         // Its reader takes texts that look like dates for dates.
-        (Library::Newtonsoft, Kind::Text) => &["case JsonToken.String:", "case JsonToken.Date:"],
-        (Library::Newtonsoft, Kind::Boolean) => &["case JsonToken.Boolean:"],
-        (Library::Newtonsoft, Kind::Integer) => &["case JsonToken.Integer:"],
-        (Library::Newtonsoft, Kind::Number) if has_integers => &["case JsonToken.Float:"],
-        (Library::Newtonsoft, Kind::Number) => &["case JsonToken.Integer:", "case JsonToken.Float:"],
+        (Library::Newtonsoft, CaseKind::Text) => &["case JsonToken.String:", "case JsonToken.Date:"],
+        (Library::Newtonsoft, CaseKind::Boolean) => &["case JsonToken.Boolean:"],
+        (Library::Newtonsoft, CaseKind::Integer) => &["case JsonToken.Integer:"],
+        (Library::Newtonsoft, CaseKind::Number) if has_integers => &["case JsonToken.Float:"],
+        (Library::Newtonsoft, CaseKind::Number) => &["case JsonToken.Integer:", "case JsonToken.Float:"],
     }
 }
 

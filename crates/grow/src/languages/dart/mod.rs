@@ -41,7 +41,12 @@ static ABOUT: About = About {
     grows: "classes with fromJson and toJson, Dart 3.3 and later",
     settings: settings::SETTINGS,
     naming: names::NAMING,
-    comment: Comment { form: docs::Form::Lines("/// "), width: 80, escape: docs::as_it_is, deprecated: None },
+    comment: Comment {
+        form: docs::CommentStyle::Lines("/// "),
+        width: 80,
+        escape: docs::as_it_is,
+        deprecated: None,
+    },
     style: Style { width: PAGE, indent: Indent::Spaces(2) },
     ending: "dart",
     // Its helpers import nothing.

@@ -1,16 +1,16 @@
 //! Dart's names: casing, keywords, and what is taken. Its identifiers are ASCII alone.
 
-use crate::plan::{Naming, OwnName, Place, VariantKind, camel_case, in_ascii, pascal_case};
+use crate::plan::{NamePlace, Naming, OwnName, VariantKind, camel_case, in_ascii, pascal_case};
 use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
     type_case: |words| pascal_case(&in_ascii(words)),
     member_case: Some(|words| camel_case(&in_ascii(words))),
     case_case: |words| camel_case(&in_ascii(words)),
-    cases: Place::Type,
+    cases: NamePlace::Type,
     variant_case: |words| pascal_case(&in_ascii(words)),
     // Dart has no types inside types.
-    variants: Place::Package,
+    variants: NamePlace::Package,
     reserved_types: TAKEN_TYPES,
     reserved_members: TAKEN_MEMBERS,
     reserved_variants: &[],

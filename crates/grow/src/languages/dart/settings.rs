@@ -82,9 +82,9 @@ impl DartOptions {
             times: TimeKeeping::AsText,
             // Dart has no decimal, and `json_annotation` no word for a number in letters.
             holds: if self.is_annotated {
-                |scalar| !matches!(scalar, Scalar::Decimal | Scalar::Lettered(_))
+                |scalar| !matches!(scalar, Scalar::Decimal | Scalar::StringEncoded(_))
             } else {
-                |scalar| !matches!(scalar, Scalar::Decimal | Scalar::Lettered(Numeral::Decimal))
+                |scalar| !matches!(scalar, Scalar::Decimal | Scalar::StringEncoded(Numeral::Decimal))
             },
             extras: if self.is_annotated { |_| Extras::LeftOut } else { |_| Extras::Typed },
             fills_in: true,

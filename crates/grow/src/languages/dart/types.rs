@@ -46,9 +46,9 @@ fn scalar(scalar: Scalar) -> &'static str {
         Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact) => "int",
         // What does not fit 64 bits comes as a double.
         Scalar::Integer(Width::Big) => "num",
-        Scalar::Lettered(Numeral::Integer) => "int",
-        Scalar::Float | Scalar::Lettered(Numeral::Float) => "double",
-        Scalar::Decimal | Scalar::Lettered(Numeral::Decimal) => unreachable!("Dart does not hold it"),
+        Scalar::StringEncoded(Numeral::Integer) => "int",
+        Scalar::Float | Scalar::StringEncoded(Numeral::Float) => "double",
+        Scalar::Decimal | Scalar::StringEncoded(Numeral::Decimal) => unreachable!("Dart does not hold it"),
         // Dart has no type for a time of day.
         Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Time(_) => "String",
         Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date => ISO_DATE.name,
@@ -79,7 +79,7 @@ fn reading(plan: &Plan<'_>, ty: &Type) -> Reading {
         Type::Scalar(Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date) => {
             call("IsoDate.parse".to_owned(), Some("String"))
         }
-        Type::Scalar(number @ Scalar::Lettered(_)) => {
+        Type::Scalar(number @ Scalar::StringEncoded(_)) => {
             call(format!("{}.parse", scalar(*number)), Some("String"))
         }
         Type::Scalar(one) => Reading::Cast(scalar(*one).to_owned()),
@@ -201,7 +201,7 @@ pub(super) fn write(plan: &Plan<'_>, ty: &Type, value: &str, depth: usize) -> Op
     match ty {
         Type::Any | Type::Constant(_) | Type::Tuple(_) => None,
         Type::Scalar(Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date) => to_json(),
-        Type::Scalar(Scalar::Lettered(_)) => Some(text(format!("{value}.toString()"))),
+        Type::Scalar(Scalar::StringEncoded(_)) => Some(text(format!("{value}.toString()"))),
         Type::Scalar(_) => None,
         Type::Named(id) => {
             let ty = plan.get(*id);

@@ -7,7 +7,7 @@ use super::Sheet;
 use super::types::Json;
 use super::values::equality;
 use super::{names, types};
-use crate::plan::{Ident, Kind, Plan, PlannedUnion, PlannedUnionCase};
+use crate::plan::{CaseKind, Ident, Plan, PlannedUnion, PlannedUnionCase};
 
 /// What a union is read from, once a pattern or a parameter has told its type.
 const KNOWN: Json<'static> = Json { text: "json", is_cast: true };
@@ -49,18 +49,18 @@ fn by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     let mut branches = Vec::new();
     for (kind, case) in &cases {
         let pattern = match kind {
-            Kind::Object => "Map<String, dynamic>()",
-            Kind::List => "List<dynamic>()",
-            Kind::Text => "String()",
-            Kind::Boolean => "bool()",
-            Kind::Integer => "int()",
-            Kind::Number => "num()",
-            Kind::Any => "_",
+            CaseKind::Object => "Map<String, dynamic>()",
+            CaseKind::List => "List<dynamic>()",
+            CaseKind::Text => "String()",
+            CaseKind::Boolean => "bool()",
+            CaseKind::Integer => "int()",
+            CaseKind::Number => "num()",
+            CaseKind::Any => "_",
         };
         let value = types::read(plan, &case.slot.ty, false, KNOWN, 0);
         branches.push(branch(pattern, wrapped(&case.ident, &case.slot.ty, value)));
     }
-    if cases.iter().all(|(kind, _)| *kind != Kind::Any) {
+    if cases.iter().all(|(kind, _)| *kind != CaseKind::Any) {
         branches
             .push(branch("_", text(format!("throw FormatException('unexpected kind of {ident}', json)"))));
     }

@@ -38,7 +38,7 @@ static ABOUT: About = About {
     naming: names::NAMING,
     // Its formatter breaks no lines.
     comment: Comment {
-        form: docs::Form::Lines("// "),
+        form: docs::CommentStyle::Lines("// "),
         width: 100,
         escape: docs::as_it_is,
         deprecated: Some("Deprecated: do not use it any more."),

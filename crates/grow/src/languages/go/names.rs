@@ -2,16 +2,16 @@
 
 use jar_sprout_model::Words;
 
-use crate::plan::{Naming, OwnName, Place, VariantKind, initialism, push_capitalised, small_words};
+use crate::plan::{NamePlace, Naming, OwnName, VariantKind, initialism, push_capitalised, small_words};
 use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: exported,
     member_case: Some(exported),
     case_case: exported,
-    cases: Place::Package,
+    cases: NamePlace::Package,
     variant_case: exported,
-    variants: Place::Type,
+    variants: NamePlace::Type,
     // Only helpers are exported beside what is grown; the language's own names are in small letters.
     reserved_types: &["Date", "LocalDateTime", "LocalTime", "Maybe", "Time"],
     // A field may not be called as a method of its type.

@@ -126,7 +126,7 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
         Scalar::Float => "float64",
         Scalar::Decimal => number(sheet.needs),
         // No tag reaches into a list.
-        Scalar::Lettered(_) => "string",
+        Scalar::StringEncoded(_) => "string",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "string",
         Scalar::DateTime(_) => {
             sheet.needs.imports.insert("time");

@@ -5,7 +5,7 @@ use jar_sprout_model::{Slot, WireName};
 
 use super::Sheet;
 use super::{method, names, types};
-use crate::plan::{Ident, Kind, PlannedUnion, PlannedUnionCase};
+use crate::plan::{CaseKind, Ident, PlannedUnion, PlannedUnionCase};
 
 pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     sheet.needs.imports.insert("encoding/json");
@@ -107,15 +107,15 @@ fn decode_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>
 }
 
 /// What tells a kind of value from those that come after it: how it starts.
-fn condition(kind: Kind) -> String {
+fn condition(kind: CaseKind) -> String {
     let starts = |start: &str| format!("bytes.HasPrefix(data, []byte({}))", names::LITERAL.of(start));
     match kind {
-        Kind::Object => format!("case {}:", starts("{")),
-        Kind::List => format!("case {}:", starts("[")),
-        Kind::Text => format!("case {}:", starts("\"")),
-        Kind::Boolean => format!("case {}, {}:", starts("t"), starts("f")),
-        Kind::Integer => "case !bytes.ContainsAny(data, \".eE\"):".to_owned(),
-        Kind::Number | Kind::Any => "default:".to_owned(),
+        CaseKind::Object => format!("case {}:", starts("{")),
+        CaseKind::List => format!("case {}:", starts("[")),
+        CaseKind::Text => format!("case {}:", starts("\"")),
+        CaseKind::Boolean => format!("case {}, {}:", starts("t"), starts("f")),
+        CaseKind::Integer => "case !bytes.ContainsAny(data, \".eE\"):".to_owned(),
+        CaseKind::Number | CaseKind::Any => "default:".to_owned(),
     }
 }
 

@@ -6,7 +6,7 @@ use jar_sprout_model::{Slot, Type, WireName};
 use super::Sheet;
 use super::unions::{UNKNOWN, sealed};
 use super::{constants, names, types};
-use crate::plan::{Ident, Kind, PlannedCase, PlannedUnion, PlannedUnionCase};
+use crate::plan::{CaseKind, Ident, PlannedCase, PlannedUnion, PlannedUnionCase};
 use crate::spell::Helper;
 
 const TEXT_ADAPTER: Helper = Helper { name: "TextAdapter", text: include_str!("gson/TextAdapter.java") };
@@ -118,13 +118,13 @@ fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Ve
             nest(nest(cat([soft(), read(sheet, case.slot), text(");")]))),
         ]);
         let test = match kind {
-            Kind::Object => "json.isJsonObject()",
-            Kind::List => "json.isJsonArray()",
-            Kind::Text => "json.isJsonPrimitive() && json.getAsJsonPrimitive().isString()",
-            Kind::Boolean => "json.isJsonPrimitive() && json.getAsJsonPrimitive().isBoolean()",
-            Kind::Integer => "json.isJsonPrimitive() && isInteger(json)",
-            Kind::Number => "json.isJsonPrimitive() && json.getAsJsonPrimitive().isNumber()",
-            Kind::Any => {
+            CaseKind::Object => "json.isJsonObject()",
+            CaseKind::List => "json.isJsonArray()",
+            CaseKind::Text => "json.isJsonPrimitive() && json.getAsJsonPrimitive().isString()",
+            CaseKind::Boolean => "json.isJsonPrimitive() && json.getAsJsonPrimitive().isBoolean()",
+            CaseKind::Integer => "json.isJsonPrimitive() && isInteger(json)",
+            CaseKind::Number => "json.isJsonPrimitive() && json.getAsJsonPrimitive().isNumber()",
+            CaseKind::Any => {
                 is_open = false;
                 body.push(group(made));
                 continue;

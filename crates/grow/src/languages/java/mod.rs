@@ -36,7 +36,12 @@ static ABOUT: About = About {
     grows: "records for Jackson or Gson, Java 17 and later",
     settings: settings::SETTINGS,
     naming: names::NAMING,
-    comment: Comment { form: docs::Form::Javadoc, width: 100, escape: docs::in_javadoc, deprecated: None },
+    comment: Comment {
+        form: docs::CommentStyle::Javadoc,
+        width: 100,
+        escape: docs::in_javadoc,
+        deprecated: None,
+    },
     style: Style { width: 100, indent: Indent::Spaces(2) },
     ending: "java",
     imported: |line| line.strip_prefix("import ")?.strip_suffix(';'),

@@ -1,15 +1,15 @@
 //! Java's names: casing, keywords, and what is taken.
 
-use crate::plan::{Naming, OwnName, Place, VariantKind, camel_case, pascal_case, screaming_case};
+use crate::plan::{NamePlace, Naming, OwnName, VariantKind, camel_case, pascal_case, screaming_case};
 use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
     member_case: Some(camel_case),
     case_case: screaming_case,
-    cases: Place::Type,
+    cases: NamePlace::Type,
     variant_case: pascal_case,
-    variants: Place::Type,
+    variants: NamePlace::Type,
     reserved_types: TAKEN_TYPES,
     // What every object has, which no record component may be called.
     reserved_members: &[

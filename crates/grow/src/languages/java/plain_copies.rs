@@ -13,12 +13,12 @@ use crate::spell::plain_copies::{
 use crate::spell::{Helper, Needs};
 
 /// Where types are named: a component of a type's name hides the type.
-struct Place<'p> {
+struct Surroundings<'p> {
     package: &'p str,
     components: Vec<&'p str>,
 }
 
-impl Place<'_> {
+impl Surroundings<'_> {
     fn of(&self, ty: &PlannedType<'_>) -> String {
         if self.components.contains(&ty.ident.as_str()) {
             format!("{}.{}", self.package, ty.ident)
@@ -33,7 +33,7 @@ pub(super) fn declare(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, wire: &Plan
     match copies::sides(copy, wire) {
         Sides::Records(both) => {
             let components = both.copy.iter().map(|field| field.ident.as_str()).collect();
-            let place = Place { package: &sheet.options.package, components };
+            let place = Surroundings { package: &sheet.options.package, components };
             record(sheet, &Both { copy, wire }, both.pairs().collect(), &place)
         }
         Sides::Unions(both) => union(sheet, copy, wire, &both),
@@ -44,7 +44,7 @@ fn record(
     sheet: &mut Sheet<'_>,
     types: &Both<'_, PlannedType<'_>>,
     pairs: Vec<(&PlannedField<'_>, &PlannedField<'_>)>,
-    place: &Place<'_>,
+    place: &Surroundings<'_>,
 ) -> Doc {
     let Both { copy, wire } = *types;
     let plain = sheet.options.plain();
@@ -77,7 +77,7 @@ fn method(head: &str, wire: &str, body: impl IntoIterator<Item = Doc>) -> Doc {
 }
 
 /// What a field of a copy is made of.
-fn argument(sheet: &mut Sheet<'_>, source: &PlannedField<'_>, place: &Place<'_>) -> Doc {
+fn argument(sheet: &mut Sheet<'_>, source: &PlannedField<'_>, place: &Surroundings<'_>) -> Doc {
     let value = if sheet.options.has_beans {
         let mut own = Needs::default();
         let ty = types::field(&mut sheet.noting(&mut own), source).ty;
@@ -115,7 +115,7 @@ fn argument(sheet: &mut Sheet<'_>, source: &PlannedField<'_>, place: &Place<'_>)
 }
 
 /// The expression for what a value of the wire becomes, which is not null.
-fn made(conversion: &Conversion<'_>, value: &str, place: &Place<'_>, needs: &mut Needs) -> String {
+fn made(conversion: &Conversion<'_>, value: &str, place: &Surroundings<'_>, needs: &mut Needs) -> String {
     match conversion {
         Conversion::AsIs => value.to_owned(),
         Conversion::Made(copy) => format!("{}.fromWire({value})", place.of(copy)),
@@ -137,7 +137,7 @@ fn function(
     conversion: &Conversion<'_>,
     may_be_null: bool,
     name: &str,
-    place: &Place<'_>,
+    place: &Surroundings<'_>,
     needs: &mut Needs,
 ) -> String {
     match (conversion, may_be_null) {
@@ -156,7 +156,7 @@ fn union(
     let Both { copy: union, wire: source } = *both;
     let is_direct = sheet.plan.has_direct_cases(union);
     let ident = &copy.ident;
-    let place = Place { package: "", components: Vec::new() };
+    let place = Surroundings { package: "", components: Vec::new() };
     let mut inside = Vec::new();
     let mut body = Vec::new();
     for (case, from) in union.cases.iter().zip(&source.cases) {

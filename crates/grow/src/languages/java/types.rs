@@ -206,7 +206,7 @@ fn dated(scalar: Scalar) -> Option<&'static Dated> {
         | Scalar::Uuid
         | Scalar::Uri
         | Scalar::Decimal
-        | Scalar::Lettered(_) => None,
+        | Scalar::StringEncoded(_) => None,
     }
 }
 
@@ -227,7 +227,7 @@ pub(super) fn plain(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
             | Scalar::Uuid
             | Scalar::Uri
             | Scalar::Decimal
-            | Scalar::Lettered(_) => boxed(sheet, slot),
+            | Scalar::StringEncoded(_) => boxed(sheet, slot),
         },
         Type::Any
         | Type::Scalar(_)
@@ -294,6 +294,6 @@ fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
         | Scalar::Text
         | Scalar::Uuid
         | Scalar::Uri
-        | Scalar::Lettered(_) => "String",
+        | Scalar::StringEncoded(_) => "String",
     }
 }

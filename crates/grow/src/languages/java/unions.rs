@@ -5,7 +5,7 @@ use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
 use super::{names, types};
-use crate::plan::{Ident, Kind, PlannedUnion, PlannedUnionCase};
+use crate::plan::{CaseKind, Ident, PlannedUnion, PlannedUnionCase};
 use crate::spell::Needs;
 
 /// The name of the case for a tag that no sample had.
@@ -77,17 +77,17 @@ fn by_tag(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, cases: &[Planned
 /// A deserializer looks at what kind of value it is.
 fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     let cases = sheet.plan.by_kind(union);
-    let has_integers = cases.iter().any(|(kind, _)| *kind == Kind::Integer);
-    let branch = |(kind, case): &(Kind, &PlannedUnionCase<'_>), sheet: &mut Sheet<'_>| {
+    let has_integers = cases.iter().any(|(kind, _)| *kind == CaseKind::Integer);
+    let branch = |(kind, case): &(CaseKind, &PlannedUnionCase<'_>), sheet: &mut Sheet<'_>| {
         let tokens = match kind {
-            Kind::Object => "case START_OBJECT",
-            Kind::List => "case START_ARRAY",
-            Kind::Text => "case VALUE_STRING",
-            Kind::Boolean => "case VALUE_TRUE, VALUE_FALSE",
-            Kind::Integer => "case VALUE_NUMBER_INT",
-            Kind::Number if has_integers => "case VALUE_NUMBER_FLOAT",
-            Kind::Number => "case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT",
-            Kind::Any => "default",
+            CaseKind::Object => "case START_OBJECT",
+            CaseKind::List => "case START_ARRAY",
+            CaseKind::Text => "case VALUE_STRING",
+            CaseKind::Boolean => "case VALUE_TRUE, VALUE_FALSE",
+            CaseKind::Integer => "case VALUE_NUMBER_INT",
+            CaseKind::Number if has_integers => "case VALUE_NUMBER_FLOAT",
+            CaseKind::Number => "case VALUE_NUMBER_INT, VALUE_NUMBER_FLOAT",
+            CaseKind::Any => "default",
         };
         let value = read(sheet, case.slot);
         let made = cat([soft(), value, text(");")]);
@@ -95,7 +95,7 @@ fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Do
         group(cat([text(format!("{tokens} ->")), nest(nest(cat([line(), made])))]))
     };
     let mut branches: Vec<Doc> = cases.iter().map(|case| branch(case, sheet)).collect();
-    if cases.iter().all(|(kind, _)| *kind != Kind::Any) {
+    if cases.iter().all(|(kind, _)| *kind != CaseKind::Any) {
         let call = text(format!("context.handleUnexpectedToken({ident}.class, parser);"));
         let cast = group(cat([text(format!("({ident})")), nest(nest(cat([line(), call])))]));
         branches.push(group(cat([text("default ->"), nest(nest(cat([line(), cast])))])));

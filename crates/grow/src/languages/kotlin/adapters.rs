@@ -9,7 +9,7 @@ use super::Sheet;
 use super::settings::Library;
 use super::unions::{Branch, UNKNOWN, interface, when};
 use super::{names, parcels, types};
-use crate::plan::{Ident, Kind, Plan, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
+use crate::plan::{CaseKind, Ident, Plan, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
 use crate::spell::{Helper, Needs};
 
 const GSON_TEXT: Helper = Helper { name: "TextAdapter", text: include_str!("gson/TextAdapter.kt") };
@@ -224,13 +224,13 @@ fn of_gson(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> (V
         }
         None => {
             let condition = |kind| match kind {
-                Kind::Object => "json.isJsonObject",
-                Kind::List => "json.isJsonArray",
-                Kind::Text => "json.asJsonPrimitive.isString",
-                Kind::Boolean => "json.asJsonPrimitive.isBoolean",
-                Kind::Integer => "json.asString.toBigIntegerOrNull() != null",
-                Kind::Number => "json.asJsonPrimitive.isNumber",
-                Kind::Any => "true",
+                CaseKind::Object => "json.isJsonObject",
+                CaseKind::List => "json.isJsonArray",
+                CaseKind::Text => "json.asJsonPrimitive.isString",
+                CaseKind::Boolean => "json.asJsonPrimitive.isBoolean",
+                CaseKind::Integer => "json.asString.toBigIntegerOrNull() != null",
+                CaseKind::Number => "json.asJsonPrimitive.isNumber",
+                CaseKind::Any => "true",
             };
             by_kind(sheet.plan, ident, union, "", &condition, "context.read(json)")
         }
@@ -256,12 +256,12 @@ fn of_moshi_union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>
         }
         None => {
             let condition = |kind| match kind {
-                Kind::Object => "JsonReader.Token.BEGIN_OBJECT",
-                Kind::List => "JsonReader.Token.BEGIN_ARRAY",
-                Kind::Text => "JsonReader.Token.STRING",
-                Kind::Boolean => "JsonReader.Token.BOOLEAN",
-                Kind::Integer | Kind::Number => "JsonReader.Token.NUMBER",
-                Kind::Any => "else",
+                CaseKind::Object => "JsonReader.Token.BEGIN_OBJECT",
+                CaseKind::List => "JsonReader.Token.BEGIN_ARRAY",
+                CaseKind::Text => "JsonReader.Token.STRING",
+                CaseKind::Boolean => "JsonReader.Token.BOOLEAN",
+                CaseKind::Integer | CaseKind::Number => "JsonReader.Token.NUMBER",
+                CaseKind::Any => "else",
             };
             by_kind(sheet.plan, ident, union, "reader.peek()", &condition, "moshi.read(reader)")
         }
@@ -308,13 +308,13 @@ fn of_jackson_union(
             sheet.needs.helpers.insert(JACKSON_READ);
             sheet.needs.imports.insert("com.fasterxml.jackson.core.JsonToken");
             let condition = |kind| match kind {
-                Kind::Object => "JsonToken.START_OBJECT",
-                Kind::List => "JsonToken.START_ARRAY",
-                Kind::Text => "JsonToken.VALUE_STRING",
-                Kind::Boolean => "JsonToken.VALUE_TRUE, JsonToken.VALUE_FALSE",
-                Kind::Integer => "JsonToken.VALUE_NUMBER_INT",
-                Kind::Number => "JsonToken.VALUE_NUMBER_INT, JsonToken.VALUE_NUMBER_FLOAT",
-                Kind::Any => "else",
+                CaseKind::Object => "JsonToken.START_OBJECT",
+                CaseKind::List => "JsonToken.START_ARRAY",
+                CaseKind::Text => "JsonToken.VALUE_STRING",
+                CaseKind::Boolean => "JsonToken.VALUE_TRUE, JsonToken.VALUE_FALSE",
+                CaseKind::Integer => "JsonToken.VALUE_NUMBER_INT",
+                CaseKind::Number => "JsonToken.VALUE_NUMBER_INT, JsonToken.VALUE_NUMBER_FLOAT",
+                CaseKind::Any => "else",
             };
             let subject = "parser.currentToken()";
             let chosen = by_kind(sheet.plan, ident, union, subject, &condition, "parser.read()");
@@ -382,7 +382,7 @@ fn by_kind(
     ident: &Ident,
     union: &PlannedUnion<'_>,
     subject: &str,
-    condition: &dyn Fn(Kind) -> &'static str,
+    condition: &dyn Fn(CaseKind) -> &'static str,
     read: &'static str,
 ) -> Doc {
     let cases = plan.by_kind(union);

@@ -35,7 +35,12 @@ static ABOUT: About = About {
     grows: "data classes for kotlinx.serialization, Moshi, Gson or Jackson",
     settings: settings::SETTINGS,
     naming: names::NAMING,
-    comment: Comment { form: docs::Form::Stars, width: 100, escape: docs::in_stars, deprecated: None },
+    comment: Comment {
+        form: docs::CommentStyle::Stars,
+        width: 100,
+        escape: docs::in_stars,
+        deprecated: None,
+    },
     style: Style { width: 100, indent: Indent::Spaces(4) },
     ending: "kt",
     imported: |line| line.strip_prefix("import "),

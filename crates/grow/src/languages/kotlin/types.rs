@@ -69,7 +69,7 @@ pub(super) const GSON_DATES: Helper = Helper { name: "Dates", text: include_str!
 pub(super) const JACKSON_DATES: Helper = Helper { name: "Dates", text: include_str!("jackson/Dates.kt") };
 
 /// What reads and writes a number in letters.
-struct Lettered {
+struct StringEncoded {
     ty: &'static str,
     serializer: Helper,
     adapter: Helper,
@@ -77,7 +77,7 @@ struct Lettered {
 
 macro_rules! lettered {
     ($ty:literal) => {
-        Lettered {
+        StringEncoded {
             ty: $ty,
             serializer: Helper {
                 name: concat!($ty, "InLettersSerializer"),
@@ -91,7 +91,7 @@ macro_rules! lettered {
     };
 }
 
-fn lettered(numeral: Numeral) -> &'static Lettered {
+fn lettered(numeral: Numeral) -> &'static StringEncoded {
     match numeral {
         Numeral::Integer => &lettered!("Long"),
         Numeral::Float => &lettered!("Double"),
@@ -101,7 +101,7 @@ fn lettered(numeral: Numeral) -> &'static Lettered {
 
 /// The annotation and the type of a number in letters.
 fn in_letters(sheet: &mut Sheet<'_>, numeral: Numeral) -> Option<(String, &'static str)> {
-    let Lettered { ty, serializer, adapter } = lettered(numeral);
+    let StringEncoded { ty, serializer, adapter } = lettered(numeral);
     let annotation = match sheet.options.library {
         Library::Kotlinx => {
             sheet.needs.helpers.insert(*serializer);
@@ -203,12 +203,12 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
         Scalar::Float => "Double",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "String",
         // Nothing reads a plain class, and no annotation reaches into a list.
-        Scalar::Lettered(Numeral::Decimal) if sheet.options.library == Library::None => {
+        Scalar::StringEncoded(Numeral::Decimal) if sheet.options.library == Library::None => {
             sheet.needs.imports.insert(BIG_DECIMAL.import);
             BIG_DECIMAL.name
         }
-        Scalar::Lettered(numeral) if sheet.options.library == Library::None => lettered(numeral).ty,
-        Scalar::Lettered(_) => "String",
+        Scalar::StringEncoded(numeral) if sheet.options.library == Library::None => lettered(numeral).ty,
+        Scalar::StringEncoded(_) => "String",
         Scalar::Integer(Width::Big)
         | Scalar::Decimal
         | Scalar::DateTime(_)
@@ -241,7 +241,7 @@ fn foreign_of(scalar: Scalar) -> Option<&'static Foreign> {
         | Scalar::Text
         | Scalar::Uuid
         | Scalar::Uri
-        | Scalar::Lettered(_) => None,
+        | Scalar::StringEncoded(_) => None,
     }
 }
 

@@ -8,7 +8,7 @@ use jar_sprout_model::{Type, WireName};
 use super::Sheet;
 use super::settings::Library;
 use super::{adapters, names, parcels, types, value_class};
-use crate::plan::{Ident, Kind, PlannedUnion, PlannedUnionCase};
+use crate::plan::{CaseKind, Ident, PlannedUnion, PlannedUnionCase};
 use crate::spell::Needs;
 
 /// The name of the case for a tag that no sample had.
@@ -122,24 +122,24 @@ fn choose_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>
 }
 
 /// What tells a kind of value from those that come after it.
-fn condition(kind: Kind, needs: &mut Needs) -> &'static str {
+fn condition(kind: CaseKind, needs: &mut Needs) -> &'static str {
     let (imports, condition): (&[&'static str], _) = match kind {
-        Kind::Object => (&["kotlinx.serialization.json.JsonObject"], "element is JsonObject"),
-        Kind::List => (&["kotlinx.serialization.json.JsonArray"], "element is JsonArray"),
-        Kind::Text => (&["kotlinx.serialization.json.jsonPrimitive"], "element.jsonPrimitive.isString"),
-        Kind::Boolean => (
+        CaseKind::Object => (&["kotlinx.serialization.json.JsonObject"], "element is JsonObject"),
+        CaseKind::List => (&["kotlinx.serialization.json.JsonArray"], "element is JsonArray"),
+        CaseKind::Text => (&["kotlinx.serialization.json.jsonPrimitive"], "element.jsonPrimitive.isString"),
+        CaseKind::Boolean => (
             &["kotlinx.serialization.json.booleanOrNull", "kotlinx.serialization.json.jsonPrimitive"],
             "element.jsonPrimitive.booleanOrNull != null",
         ),
-        Kind::Integer => (
+        CaseKind::Integer => (
             &["kotlinx.serialization.json.jsonPrimitive", "kotlinx.serialization.json.longOrNull"],
             "element.jsonPrimitive.longOrNull != null",
         ),
-        Kind::Number => (
+        CaseKind::Number => (
             &["kotlinx.serialization.json.doubleOrNull", "kotlinx.serialization.json.jsonPrimitive"],
             "element.jsonPrimitive.doubleOrNull != null",
         ),
-        Kind::Any => (&[], "true"),
+        CaseKind::Any => (&[], "true"),
     };
     needs.imports.extend(imports);
     condition

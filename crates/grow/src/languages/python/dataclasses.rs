@@ -9,7 +9,7 @@ use super::Sheet;
 use super::settings::{Level, Types};
 use super::{ABOUT, DEFAULTS, call, docstring, documented, names, times, types};
 use crate::plan::{
-    Fate, Ident, Kind, Plan, PlannedDefault, PlannedDefinition, PlannedExtras, PlannedField, PlannedRoot,
+    CaseKind, Fate, Ident, Plan, PlannedDefault, PlannedDefinition, PlannedExtras, PlannedField, PlannedRoot,
     PlannedType, PlannedUnion, small_words,
 };
 use crate::spell::{Helper, Needs};
@@ -27,7 +27,7 @@ const SPELLED_OUT: Helper = Helper { name: "_spelled_out", text: include_str!("s
 
 /// One of the two ways between JSON's own values and those of the classes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-enum Way {
+enum Direction {
     /// From what `json.loads` gives.
     In(Level),
     /// To what `json.dumps` takes.
@@ -37,21 +37,23 @@ enum Way {
 /// What converts a value; none where it stays as it is.
 struct Converter<'p> {
     plan: &'p Plan<'p>,
-    way: Way,
+    way: Direction,
 }
 
 /// The type of a root that is no class, and what reads and writes it.
 pub(super) fn alias(sheet: &mut Sheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
     let alias = cat([text(format!("{ident} = ")), types::slot(sheet, slot, Types::Dataclasses)]);
-    let read = Converter { plan: sheet.plan, way: Way::In(sheet.options.level) }
+    let read = Converter { plan: sheet.plan, way: Direction::In(sheet.options.level) }
         .of(slot, text("data"), sheet.needs)
         .unwrap_or_else(|| {
             sheet.needs.imports.insert("from typing import cast");
             text(format!("cast(\"{ident}\", data)"))
         });
     let read = cat([text("return "), read]);
-    let write =
-        returned(Converter { plan: sheet.plan, way: Way::Out }.of(slot, text("value"), sheet.needs), "value");
+    let write = returned(
+        Converter { plan: sheet.plan, way: Direction::Out }.of(slot, text("value"), sheet.needs),
+        "value",
+    );
     functions(alias, ident, read, write, sheet.needs)
 }
 
@@ -60,10 +62,10 @@ pub(super) fn entry(sheet: &mut Sheet<'_>, root: &PlannedRoot<'_>) -> (Doc, Doc)
     let loaded = || text("json.loads(text)");
     let (read, value) = match root {
         PlannedRoot::Named { slot, .. } => (
-            Converter { plan: sheet.plan, way: Way::In(sheet.options.level) }
+            Converter { plan: sheet.plan, way: Direction::In(sheet.options.level) }
                 .of(slot, loaded(), sheet.needs)
                 .unwrap_or_else(loaded),
-            Converter { plan: sheet.plan, way: Way::Out }.of(slot, text("value"), sheet.needs),
+            Converter { plan: sheet.plan, way: Direction::Out }.of(slot, text("value"), sheet.needs),
         ),
         PlannedRoot::Alias { ident, .. } => {
             let name = function_name(ident);
@@ -173,7 +175,7 @@ fn extras_member(sheet: &mut Sheet<'_>, fields: &[PlannedField<'_>], extras: &Pl
 
 /// `cls(id=data["id"])`
 fn constructed(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
-    let converter = Converter { plan: sheet.plan, way: Way::In(sheet.options.level) };
+    let converter = Converter { plan: sheet.plan, way: Direction::In(sheet.options.level) };
     let arguments = fields.iter().filter_map(|field| {
         let key = names::literal(field.wire.as_str());
         let value = match field.fate {
@@ -224,7 +226,7 @@ fn constructed(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedFie
 
 /// What a method returns: a dictionary, to which are added the fields that are there.
 fn written(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
-    let converter = Converter { plan: sheet.plan, way: Way::Out };
+    let converter = Converter { plan: sheet.plan, way: Direction::Out };
     let value = |field: &PlannedField<'_>, slot: &Slot, sheet: &mut Sheet<'_>| {
         let raw = || text(format!("self.{}", field.ident));
         converter.of(slot, raw(), sheet.needs).unwrap_or_else(raw)
@@ -308,12 +310,12 @@ impl Converter<'_> {
                 });
                 let parts: Vec<Doc> = parts.collect();
                 match (self.way, &parts[..]) {
-                    (Way::In(_), [one]) => Some(cat([text("("), one.clone(), text(",)")])),
-                    (Way::In(_), _) => Some(listed("(", parts, ")")),
-                    (Way::Out, _) => Some(listed("[", parts, "]")),
+                    (Direction::In(_), [one]) => Some(cat([text("("), one.clone(), text(",)")])),
+                    (Direction::In(_), _) => Some(listed("(", parts, ")")),
+                    (Direction::Out, _) => Some(listed("[", parts, "]")),
                 }
             }
-            Type::Named(id) if self.way == Way::Out && is_record(self.plan.get(*id)) => {
+            Type::Named(id) if self.way == Direction::Out && is_record(self.plan.get(*id)) => {
                 Some(cat([value, text(".to_dict()")]))
             }
             Type::Scalar(scalar) if self.is_own_method(*scalar) => Some(cat([value, text(".isoformat()")])),
@@ -327,7 +329,7 @@ impl Converter<'_> {
     /// Whether a value writes itself.
     fn is_own_method(&self, scalar: Scalar) -> bool {
         let is_dated = scalar == Scalar::Date || scalar.time_forms().is_some();
-        self.way == Way::Out && is_dated && times::writer(self.plan, scalar).is_none()
+        self.way == Direction::Out && is_dated && times::writer(self.plan, scalar).is_none()
     }
 
     /// A function that converts a value which may be null.
@@ -353,12 +355,16 @@ impl Converter<'_> {
                 let named = self.plan.get(*id);
                 let name = &named.ident;
                 Some(text(match (&named.definition, self.way) {
-                    (PlannedDefinition::Record(_), Way::In(_)) => format!("{name}.from_dict"),
-                    (PlannedDefinition::Record(_), Way::Out) => format!("{name}.to_dict"),
-                    (PlannedDefinition::Enumeration(_), Way::In(_)) => name.to_string(),
-                    (PlannedDefinition::Enumeration(_), Way::Out) => "str".to_owned(),
-                    (PlannedDefinition::Union(_), Way::In(_)) => format!("{}_from_json", function_name(name)),
-                    (PlannedDefinition::Union(_), Way::Out) => format!("{}_to_json", function_name(name)),
+                    (PlannedDefinition::Record(_), Direction::In(_)) => format!("{name}.from_dict"),
+                    (PlannedDefinition::Record(_), Direction::Out) => format!("{name}.to_dict"),
+                    (PlannedDefinition::Enumeration(_), Direction::In(_)) => name.to_string(),
+                    (PlannedDefinition::Enumeration(_), Direction::Out) => "str".to_owned(),
+                    (PlannedDefinition::Union(_), Direction::In(_)) => {
+                        format!("{}_from_json", function_name(name))
+                    }
+                    (PlannedDefinition::Union(_), Direction::Out) => {
+                        format!("{}_to_json", function_name(name))
+                    }
                 }))
             }
         }
@@ -366,9 +372,9 @@ impl Converter<'_> {
 
     fn function_of(&self, scalar: Scalar, needs: &mut Needs) -> Option<String> {
         let class = match scalar {
-            Scalar::Lettered(_) => {
+            Scalar::StringEncoded(_) => {
                 let class = types::platform_scalar(scalar, needs);
-                return Some(if self.way == Way::Out { "str" } else { class }.to_owned());
+                return Some(if self.way == Direction::Out { "str" } else { class }.to_owned());
             }
             Scalar::DateTime(_) | Scalar::LocalDateTime(_) => "dt.datetime",
             Scalar::Date => "dt.date",
@@ -383,13 +389,13 @@ impl Converter<'_> {
         };
         needs.imports.insert("import datetime as dt");
         match self.way {
-            Way::In(Level::Ten) if scalar.time_forms().is_some() => {
+            Direction::In(Level::Ten) if scalar.time_forms().is_some() => {
                 let helper = if matches!(scalar, Scalar::Time(_)) { READ_TIME } else { READ_DATETIME };
                 needs.helpers.extend([SPELLED_OUT, helper]);
                 Some(helper.name.to_owned())
             }
-            Way::In(_) => Some(format!("{class}.fromisoformat")),
-            Way::Out => match times::writer(self.plan, scalar) {
+            Direction::In(_) => Some(format!("{class}.fromisoformat")),
+            Direction::Out => match times::writer(self.plan, scalar) {
                 Some(helper) => {
                     needs.helpers.insert(helper);
                     Some(helper.name.to_owned())
@@ -446,7 +452,7 @@ fn union_comment(plan: &Plan<'_>, ident: &Ident) -> Option<Doc> {
 }
 
 fn read_by_tag(sheet: &mut Sheet<'_>, tag: &WireName, union: &PlannedUnion<'_>) -> Doc {
-    let converter = Converter { plan: sheet.plan, way: Way::In(sheet.options.level) };
+    let converter = Converter { plan: sheet.plan, way: Direction::In(sheet.options.level) };
     let mut branches: Vec<Doc> = Vec::new();
     for case in &union.cases {
         let tag = names::literal(case.tag.map_or("", WireName::as_str));
@@ -460,21 +466,21 @@ fn read_by_tag(sheet: &mut Sheet<'_>, tag: &WireName, union: &PlannedUnion<'_>) 
 }
 
 /// What tells values of a kind, among those that `json.loads` gives.
-fn test(kind: Kind, subject: &str) -> Option<String> {
+fn test(kind: CaseKind, subject: &str) -> Option<String> {
     let class = match kind {
-        Kind::Object => "dict",
-        Kind::List => "list",
-        Kind::Text => "str",
-        Kind::Boolean => "bool",
-        Kind::Integer => "int",
-        Kind::Number => "int | float",
-        Kind::Any => return None,
+        CaseKind::Object => "dict",
+        CaseKind::List => "list",
+        CaseKind::Text => "str",
+        CaseKind::Boolean => "bool",
+        CaseKind::Integer => "int",
+        CaseKind::Number => "int | float",
+        CaseKind::Any => return None,
     };
     Some(format!("isinstance({subject}, {class})"))
 }
 
 fn read_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
-    let converter = Converter { plan: sheet.plan, way: Way::In(sheet.options.level) };
+    let converter = Converter { plan: sheet.plan, way: Direction::In(sheet.options.level) };
     let mut body = Vec::new();
     let mut is_open = true;
     for (kind, case) in sheet.plan.by_kind(union) {
@@ -496,7 +502,7 @@ fn read_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) 
 
 /// Cases that stay as they are need no test, and the last of all needs none.
 fn write_by_kind(sheet: &mut Sheet<'_>, union: &PlannedUnion<'_>) -> Doc {
-    let converter = Converter { plan: sheet.plan, way: Way::Out };
+    let converter = Converter { plan: sheet.plan, way: Direction::Out };
     let mut tested = Vec::new();
     let mut last = None;
     let mut all_convert = true;

@@ -51,7 +51,7 @@ static ABOUT: About = About {
     settings: settings::SETTINGS,
     naming: names::NAMING,
     comment: Comment {
-        form: docs::Form::Quotes,
+        form: docs::CommentStyle::Quotes,
         width: 88,
         escape: docs::in_quotes,
         deprecated: Some("Deprecated."),

@@ -2,16 +2,16 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use crate::plan::{Naming, OwnName, Place, VariantKind, pascal_case, screaming_case, snake_case};
+use crate::plan::{NamePlace, Naming, OwnName, VariantKind, pascal_case, screaming_case, snake_case};
 use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
     member_case: Some(snake_case),
     case_case: screaming_case,
-    cases: Place::Type,
+    cases: NamePlace::Type,
     variant_case: pascal_case,
-    variants: Place::Type,
+    variants: NamePlace::Type,
     reserved_types: TAKEN_TYPES,
     reserved_members: TAKEN_MEMBERS,
     reserved_variants: &[],

@@ -92,7 +92,7 @@ impl PythonOptions {
             holds: match self.types {
                 Types::Pydantic => |_| true,
                 Types::Dataclasses => |scalar| scalar != Scalar::Decimal,
-                Types::TypedDicts => |scalar| !matches!(scalar, Scalar::Decimal | Scalar::Lettered(_)),
+                Types::TypedDicts => |scalar| !matches!(scalar, Scalar::Decimal | Scalar::StringEncoded(_)),
             },
             // A dictionary has its keys as they came, but its type does not name others.
             extras: match self.types {

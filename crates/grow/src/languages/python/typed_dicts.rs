@@ -1,7 +1,7 @@
 //! Typed dictionaries: what `json.loads` gives, with names for a type checker. Nothing of it is there at run time.
 
 use jar_sprout_layout::{Doc, cat, comma_list, group, hard, last_comma, lines, nest, soft, text};
-use jar_sprout_model::{OnWire, Slot, Type};
+use jar_sprout_model::{ScalarKind, Slot, Type};
 
 use super::Sheet;
 use super::settings::Level;
@@ -36,11 +36,11 @@ fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> String {
     match ty {
         Type::Any => "object".to_owned(),
         // A date stays the text it is on the wire.
-        Type::Scalar(scalar) => match scalar.on_wire() {
-            OnWire::Boolean => "bool",
-            OnWire::Integer => "int",
-            OnWire::Number => "float",
-            OnWire::Text => "str",
+        Type::Scalar(scalar) => match scalar.kind() {
+            ScalarKind::Boolean => "bool",
+            ScalarKind::Integer => "int",
+            ScalarKind::Number => "float",
+            ScalarKind::Text => "str",
         }
         .to_owned(),
         Type::Constant(constant) => {

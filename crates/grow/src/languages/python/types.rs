@@ -55,8 +55,8 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
     }
     // The library writes a decimal in letters as it is.
     let helpers = [
-        (Scalar::Lettered(Numeral::Integer), INTEGER_TEXT),
-        (Scalar::Lettered(Numeral::Float), FLOAT_TEXT),
+        (Scalar::StringEncoded(Numeral::Integer), INTEGER_TEXT),
+        (Scalar::StringEncoded(Numeral::Float), FLOAT_TEXT),
         (Scalar::Decimal, DECIMAL_NUMBER),
     ];
     match helpers.into_iter().find(|(of, _)| *of == scalar) {
@@ -82,9 +82,9 @@ pub(super) fn platform_scalar(scalar: Scalar, needs: &mut Needs) -> &'static str
     };
     match scalar {
         Scalar::Boolean => "bool",
-        Scalar::Integer(_) | Scalar::Lettered(Numeral::Integer) => "int",
-        Scalar::Float | Scalar::Lettered(Numeral::Float) => "float",
-        Scalar::Decimal | Scalar::Lettered(Numeral::Decimal) => {
+        Scalar::Integer(_) | Scalar::StringEncoded(Numeral::Integer) => "int",
+        Scalar::Float | Scalar::StringEncoded(Numeral::Float) => "float",
+        Scalar::Decimal | Scalar::StringEncoded(Numeral::Decimal) => {
             needs.imports.insert("from decimal import Decimal");
             "Decimal"
         }

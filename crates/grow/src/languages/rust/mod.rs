@@ -35,7 +35,7 @@ static ABOUT: About = About {
     settings: settings::SETTINGS,
     naming: names::NAMING,
     comment: Comment {
-        form: docs::Form::Lines("/// "),
+        form: docs::CommentStyle::Lines("/// "),
         width: 100,
         escape: docs::without_fences,
         deprecated: Some("Deprecated."),

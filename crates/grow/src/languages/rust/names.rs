@@ -4,16 +4,16 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::Words;
 
-use crate::plan::{Naming, OwnName, Place, VariantKind, in_ascii, pascal_case, snake_case};
+use crate::plan::{NamePlace, Naming, OwnName, VariantKind, in_ascii, pascal_case, snake_case};
 use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
     type_case: |words| pascal_case(&in_latin(words)),
     member_case: Some(|words| snake_case(&in_latin(words))),
     case_case: |words| pascal_case(&in_latin(words)),
-    cases: Place::Type,
+    cases: NamePlace::Type,
     variant_case: |words| pascal_case(&in_latin(words)),
-    variants: Place::Type,
+    variants: NamePlace::Type,
     reserved_types: TAKEN_TYPES,
     // Variants; fields are never in capitals.
     reserved_members: &["Other", "Self"],

@@ -59,7 +59,7 @@ impl RustOptions {
                 Dates::Time | Dates::Jiff => Fraction::Shortest,
             }),
             // The standard library has no decimal.
-            holds: |scalar| scalar != Scalar::Lettered(Numeral::Decimal),
+            holds: |scalar| scalar != Scalar::StringEncoded(Numeral::Decimal),
             extras: |_| Extras::Typed,
             fills_in: true,
             nulls: Nulls::WhereRequired,

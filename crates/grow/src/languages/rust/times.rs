@@ -13,7 +13,7 @@ use crate::spell::{HelpersByTime, TimeHelpers};
 
 /// A type of chrono, and how its values are written.
 #[derive(Clone, Copy)]
-struct Kind {
+struct CaseKind {
     /// What the function that writes them is called after.
     name: &'static str,
     ty: &'static str,
@@ -28,7 +28,7 @@ struct Kind {
 static WRITERS: LazyLock<HelpersByTime> =
     LazyLock::new(|| HelpersByTime([DATE_TIME, LOCAL_DATE_TIME, LOCAL_TIME].map(special)));
 
-const DATE_TIME: Kind = Kind {
+const DATE_TIME: CaseKind = CaseKind {
     name: "Rfc3339",
     ty: "DateTime<FixedOffset>",
     imports: &["chrono::DateTime", "chrono::FixedOffset", "chrono::SecondsFormat"],
@@ -36,7 +36,7 @@ const DATE_TIME: Kind = Kind {
     length: 26,
 };
 
-const LOCAL_DATE_TIME: Kind = Kind {
+const LOCAL_DATE_TIME: CaseKind = CaseKind {
     name: "LocalDateTime",
     ty: "NaiveDateTime",
     imports: &["chrono::NaiveDateTime"],
@@ -44,7 +44,7 @@ const LOCAL_DATE_TIME: Kind = Kind {
     length: 26,
 };
 
-const LOCAL_TIME: Kind = Kind {
+const LOCAL_TIME: CaseKind = CaseKind {
     name: "LocalTime",
     ty: "NaiveTime",
     imports: &["chrono::NaiveTime"],
@@ -87,10 +87,10 @@ pub(super) fn attribute(sheet: &Sheet<'_>, field: &PlannedField<'_>) -> Option<A
     }
 }
 
-fn special(kind: Kind) -> TimeHelpers {
+fn special(kind: CaseKind) -> TimeHelpers {
     TimeHelpers::new(|form| {
         let name = small_words(&format!("{}{}", kind.name, suffix(form)), "_").replace("rfc_3339", "rfc3339");
-        let Kind { name: _, ty, imports, format: _, length: _ } = &kind;
+        let CaseKind { name: _, ty, imports, format: _, length: _ } = &kind;
         let mut imports: Vec<&str> = imports.iter().copied().chain(["serde::Serializer"]).collect();
         let arm = arm(&kind, form);
         if arm.contains(".nanosecond()") {
@@ -105,7 +105,7 @@ fn special(kind: Kind) -> TimeHelpers {
 }
 
 /// What is done with a value.
-fn arm(kind: &Kind, form: TimeForm) -> String {
+fn arm(kind: &CaseKind, form: TimeForm) -> String {
     let is_letter = form.zero == ZeroOffset::Letter;
     let seconds = |digits: u8| if digits == 3 { "Millis" } else { "Micros" };
     let of_digits = |digits: u8| match kind.format {
@@ -161,7 +161,7 @@ mod tests {
     use super::*;
 
     #[track_caller]
-    fn check(kind: &Kind, fraction: Fraction, expected: &str) {
+    fn check(kind: &CaseKind, fraction: Fraction, expected: &str) {
         let arm = arm(kind, TimeForm { fraction, zero: ZeroOffset::Letter });
         assert!(arm.contains(expected), "{arm}");
     }

@@ -49,7 +49,7 @@ pub(super) fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
         Scalar::Integer(Width::Big) | Scalar::Decimal => "serde_json::Number",
         Scalar::Float => "f64",
         // No attribute reaches into a list.
-        Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Lettered(_) => "String",
+        Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::StringEncoded(_) => "String",
         Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date | Scalar::Time(_) => {
             let (name, imports) = date(scalar, sheet.options.dates);
             sheet.needs.imports.extend(imports);

@@ -37,7 +37,7 @@ static ABOUT: About = About {
     settings: settings::SETTINGS,
     naming: names::NAMING,
     comment: Comment {
-        form: docs::Form::Lines("/// "),
+        form: docs::CommentStyle::Lines("/// "),
         width: 100,
         escape: docs::as_it_is,
         deprecated: Some("- Warning: Deprecated."),

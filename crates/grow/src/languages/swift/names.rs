@@ -1,15 +1,15 @@
 //! Swift's names: casing, keywords, and what is taken.
 
-use crate::plan::{Naming, OwnName, Place, VariantKind, camel_case_with_initialisms, pascal_case};
+use crate::plan::{NamePlace, Naming, OwnName, VariantKind, camel_case_with_initialisms, pascal_case};
 use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
     member_case: Some(camel_case_with_initialisms),
     case_case: camel_case_with_initialisms,
-    cases: Place::Type,
+    cases: NamePlace::Type,
     variant_case: camel_case_with_initialisms,
-    variants: Place::Type,
+    variants: NamePlace::Type,
     reserved_types: TAKEN_TYPES,
     reserved_members: TAKEN_MEMBERS,
     reserved_variants: TAKEN_CASES,

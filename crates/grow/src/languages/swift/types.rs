@@ -76,9 +76,9 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
             sheet.needs.imports.insert("Foundation");
             "Decimal"
         }
-        Scalar::Lettered(Numeral::Integer) => help(sheet, &INTEGER_TEXT),
-        Scalar::Lettered(Numeral::Float) => help(sheet, &DOUBLE_TEXT),
-        Scalar::Lettered(Numeral::Decimal) => help(sheet, &DECIMAL_TEXT),
+        Scalar::StringEncoded(Numeral::Integer) => help(sheet, &INTEGER_TEXT),
+        Scalar::StringEncoded(Numeral::Float) => help(sheet, &DOUBLE_TEXT),
+        Scalar::StringEncoded(Numeral::Decimal) => help(sheet, &DECIMAL_TEXT),
         // Swift has no type for a time of day.
         Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Time(_) => "String",
         Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date => help(sheet, &ISO_DATE),

@@ -6,7 +6,7 @@ use jar_sprout_model::{Type, WireName};
 use super::Sheet;
 use super::settings::SwiftOptions;
 use super::{names, types};
-use crate::plan::{Ident, Kind, PlannedUnion};
+use crate::plan::{CaseKind, Ident, PlannedUnion};
 
 pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     let mut cases: Vec<Doc> = Vec::new();
@@ -69,14 +69,14 @@ fn decode_by_tag(sheet: &mut Sheet<'_>, union: &PlannedUnion<'_>) -> Doc {
 
 /// The kinds in an order in which one that is not there fails at once, and what can fail for more reasons comes last.
 fn decode_by_kind(sheet: &mut Sheet<'_>, union: &PlannedUnion<'_>) -> Doc {
-    let order = |kind: Kind| match kind {
-        Kind::Text => 0,
-        Kind::Boolean => 1,
-        Kind::Integer => 2,
-        Kind::Number => 3,
-        Kind::List => 4,
-        Kind::Object => 5,
-        Kind::Any => 6,
+    let order = |kind: CaseKind| match kind {
+        CaseKind::Text => 0,
+        CaseKind::Boolean => 1,
+        CaseKind::Integer => 2,
+        CaseKind::Number => 3,
+        CaseKind::List => 4,
+        CaseKind::Object => 5,
+        CaseKind::Any => 6,
     };
     let mut cases = sheet.plan.by_kind(union);
     cases.sort_by_key(|(kind, _)| order(*kind));

@@ -33,7 +33,7 @@ static ABOUT: About = About {
     settings: settings::SETTINGS,
     naming: names::NAMING,
     comment: Comment {
-        form: docs::Form::Stars,
+        form: docs::CommentStyle::Stars,
         width: 80,
         escape: docs::in_stars,
         deprecated: Some("@deprecated"),

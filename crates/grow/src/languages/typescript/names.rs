@@ -2,7 +2,7 @@
 
 use std::borrow::Cow;
 
-use crate::plan::{Naming, OwnName, Place, VariantKind, camel_case, pascal_case};
+use crate::plan::{NamePlace, Naming, OwnName, VariantKind, camel_case, pascal_case};
 use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
@@ -10,9 +10,9 @@ pub(super) const NAMING: Naming = Naming {
     // The types describe the JSON as it is: its keys are the properties.
     member_case: None,
     case_case: pascal_case,
-    cases: Place::Type,
+    cases: NamePlace::Type,
     variant_case: pascal_case,
-    variants: Place::Type,
+    variants: NamePlace::Type,
     reserved_types: TAKEN_TYPES,
     reserved_members: &[],
     reserved_variants: &[],

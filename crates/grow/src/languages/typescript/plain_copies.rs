@@ -5,7 +5,7 @@ use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
 use super::{ABOUT, names, types, union};
-use crate::plan::{Kind, Plan, PlannedField, PlannedType, PlannedUnion};
+use crate::plan::{CaseKind, Plan, PlannedField, PlannedType, PlannedUnion};
 use crate::spell::plain_copies::{
     self as copies, Both, Conversion, Sides, conversion, is_collection, may_be_null,
 };
@@ -143,9 +143,9 @@ fn by_kind(plan: &Plan<'_>, source: &PlannedUnion<'_>) -> Vec<Doc> {
     let mut cases = plan.by_kind(source);
     // What an array is told from is an object as well to the compiler: it comes last, and needs no test.
     cases.sort_by_key(|(kind, _)| match kind {
-        Kind::Text | Kind::Boolean | Kind::Integer | Kind::Number | Kind::List => 0,
-        Kind::Object => 1,
-        Kind::Any => 2,
+        CaseKind::Text | CaseKind::Boolean | CaseKind::Integer | CaseKind::Number | CaseKind::List => 0,
+        CaseKind::Object => 1,
+        CaseKind::Any => 2,
     });
     let last = cases.len().saturating_sub(1);
     let mut body = Vec::new();
@@ -168,17 +168,17 @@ fn by_kind(plan: &Plan<'_>, source: &PlannedUnion<'_>) -> Vec<Doc> {
 }
 
 /// What tells a kind from the others, so that the compiler knows it too.
-fn test(plan: &Plan<'_>, kind: Kind) -> Option<&'static str> {
+fn test(plan: &Plan<'_>, kind: CaseKind) -> Option<&'static str> {
     match kind {
-        Kind::Text => Some("typeof wire === \"string\""),
-        Kind::Boolean => Some("typeof wire === \"boolean\""),
-        Kind::Integer | Kind::Number if plan.leaves_doubles => {
+        CaseKind::Text => Some("typeof wire === \"string\""),
+        CaseKind::Boolean => Some("typeof wire === \"boolean\""),
+        CaseKind::Integer | CaseKind::Number if plan.leaves_doubles => {
             Some("typeof wire === \"number\" || typeof wire === \"bigint\"")
         }
-        Kind::Integer | Kind::Number => Some("typeof wire === \"number\""),
-        Kind::List => Some("Array.isArray(wire)"),
-        Kind::Object => Some("typeof wire === \"object\" && wire !== null"),
-        Kind::Any => None,
+        CaseKind::Integer | CaseKind::Number => Some("typeof wire === \"number\""),
+        CaseKind::List => Some("Array.isArray(wire)"),
+        CaseKind::Object => Some("typeof wire === \"object\" && wire !== null"),
+        CaseKind::Any => None,
     }
 }
 

@@ -6,12 +6,12 @@ use std::sync::LazyLock;
 use jar_sprout_layout::{
     Doc, braces, cat, comma_list, group, hard, last_comma, lines, nest, paragraphs, soft, text,
 };
-use jar_sprout_model::{OnWire, Scalar, Slot, Type, WireName};
+use jar_sprout_model::{Scalar, ScalarKind, Slot, Type, WireName};
 
 use super::Sheet;
 use super::{Reading, names};
 use crate::plan::{
-    DefaultSpelling, Fate, Ident, Kind, PlannedCase, PlannedDefinition, PlannedField, PlannedRoot,
+    CaseKind, DefaultSpelling, Fate, Ident, PlannedCase, PlannedDefinition, PlannedField, PlannedRoot,
     PlannedType, PlannedUnion,
 };
 use crate::spell::{Helper, Needs};
@@ -138,12 +138,12 @@ fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> Doc {
         Type::Any => named("unknownAt"),
         Type::Scalar(Scalar::DateTime(_)) if sheet.options.reading == Reading::Dated => named("dateAt"),
         Type::Scalar(scalar) if scalar.leaves_doubles() => named("bigintAt"),
-        Type::Scalar(Scalar::Lettered(_)) => named("numeralAt"),
-        Type::Scalar(scalar) => named(match scalar.on_wire() {
-            OnWire::Boolean => "booleanAt",
-            OnWire::Integer | OnWire::Number if sheet.plan.leaves_doubles => "roundedAt",
-            OnWire::Integer | OnWire::Number => "numberAt",
-            OnWire::Text => "textAt",
+        Type::Scalar(Scalar::StringEncoded(_)) => named("numeralAt"),
+        Type::Scalar(scalar) => named(match scalar.kind() {
+            ScalarKind::Boolean => "booleanAt",
+            ScalarKind::Integer | ScalarKind::Number if sheet.plan.leaves_doubles => "roundedAt",
+            ScalarKind::Integer | ScalarKind::Number => "numberAt",
+            ScalarKind::Text => "textAt",
         }),
         Type::Constant(constant) => {
             need("constantOf", sheet.needs);
@@ -267,19 +267,21 @@ fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Ve
     let mut is_open = true;
     for (kind, case) in sheet.plan.by_kind(union) {
         let test = match kind {
-            Kind::Object => Some("typeof value === \"object\" && value !== null && !Array.isArray(value)"),
-            Kind::List => Some("Array.isArray(value)"),
-            Kind::Text => Some("typeof value === \"string\""),
-            Kind::Boolean => Some("typeof value === \"boolean\""),
-            Kind::Integer if sheet.plan.leaves_doubles => {
+            CaseKind::Object => {
+                Some("typeof value === \"object\" && value !== null && !Array.isArray(value)")
+            }
+            CaseKind::List => Some("Array.isArray(value)"),
+            CaseKind::Text => Some("typeof value === \"string\""),
+            CaseKind::Boolean => Some("typeof value === \"boolean\""),
+            CaseKind::Integer if sheet.plan.leaves_doubles => {
                 Some("typeof value === \"bigint\" || Number.isInteger(value)")
             }
-            Kind::Integer => Some("Number.isInteger(value)"),
-            Kind::Number if sheet.plan.leaves_doubles => {
+            CaseKind::Integer => Some("Number.isInteger(value)"),
+            CaseKind::Number if sheet.plan.leaves_doubles => {
                 Some("typeof value === \"bigint\" || typeof value === \"number\"")
             }
-            Kind::Number => Some("typeof value === \"number\""),
-            Kind::Any => None,
+            CaseKind::Number => Some("typeof value === \"number\""),
+            CaseKind::Any => None,
         };
         let read = cat([text("return "), read(sheet, case.slot), text("(value, path);")]);
         match test {

@@ -1,6 +1,6 @@
 //! Model types as TypeScript types.
 
-use jar_sprout_model::{OnWire, Scalar, Slot, Type};
+use jar_sprout_model::{Scalar, ScalarKind, Slot, Type};
 
 use super::Sheet;
 use super::settings::TypeScriptOptions;
@@ -71,14 +71,14 @@ fn scalar(scalar: Scalar, options: &TypeScriptOptions) -> &'static str {
     if options.reading != Reading::None && scalar.leaves_doubles() {
         return "bigint";
     }
-    if matches!(scalar, Scalar::Lettered(_)) {
+    if matches!(scalar, Scalar::StringEncoded(_)) {
         return "`${number}`";
     }
     // JSON's own types: a date stays the text it is on the wire.
-    match scalar.on_wire() {
-        OnWire::Boolean => "boolean",
-        OnWire::Integer | OnWire::Number => "number",
-        OnWire::Text => "string",
+    match scalar.kind() {
+        ScalarKind::Boolean => "boolean",
+        ScalarKind::Integer | ScalarKind::Number => "number",
+        ScalarKind::Text => "string",
     }
 }
 
