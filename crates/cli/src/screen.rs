@@ -2,6 +2,7 @@
 
 use std::borrow::Cow;
 
+use jar_sprout_model::is_hidden;
 use unicode_width::{UnicodeWidthChar, UnicodeWidthStr};
 
 /// Columns where there is no terminal.
@@ -17,14 +18,10 @@ pub(crate) fn width() -> usize {
 
 /// A text with its control and direction-changing characters spelled out.
 pub(crate) fn visible(text: &str) -> Cow<'_, str> {
-    let hidden = |c: char| {
-        c.is_control()
-            || matches!(c, '\u{200B}'..='\u{200F}' | '\u{2028}'..='\u{202E}' | '\u{2060}'..='\u{2069}' | '\u{FEFF}')
-    };
-    if !text.contains(hidden) {
+    if !text.contains(is_hidden) {
         return Cow::Borrowed(text);
     }
-    let spell = |c: char| if hidden(c) { c.escape_default().to_string() } else { c.to_string() };
+    let spell = |c: char| if is_hidden(c) { c.escape_default().to_string() } else { c.to_string() };
     Cow::Owned(text.chars().map(spell).collect())
 }
 

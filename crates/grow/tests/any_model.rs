@@ -4,8 +4,10 @@
 
 use std::collections::BTreeSet;
 
-use jar_sprout_grow::{Arrangement, GrownFile, LANGUAGES, Origin, Settings, grow, json_schema, origin};
-use jar_sprout_model::{Model, SourceId};
+use jar_sprout_grow::{
+    Arrangement, GrownFile, LANGUAGES, Language, Origin, Settings, Values, grow, json_schema, origin,
+};
+use jar_sprout_model::{Model, SourceId, is_hidden};
 use jar_sprout_settle::{Policies, RootName, infer, root_name};
 use jar_sprout_shape::{Shape, observe};
 use proptest::prelude::*;
@@ -44,6 +46,25 @@ fn any_json() -> impl Strategy<Value = Value> {
     })
 }
 
+/// More settings than any language has.
+const MOST_SETTINGS: usize = 24;
+
+/// Settings of a language, each as it is by itself or with one of its values.
+fn picked(language: &dyn Language, picks: &[prop::sample::Index]) -> Settings {
+    let mut settings = Settings::default();
+    assert!(language.settings().len() <= MOST_SETTINGS);
+    for (setting, pick) in language.settings().iter().zip(picks) {
+        let values: Vec<&str> = match setting.values() {
+            Values::Choice(choices) => choices.iter().map(|choice| choice.value).collect(),
+            Values::Text { example, .. } => vec![example],
+        };
+        if let Some(value) = pick.index(values.len() + 1).checked_sub(1) {
+            language.set(&mut settings, setting.key(), values[value]).unwrap();
+        }
+    }
+    settings
+}
+
 proptest! {
     #[test]
     fn a_sample_passes_the_schema_grown_from_it(sample in any_json(), file in ".{0,8}") {
@@ -55,20 +76,24 @@ proptest! {
     }
 
     #[test]
-    fn any_sample_grows_into_every_language(sample in any_json(), file in ".{0,8}") {
+    fn any_sample_grows_into_every_language(
+        sample in any_json(),
+        file in ".{0,8}",
+        picks in prop::collection::vec(any::<prop::sample::Index>(), MOST_SETTINGS),
+    ) {
         let model = model_of(&sample, &file);
         for language in LANGUAGES {
+            let settings = picked(*language, &picks);
             for arrangement in [Arrangement::Together, Arrangement::AsUsual] {
-                let files = grow(&*language.dialect(&Settings::default()), &model, arrangement);
+                let files = grow(&*language.dialect(&settings), &model, arrangement);
                 let names: BTreeSet<String> = files.iter().map(|file| file.name.to_lowercase()).collect();
                 prop_assert_eq!(names.len(), files.len(), "file names differ on every disk");
                 for GrownFile { name, text } in files {
                     prop_assert!(!name.contains(['/', '\\', '\0']) && !name.starts_with('.'), "{name:?}");
                     prop_assert!(origin(&text) == Origin::Grown(None) && text.ends_with('\n'), "{text}");
-                    let bare = |c: char| (c.is_control() && c != '\n') || matches!(c, '\u{2028}'..='\u{202E}' | '\u{2066}'..='\u{2069}');
                     // Some indent with tabs, at the start of a line.
                     let mut lines = text.lines().map(|line| line.trim_start_matches('\t'));
-                    prop_assert!(lines.all(|line| !line.contains(bare)), "{text:?}");
+                    prop_assert!(lines.all(|line| !line.contains(is_hidden)), "{text:?}");
                 }
             }
         }

@@ -5,6 +5,7 @@
 
 mod draft;
 mod each;
+mod hidden;
 mod kind;
 mod model;
 mod problem;
@@ -15,6 +16,7 @@ mod words;
 
 pub use draft::{Draft, DraftCase, DraftField, DraftId, DraftKind, DraftNode, DraftRoot};
 pub use each::each;
+pub use hidden::is_hidden;
 pub use kind::{Kind, KindSet};
 pub use model::{
     Case, DefaultValue, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, Record, Root,

@@ -5,7 +5,7 @@
 
 use std::io::Read;
 
-use jar_sprout_model::{Excerpt, Place, Problem, SourceId, Spot};
+use jar_sprout_model::{Excerpt, Place, Problem, SourceId, Spot, is_hidden};
 
 use crate::fault::{Fault, Found};
 use crate::token::{Expected, Number, is_number_byte, plain_run, written};
@@ -450,13 +450,10 @@ impl<R: Read> Input<R> {
 
 /// A character that cannot disturb a terminal.
 fn printable(character: char) -> char {
-    if character == '\t' {
-        ' '
-    } else if character.is_control() || matches!(character, '\u{202A}'..='\u{202E}' | '\u{2066}'..='\u{2069}')
-    {
-        '\u{FFFD}'
-    } else {
-        character
+    match character {
+        '\t' => ' ',
+        hidden if is_hidden(hidden) => '\u{FFFD}',
+        shown => shown,
     }
 }
 

@@ -3,9 +3,7 @@
 use std::borrow::Cow;
 
 use jar_sprout_layout::{Doc, cat, hard, lines, text};
-use jar_sprout_model::Docs;
-
-use super::literal::is_unsafe;
+use jar_sprout_model::{Docs, is_hidden};
 
 /// How a language writes documentation.
 pub(crate) struct Comment {
@@ -160,7 +158,7 @@ fn tidy(line: &str) -> Cow<'_, str> {
     if is_plain {
         return Cow::Borrowed(line.trim());
     }
-    let line: String = line.chars().map(|c| if is_unsafe(c) { ' ' } else { c }).collect();
+    let line: String = line.chars().map(|c| if is_hidden(c) { ' ' } else { c }).collect();
     Cow::Owned(line.split_whitespace().collect::<Vec<_>>().join(" "))
 }
 

@@ -1,5 +1,7 @@
 //! Text literals: whatever stands in a text, the literal says just that and nothing else.
 
+use jar_sprout_model::is_hidden;
+
 /// How a language writes a text literal.
 pub(crate) struct Literal {
     /// What opens and closes it.
@@ -24,7 +26,7 @@ impl Literal {
         for character in text.chars() {
             if let Some((_, escape)) = self.escapes.iter().find(|(special, _)| *special == character) {
                 out.push_str(escape);
-            } else if is_unsafe(character) {
+            } else if is_hidden(character) {
                 out.push_str(&(self.character)(character));
             } else {
                 out.push(character);
@@ -33,15 +35,6 @@ impl Literal {
         out.push(self.quote);
         out
     }
-}
-
-/// Characters that must not stand in code as they are: they end lines, are invisible, or turn the order of
-/// what is read.
-pub(crate) fn is_unsafe(character: char) -> bool {
-    character.is_control()
-        || matches!(character,
-            '\u{AD}' | '\u{61C}' | '\u{180E}' | '\u{200B}'..='\u{200F}' | '\u{2028}'..='\u{202E}'
-            | '\u{2060}'..='\u{206F}' | '\u{FEFF}' | '\u{FFF9}'..='\u{FFFB}' | '\u{E0000}'..='\u{E0FFF}')
 }
 
 /// `\u001f`, the escape that most languages share: a UTF-16 code unit, or two of them.
