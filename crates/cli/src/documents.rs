@@ -10,7 +10,7 @@ use percent_encoding::percent_decode_str;
 
 use crate::failure::{Failure, Outcome, reason};
 use crate::report;
-use crate::sources::SourceNames;
+use crate::source_names::SourceNames;
 
 /// How much of a file is looked at to tell whether it may be a document.
 const HEAD: usize = 1 << 16;

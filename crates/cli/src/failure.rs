@@ -4,7 +4,7 @@ use std::io;
 
 use jar_sprout_model::{Problem, Spot};
 
-use crate::sources::SourceNames;
+use crate::source_names::SourceNames;
 
 /// Why a command cannot go on.
 #[derive(Debug)]

@@ -19,6 +19,7 @@ mod report;
 mod request;
 mod screen;
 mod settings;
+mod source_names;
 mod sources;
 mod wording;
 

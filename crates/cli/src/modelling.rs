@@ -11,7 +11,8 @@ use crate::args::Questions;
 use crate::failure::{Failure, Outcome};
 use crate::report;
 use crate::request::{Request, Selection};
-use crate::sources::{Gathered, LocatedSample, SourceNames, located_samples};
+use crate::source_names::SourceNames;
+use crate::sources::{Gathered, LocatedSample, located_samples};
 use crate::wording::nearest;
 
 /// How many questions are shown unless all are asked for.

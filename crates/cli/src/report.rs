@@ -10,7 +10,7 @@ use owo_colors::OwoColorize;
 use crate::exit::Exit;
 use crate::failure::Failure;
 use crate::screen::visible;
-use crate::sources::SourceNames;
+use crate::source_names::SourceNames;
 
 /// Shows why a command could not go on, and says with which status to leave.
 pub(crate) fn failure(failure: &Failure) -> Exit {

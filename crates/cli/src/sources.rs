@@ -18,22 +18,8 @@ use crate::documents;
 use crate::failure::{Failure, Outcome, reason};
 use crate::report;
 use crate::request::Selection;
+use crate::source_names::SourceNames;
 use crate::wording::nearest;
-
-/// What a source is called in messages, by its id.
-#[derive(Debug, Clone, Default)]
-pub(crate) struct SourceNames(Vec<String>);
-
-impl SourceNames {
-    /// Names in the order of their ids.
-    pub(crate) fn of(names: Vec<String>) -> Self {
-        Self(names)
-    }
-
-    pub(crate) fn get(&self, id: SourceId) -> &str {
-        self.0.get(id.0 as usize).map_or("the input", String::as_str)
-    }
-}
 
 /// Where samples are read from.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
@@ -66,7 +52,7 @@ pub(crate) struct Gathered {
 pub(crate) fn gather(selection: &Selection) -> Outcome<Gathered> {
     let at = part(selection)?;
     let sources = find_sources(&selection.sources)?;
-    let names = SourceNames(sources.iter().map(Source::name).collect());
+    let names = SourceNames::of(sources.iter().map(Source::name).collect());
     let stems = sources.iter().filter_map(Source::stem).collect();
     let folder = shared_folder(&sources);
     let mut gathered = Gathered {
@@ -218,7 +204,7 @@ impl Gathered {
             }
         };
         // A file of many values, one a line, is named after them all, as a list is.
-        let has_many = last_key.is_none() && self.samples > self.names.0.len() as u64;
+        let has_many = last_key.is_none() && self.samples > self.names.len() as u64;
         let is_item = steps.last() == Some(&Step::All) || has_many;
         if is_item { singular(&name) } else { name }
     }

@@ -15,11 +15,11 @@ use jar_sprout_model::{
 
 use crate::api::{self, Operation, Sent, Wanted};
 use crate::docs::{docs_of, says};
+use crate::flat::resolve::{Declared, Resolved};
 use crate::flat::{Flat, Flattening, NoteKind, Property, Spec};
 use crate::library::Library;
 use crate::names::component_name;
 use crate::pointers::pointers_of;
-use crate::resolve::{Declared, Resolved};
 use crate::text::Word;
 use crate::value::{Object, Value};
 

@@ -1,14 +1,16 @@
 //! Flat schemas: what a schema says when its references and `allOf` are followed.
 
+pub(crate) mod resolve;
+
 use foldhash::fast::RandomState;
 use indexmap::{IndexMap, IndexSet};
 use jar_sprout_model::{Kind, KindSet};
 
 use crate::docs::says;
 use crate::library::References;
-use crate::resolve::Declared;
 use crate::text::{Role, Text, Word};
 use crate::value::{Object, Value};
+use resolve::Declared;
 
 /// A schema, or several taken together.
 #[derive(Debug, Clone)]

@@ -10,20 +10,21 @@
 mod api;
 mod docs;
 mod draft;
+mod fault;
 mod flat;
 mod library;
 mod names;
 mod pointers;
 mod read;
-mod resolve;
 mod text;
 mod value;
 mod yaml;
 
 pub use api::{Carried, Operation};
 pub use draft::{Drafted, draft_document};
+pub use fault::Fault;
 pub use library::{Files, Library, NoFiles};
-pub use read::{DocumentKind, Fault, read_value, recognise, recognise_text};
+pub use read::{DocumentKind, read_value, recognise, recognise_text};
 pub use text::{Text, Word};
 pub use value::{Object, Value};
 pub use yaml::yaml_as_json;

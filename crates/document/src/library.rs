@@ -8,7 +8,8 @@ use foldhash::HashMap as FastMap;
 use foldhash::fast::RandomState;
 use url::Url;
 
-use crate::read::{DocumentKind, Fault, read_document, read_value, recognise};
+use crate::fault::Fault;
+use crate::read::{DocumentKind, read_document, read_value, recognise};
 use crate::text::Word;
 use crate::value::{ByPlace, Object, Value};
 

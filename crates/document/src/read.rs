@@ -4,19 +4,9 @@ use indexmap::IndexMap;
 use serde_json::Number;
 use serde_json::value::RawValue;
 
+use crate::fault::Fault;
 use crate::value::{Object, Value, read_json};
 use crate::yaml::read_yaml;
-
-/// Why a text is neither JSON nor YAML.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Fault {
-    /// What is wrong.
-    pub message: String,
-    /// Line and column, from 1, where they are known.
-    pub place: Option<(u64, u64)>,
-    /// The way out.
-    pub help: Option<String>,
-}
 
 /// What a document describes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]

@@ -10,7 +10,7 @@ use foldhash::{HashMap as FastMap, HashSet as FastSet};
 use saphyr_parser::{Event, Parser, ScalarStyle, ScanError, Span, Tag};
 use serde_json::Number;
 
-use crate::read::Fault;
+use crate::fault::Fault;
 use crate::text::Text;
 use crate::value::{Object, Value};
 

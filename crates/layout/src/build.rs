@@ -216,3 +216,15 @@ pub fn members(head: impl Into<Doc>, inside: impl IntoIterator<Item = Doc>) -> D
     let mut inside = inside.into_iter().peekable();
     if inside.peek().is_none() { cat([head.into(), text(" {}")]) } else { braces(head, [paragraphs(inside)]) }
 }
+
+impl From<&'static str> for Doc {
+    fn from(line: &'static str) -> Self {
+        text(line)
+    }
+}
+
+impl From<String> for Doc {
+    fn from(line: String) -> Self {
+        text(line)
+    }
+}

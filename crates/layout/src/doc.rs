@@ -40,15 +40,3 @@ pub enum Fit {
     /// Never.
     Never,
 }
-
-impl From<&'static str> for Doc {
-    fn from(line: &'static str) -> Self {
-        crate::build::text(line)
-    }
-}
-
-impl From<String> for Doc {
-    fn from(line: String) -> Self {
-        crate::build::text(line)
-    }
-}

@@ -8,7 +8,7 @@ use std::path::{Path, PathBuf};
 use jar_sprout_model::Model;
 
 use crate::proof::{Proof, Staged};
-use crate::prove::Miss;
+use crate::report::Miss;
 use crate::round_trip::{Comparison, Lenience};
 
 /// A line for each sample: its trial, its file, the file for what comes back.

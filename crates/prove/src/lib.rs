@@ -7,6 +7,7 @@ mod jobs;
 mod memory;
 mod proof;
 mod prove;
+mod report;
 mod round_trip;
 mod run;
 mod toolchain;
@@ -15,6 +16,7 @@ mod tools;
 
 pub use memory::{Digest, Memory};
 pub use proof::{Proof, Sample};
-pub use prove::{Miss, Order, Report, ToolOutput, prove};
+pub use prove::prove;
+pub use report::{Miss, Order, Report, ToolOutput};
 pub use toolchain::Missing;
 pub use tools::Tools;

@@ -6,8 +6,6 @@ use std::hash::{DefaultHasher, Hash, Hasher};
 use std::io;
 use std::path::PathBuf;
 
-use crate::prove::Report;
-
 /// All that a proof depends on, as one number: the toolchain and how it is called, the grown code, the samples, and the
 /// rules by which they are compared. Proofs of other settings, or of another run, whose numbers are the same are the same
 /// proof.
@@ -46,13 +44,13 @@ impl Memory {
         self.file(digest).exists()
     }
 
-    /// Remembers what a report proves, which is for its reader to say: it may object to what a judge said.
+    /// Remembers proofs. Whether a report's are good is for its reader to say, who may object to what a judge said.
     ///
     /// # Errors
     /// Files that cannot be written.
-    pub fn remember(&self, report: &Report) -> io::Result<()> {
+    pub fn remember(&self, proven: &[Digest]) -> io::Result<()> {
         fs::create_dir_all(&self.folder)?;
-        report.proven.iter().try_for_each(|digest| fs::write(self.file(*digest), ""))
+        proven.iter().try_for_each(|digest| fs::write(self.file(*digest), ""))
     }
 
     fn file(&self, digest: Digest) -> PathBuf {
@@ -69,9 +67,8 @@ mod tests {
         let folder = tempfile::tempdir().unwrap();
         let at = |basis: u8| Memory::at(folder.path().join("proofs"), &basis);
         let [proven, other] = [1_u8, 2].map(|code| Digest::of(&code));
-        let report = Report { proven: vec![proven], ..Report::default() };
         assert!(!at(1).has(proven));
-        at(1).remember(&report).unwrap();
+        at(1).remember(&[proven]).unwrap();
         assert!(at(1).has(proven));
         assert!(!at(1).has(other));
         assert!(!at(2).has(proven));

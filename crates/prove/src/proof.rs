@@ -6,7 +6,7 @@ use jar_sprout_settle::case_of;
 use serde_json::Value;
 
 use crate::memory::Digest;
-use crate::prove::Order;
+use crate::report::Order;
 
 /// A model and the samples it must carry.
 #[derive(Debug, Clone)]

@@ -7,24 +7,20 @@
 mod fault;
 mod form;
 mod input;
-mod list;
 mod number;
-mod object;
 mod observe;
 mod path;
 mod shape;
 mod tally;
 mod text;
 mod token;
-mod variant;
 
 pub use form::Form;
-pub use list::{Lengths, Lists};
 pub use number::{Numbers, Range};
-pub use object::{FieldShape, MAX_KEYS, Objects};
 pub use observe::{MAX_DEPTH, MAX_POSITIONS, Observed, observe};
 pub use path::{NoMatch, Path, PathError, Step};
-pub use shape::{Booleans, Shape};
+pub use shape::{
+    Beside, Booleans, FieldShape, Lengths, Lists, MAX_KEYS, MAX_VARIANTS, Objects, Shape, Variant, VariantKey,
+};
 pub use tally::Tally;
 pub use text::{Distinct, MAX_DISTINCT, Texts};
-pub use variant::{Beside, MAX_VARIANTS, Variant, VariantKey};

@@ -6,11 +6,11 @@ use jar_sprout_model::{Kind, KindSet, Problem, SourceId};
 
 use crate::fault::Fault;
 use crate::input::{BUFFER_SIZE, Input};
-use crate::list::{Lists, MAX_FIXED};
-use crate::object::{FieldIndex, Objects};
 use crate::shape::Shape;
+use crate::shape::list::{Lists, MAX_FIXED};
+use crate::shape::object::{FieldIndex, Objects};
+use crate::shape::variant::{Seen, Sighting};
 use crate::token::Written;
-use crate::variant::{Seen, Sighting};
 
 /// The deepest nesting that is followed.
 pub const MAX_DEPTH: usize = 512;

@@ -14,7 +14,8 @@ use crate::jar::{Jar, Models, Opened, enter_jar, open_models};
 use crate::modelling::misfits_of;
 use crate::report;
 use crate::screen::visible;
-use crate::sources::{SourceNames, located_samples};
+use crate::source_names::SourceNames;
+use crate::sources::located_samples;
 use crate::wording::counted;
 
 /// Something that is not as it should be.

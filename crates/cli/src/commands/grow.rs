@@ -22,7 +22,8 @@ use crate::modelling::{Home, model, show_misfits, show_questions};
 use crate::report;
 use crate::request::Request;
 use crate::settings::{language, set, set_all};
-use crate::sources::{SourceNames, gather};
+use crate::source_names::SourceNames;
+use crate::sources::gather;
 use crate::wording::{counted, listed, quoted_with};
 
 pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {

@@ -14,7 +14,8 @@ use crate::modelling::{model, not_found};
 use crate::report;
 use crate::request::Request;
 use crate::screen::visible;
-use crate::sources::{SourceNames, gather};
+use crate::source_names::SourceNames;
+use crate::sources::gather;
 use jar_sprout_settle::Inferred;
 
 pub(crate) fn why(args: &WhyArgs) -> Outcome<Exit> {

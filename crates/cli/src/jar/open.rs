@@ -9,7 +9,8 @@ use super::{FILE, Jar, JarDecision, JarModel, nearest_jar, read_jar};
 use crate::failure::{Failure, Outcome, reason};
 use crate::modelling::{decided_model, not_found, unmatched_problem};
 use crate::report;
-use crate::sources::{Gathered, SourceNames, gather};
+use crate::source_names::SourceNames;
+use crate::sources::{Gathered, gather};
 use crate::wording::did_you_mean;
 
 /// A model of a jar, made from its samples.

@@ -16,7 +16,7 @@ use crate::keys::{Key, LANGUAGE, MODEL, TOP, VERSION};
 use crate::policies::POLICIES;
 use crate::request::{Request, Selection};
 use crate::settings::setting_problem;
-use crate::sources::SourceNames;
+use crate::source_names::SourceNames;
 use crate::wording::did_you_mean;
 
 /// Reads the jar of a folder.

@@ -7,10 +7,10 @@ use jar_sprout_model::Place;
 use rustc_hash::FxHasher;
 
 use crate::shape::Shape;
+use crate::shape::variant::{Beside, Known, Links, Sighting, Variant, VariantKey, Variants};
 use crate::tally::Tally;
 use crate::text::MAX_DISTINCT;
 use crate::token::Expected;
-use crate::variant::{Beside, Known, Links, Sighting, Variant, VariantKey, Variants};
 
 /// Past this many distinct keys at one position, the keys are data: all values merge into one shape.
 pub const MAX_KEYS: usize = 256;

@@ -5,9 +5,10 @@
 
 use std::collections::BTreeSet;
 
-use crate::object::FieldIndex;
-use crate::text::MAX_DISTINCT;
 use jar_sprout_model::KindSet;
+
+use crate::shape::object::FieldIndex;
+use crate::text::MAX_DISTINCT;
 
 /// The most sets of keys told apart at one position.
 pub const MAX_VARIANTS: usize = 32;

@@ -1,11 +1,18 @@
 //! The shape: what the samples showed at one position, as counters that merge.
 
-use crate::list::Lists;
+pub(crate) mod list;
+pub(crate) mod object;
+pub(crate) mod variant;
+
+use jar_sprout_model::Kind;
+
 use crate::number::Numbers;
-use crate::object::Objects;
 use crate::tally::Tally;
 use crate::text::Texts;
-use jar_sprout_model::Kind;
+
+pub use list::{Lengths, Lists};
+pub use object::{FieldShape, MAX_KEYS, Objects};
+pub use variant::{Beside, MAX_VARIANTS, Variant, VariantKey};
 
 /// What was seen at one position. Merging two shapes equals observing both inputs, in any order.
 #[derive(Debug, Clone, Default, PartialEq)]
