@@ -10,8 +10,8 @@ use jar_sprout_prove::{Proof, Sample};
 use jar_sprout_settle::{Policies, misfits, settle_document};
 
 /// The files of one entry, which may refer to each other.
-struct FilesBeside<'f> {
-    folder: &'f Path,
+pub(crate) struct FilesBeside<'f> {
+    pub(crate) folder: &'f Path,
 }
 
 impl Files for FilesBeside<'_> {

@@ -5,6 +5,7 @@
 mod awkward;
 mod documents;
 mod fingerprint;
+mod stages;
 mod sweep;
 mod tidy;
 
@@ -15,16 +16,18 @@ use anyhow::{Result, bail};
 
 /// What there is to do.
 const TASKS: &str = "\
-bless             write expected outputs anew
-sweep FOLDER      prove every group of samples in a folder
-fingerprint ...   note all that is grown, and tell what a change of the code changed in it
-tidy              check the house's rules";
+bless                   write expected outputs anew
+stages FILE [LANGUAGE]  print what each stage makes of samples or of a document
+sweep FOLDER            prove every group of samples in a folder
+fingerprint ...         note all that is grown, and tell what a change of the code changed in it
+tidy                    check the house's rules";
 
 fn main() -> Result<()> {
     let mut arguments = std::env::args().skip(1);
     let task = arguments.next().unwrap_or_default();
     match task.as_str() {
         "bless" => bless(),
+        "stages" => stages::stages(&arguments.collect::<Vec<_>>()),
         "sweep" => sweep::sweep(&arguments.collect::<Vec<_>>()),
         "fingerprint" => fingerprint::fingerprint(&arguments.collect::<Vec<_>>()),
         "tidy" => tidy::tidy(&root()),

@@ -6,6 +6,7 @@ use crate::language::Language;
 use crate::languages::LANGUAGES;
 use crate::plan::Plan;
 use crate::prepare::{Prepared, prepare as prepare_for, types_without_extras as without_extras};
+use crate::settings::Spread;
 use crate::spell::{Arrangement, Dialect, GrownFile, Trial, TrialSample, spell};
 
 /// A model brought down to what a dialect can do: what growing, trials and proofs share.
@@ -29,7 +30,22 @@ pub fn grow(dialect: &dyn Dialect, model: &Model, arrangement: Arrangement) -> V
 
 /// The trial of a prepared model's code, which stands in the folder `place` beside the driver.
 pub fn trial(dialect: &dyn Dialect, model: &Prepared<'_>, place: &str, samples: Vec<TrialSample>) -> Trial {
-    Trial::of(dialect, &plan(dialect, model), place, samples)
+    let plan = plan(dialect, model);
+    let entry = plan.root_name().to_owned();
+    let file = match dialect.abilities().spread {
+        Spread::PerType => &entry,
+        Spread::Together => plan.title(),
+    };
+    let file = dialect.file_name(file);
+    let home = plan.entry_home().as_str().to_owned();
+    let (_, functions) = plan.entries().next().expect("the first root is named");
+    let [decode, encode] = functions.each_ref().map(|ident| ident.as_str().to_owned());
+    Trial { place: place.to_owned(), home, decode, encode, file, entry, samples }
+}
+
+/// The plan of a prepared model, type by type, for eyes and not for programs.
+pub fn outline(dialect: &dyn Dialect, model: &Prepared<'_>) -> String {
+    plan(dialect, model).types.iter().map(|ty| format!("{ty:#?}\n")).collect()
 }
 
 /// The types of a model of which a dialect does not keep the keys beyond their fields.

@@ -15,7 +15,9 @@ mod prepare;
 mod settings;
 mod spell;
 
-pub use grow::{find_language, grow, grow_prepared, nearest_language, prepare, trial, types_without_extras};
+pub use grow::{
+    find_language, grow, grow_prepared, nearest_language, outline, prepare, trial, types_without_extras,
+};
 pub use json_schema::json_schema;
 pub use language::Language;
 pub use languages::LANGUAGES;

@@ -6,9 +6,10 @@ use jar_sprout_model::{Kind, KindSet, Problem, SourceId};
 
 use crate::fault::Fault;
 use crate::input::{BUFFER_SIZE, Input};
+use crate::shape::FieldIndex;
 use crate::shape::Shape;
 use crate::shape::list::{Lists, MAX_FIXED};
-use crate::shape::object::{FieldIndex, Objects};
+use crate::shape::object::Objects;
 use crate::shape::variant::{Seen, Sighting};
 use crate::token::Written;
 

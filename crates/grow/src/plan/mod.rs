@@ -151,6 +151,7 @@ struct PlannedEntry {
 }
 
 /// A named type.
+#[derive(Debug)]
 pub struct PlannedType<'m> {
     pub(crate) id: TypeId,
     pub(crate) ident: Ident,
@@ -165,6 +166,7 @@ pub struct PlannedType<'m> {
 }
 
 /// What a named type is.
+#[derive(Debug)]
 pub(crate) enum PlannedDefinition<'m> {
     Record(Vec<PlannedField<'m>>),
     Enumeration(Vec<PlannedCase<'m>>),
@@ -172,6 +174,7 @@ pub(crate) enum PlannedDefinition<'m> {
 }
 
 /// What holds the keys of a record beyond its fields.
+#[derive(Debug)]
 pub(crate) struct PlannedExtras<'m> {
     pub(crate) ident: Ident,
     /// What stands under each of them.
@@ -184,6 +187,7 @@ pub(crate) struct PlannedExtras<'m> {
 const EXTRAS: &str = "additionalProperties";
 
 /// A field of a record.
+#[derive(Debug)]
 pub(crate) struct PlannedField<'m> {
     pub(crate) ident: Ident,
     pub(crate) wire: &'m WireName,
@@ -210,6 +214,7 @@ impl PlannedField<'_> {
 }
 
 /// A known value of an enum.
+#[derive(Debug)]
 pub(crate) struct PlannedCase<'m> {
     pub(crate) ident: Ident,
     pub(crate) wire: &'m WireName,
@@ -217,6 +222,7 @@ pub(crate) struct PlannedCase<'m> {
 }
 
 /// One of several types.
+#[derive(Debug)]
 pub(crate) struct PlannedUnion<'m> {
     pub(crate) tag: Option<&'m WireName>,
     pub(crate) cases: Vec<PlannedUnionCase<'m>>,
@@ -225,6 +231,7 @@ pub(crate) struct PlannedUnion<'m> {
 }
 
 /// One case of a union.
+#[derive(Debug)]
 pub(crate) struct PlannedUnionCase<'m> {
     pub(crate) ident: Ident,
     pub(crate) tag: Option<&'m WireName>,

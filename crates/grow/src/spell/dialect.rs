@@ -4,12 +4,20 @@ use jar_sprout_layout::{Doc, Style};
 use jar_sprout_model::Slot;
 
 use super::docs::Comment;
-use super::files::GrownFile;
 use super::sheet::{BlankSheet, Helper, Needs};
 use super::trial::Trial;
 use crate::plan::{Ident, Naming, Plan, PlannedType};
 use crate::prepare::Abilities;
 use crate::settings::Setting;
+
+/// One file of code.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct GrownFile {
+    /// Its name, without a folder.
+    pub name: String,
+    /// Its whole text, with a newline at the end.
+    pub text: String,
+}
 
 /// What is fixed of a language.
 pub struct About {

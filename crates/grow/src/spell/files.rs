@@ -5,7 +5,7 @@ use std::collections::BTreeSet;
 use jar_sprout_layout::{Doc, cat, hard, lines, print, print_out, text};
 use jar_sprout_model::each;
 
-use super::dialect::Dialect;
+use super::dialect::{Dialect, GrownFile};
 use super::sheet::{BlankSheet, Helper, Needs, Sheet};
 use crate::plan::{Ident, Plan, PlannedDefinition, PlannedRoot, PlannedType};
 use crate::prepare::{Abilities, Order};
@@ -13,15 +13,6 @@ use crate::settings::{Entry, Spread};
 
 /// What every grown file says in its first line, behind the language's own comment sign.
 pub const MARK: &str = "Grown by Jar Sprout.";
-
-/// One file of code.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct GrownFile {
-    /// Its name, without a folder.
-    pub name: String,
-    /// Its whole text, with a newline at the end.
-    pub text: String,
-}
 
 /// How types are spread over files.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -10,8 +10,8 @@ mod swap;
 mod time_helpers;
 mod trial;
 
-pub use dialect::{About, Dialect};
-pub use files::{Arrangement, GrownFile, MARK};
+pub use dialect::{About, Dialect, GrownFile};
+pub use files::{Arrangement, MARK};
 pub(crate) use files::{nested, spell};
 pub(crate) use literal::{Literal, backslash_u};
 pub(crate) use sheet::{BlankSheet, Helper, Needs, Sheet};

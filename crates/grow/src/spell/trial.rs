@@ -1,9 +1,5 @@
 //! Trials: samples to be passed through grown code by a driver in the same language.
 
-use super::dialect::Dialect;
-use crate::plan::Plan;
-use crate::settings::Spread;
-
 /// One root with its samples.
 #[derive(Debug, Clone)]
 pub struct Trial {
@@ -31,20 +27,4 @@ pub struct TrialSample {
     /// One JSON text; without the keys that the model does not know where the compiler judges it, which objects to
     /// them.
     pub text: String,
-}
-
-impl Trial {
-    /// The trial of a plan's code, which stands in the folder `place` beside the driver.
-    pub(crate) fn of(dialect: &dyn Dialect, plan: &Plan<'_>, place: &str, samples: Vec<TrialSample>) -> Self {
-        let entry = plan.root_name().to_owned();
-        let file = match dialect.abilities().spread {
-            Spread::PerType => &entry,
-            Spread::Together => plan.title(),
-        };
-        let file = dialect.file_name(file);
-        let home = plan.entry_home().as_str().to_owned();
-        let (_, functions) = plan.entries().next().expect("the first root is named");
-        let [decode, encode] = functions.each_ref().map(|ident| ident.as_str().to_owned());
-        Self { place: place.to_owned(), home, decode, encode, file, entry, samples }
-    }
 }

@@ -14,6 +14,9 @@ pub use list::{Lengths, Lists};
 pub use object::{FieldShape, MAX_KEYS, Objects};
 pub use variant::{Beside, MAX_VARIANTS, Variant, VariantKey};
 
+/// A field's place in its table.
+pub(crate) type FieldIndex = usize;
+
 /// What was seen at one position. Merging two shapes equals observing both inputs, in any order.
 #[derive(Debug, Clone, Default, PartialEq)]
 pub struct Shape {

@@ -6,8 +6,8 @@ use std::hash::Hasher;
 use jar_sprout_model::Place;
 use rustc_hash::FxHasher;
 
-use crate::shape::Shape;
 use crate::shape::variant::{Beside, Known, Links, Sighting, Variant, VariantKey, Variants};
+use crate::shape::{FieldIndex, Shape};
 use crate::tally::Tally;
 use crate::text::MAX_DISTINCT;
 use crate::token::Expected;
@@ -51,9 +51,6 @@ pub struct FieldShape {
     /// A number for the key, the same wherever it is met.
     id: u64,
 }
-
-/// A field's place in its table.
-pub(crate) type FieldIndex = usize;
 
 impl Objects {
     /// The fields in first-seen order. Empty once the keys turned out to be data.

@@ -7,7 +7,7 @@ use std::collections::BTreeSet;
 
 use jar_sprout_model::KindSet;
 
-use crate::shape::object::FieldIndex;
+use crate::shape::FieldIndex;
 use crate::text::MAX_DISTINCT;
 
 /// The most sets of keys told apart at one position.

@@ -4,7 +4,6 @@ use std::sync::LazyLock;
 
 use jar_sprout_model::{Fraction, ZeroOffset};
 
-use super::types::{LOCAL_DATE_TIME, LOCAL_TIME};
 use crate::prepare::suffix;
 use crate::spell::Helper;
 use crate::spell::swap;
@@ -12,6 +11,10 @@ use crate::spell::{HelpersByTime, TimeHelpers};
 
 /// A time with its offset; the platform's own type writes it in the usual way.
 const TIME: Helper = Helper { name: "Time", text: include_str!("time.go") };
+
+pub(super) const LOCAL_DATE_TIME: Helper =
+    Helper { name: "LocalDateTime", text: include_str!("local_date_time.go") };
+pub(super) const LOCAL_TIME: Helper = Helper { name: "LocalTime", text: include_str!("local_time.go") };
 
 /// The type of a time that is written in a way of its own.
 pub(super) static TIMES: LazyLock<HelpersByTime> =

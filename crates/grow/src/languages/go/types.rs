@@ -4,15 +4,12 @@ use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
 
 use super::Sheet;
 use super::names::tag_name;
-use super::times::TIMES;
+use super::times::{LOCAL_DATE_TIME, LOCAL_TIME, TIMES};
 use crate::plan::{Fate, Ident, PlannedField};
 use crate::spell::{Helper, Needs};
 
 const DATE: Helper = Helper { name: "Date", text: include_str!("date.go") };
-pub(super) const LOCAL_DATE_TIME: Helper =
-    Helper { name: "LocalDateTime", text: include_str!("local_date_time.go") };
 const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("maybe.go") };
-pub(super) const LOCAL_TIME: Helper = Helper { name: "LocalTime", text: include_str!("local_time.go") };
 
 /// The type of a record's field, and whether its tag says that it may be left out.
 pub(super) fn field(

@@ -96,7 +96,14 @@ impl Dialect for KotlinOptions {
                 closed(&mut sheet.with(&options), &ty.ident, cases)
             }
             PlannedDefinition::Enumeration(cases) => enumeration(&mut sheet.with(&options), &ty.ident, cases),
-            PlannedDefinition::Union(union) => unions::union(&mut sheet.with(&options), &ty.ident, union),
+            PlannedDefinition::Union(union) => {
+                // Some libraries choose a case by an adapter.
+                let declared = match options.library {
+                    Library::Moshi | Library::Gson | Library::Jackson => adapters::union,
+                    Library::Kotlinx | Library::None => unions::union,
+                };
+                declared(&mut sheet.with(&options), &ty.ident, union)
+            }
         }
     }
 

@@ -7,7 +7,7 @@ use jar_sprout_model::{Type, WireName};
 
 use super::Sheet;
 use super::settings::Library;
-use super::{adapters, names, parcels, types, value_class};
+use super::{names, parcels, types, value_class};
 use crate::plan::{CaseKind, Ident, PlannedUnion, PlannedUnionCase};
 use crate::spell::Needs;
 
@@ -15,9 +15,6 @@ use crate::spell::Needs;
 pub(super) const UNKNOWN: &str = "Unknown";
 
 pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
-    if matches!(sheet.options.library, Library::Moshi | Library::Gson | Library::Jackson) {
-        return adapters::union(sheet, ident, union);
-    }
     let PlannedUnion { tag, cases, unknown: _ } = union;
     let inside = match tag {
         Some(_) => unknown_case(sheet, ident),
