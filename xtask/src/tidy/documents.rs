@@ -2,7 +2,7 @@
 
 use std::collections::BTreeSet;
 use std::fs;
-use std::path::{Path, PathBuf};
+use std::path::Path;
 
 use anyhow::Result;
 
@@ -21,15 +21,9 @@ pub(super) fn complaints(root: &Path) -> Result<Vec<String>> {
     for document in ["ARCHITECTURE.md", "CONTRIBUTING.md"] {
         let text = fs::read_to_string(root.join(document))?;
         for name in named(&text) {
-            let is_there = match name.contains('/') {
-                true => [PathBuf::from(&name), Path::new("crates").join(&name)]
-                    .iter()
-                    .any(|path| root.join(path).exists()),
-                false if name.ends_with(".rs") => {
-                    sources.iter().any(|file| file.ends_with(&format!("/{name}")))
-                }
-                false => true,
-            };
+            let is_there = root.join(&name).exists()
+                || sources.iter().any(|file| file.ends_with(&format!("/{name}")))
+                || !name.contains('/') && !name.ends_with(".rs");
             if !is_there {
                 complaints.push(format!("{document}: there is no `{name}`"));
             }
