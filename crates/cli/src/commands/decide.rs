@@ -2,6 +2,7 @@
 
 use std::path::Path;
 
+use jar_sprout_model::{Problem, Spot};
 use jar_sprout_settle::Subject;
 
 use crate::args::DecideArgs;
@@ -20,12 +21,23 @@ pub(crate) fn decide(args: &DecideArgs) -> Outcome<Exit> {
     let home = home(&jar, subject, only.as_deref())?;
     let text = write_decision(&read_text(Path::new(""))?, home, subject, &keys);
     // What would not be read back, or matches nothing, is not written.
-    look_through(&parse_jar(&text)?, subject, home, what.undo)?;
+    let decided = parse_jar(&text).map_err(|failure| as_typed(failure, subject))?;
+    look_through(&decided, subject, home, what.undo)?;
     write_jar(&text)?;
     let place = home.map_or_else(String::new, |model| format!(" for {model}"));
     let done = if what.undo { "taken back" } else { "decided" };
     report::note(&format!("{done}{place}: {subject}; `jar-sprout grow` makes it so"));
     Ok(Exit::Well)
+}
+
+/// What is wrong with a jar that was right before: not a line of it, but what was typed.
+fn as_typed(failure: Failure, subject: &str) -> Failure {
+    match failure {
+        Failure::Problem(problem, _) => {
+            Problem { spot: Spot::Argument(subject.to_owned()), excerpt: None, ..*problem }.into()
+        }
+        output => output,
+    }
 }
 
 /// Whether the decision matches something in the jar that it is going to be.
