@@ -4,7 +4,7 @@ use std::fs;
 use std::path::Path;
 
 use anyhow::Result;
-use jar_sprout_document::{Drafted, Files, Library, draft_document, read_value, recognise};
+use jar_sprout_document::{Drafted, Fault, Files, Library, draft_document, read_value, recognise};
 use jar_sprout_model::{Model, Problem, Severity, Spot, Words};
 use jar_sprout_prove::{Proof, Sample};
 use jar_sprout_settle::{Policies, misfits, settle_document};
@@ -15,8 +15,8 @@ pub(crate) struct FilesBeside<'f> {
 }
 
 impl Files for FilesBeside<'_> {
-    fn read(&self, path: &str) -> Result<String, (String, Option<String>)> {
-        fs::read_to_string(self.folder.join(path)).map_err(|error| (error.to_string(), None))
+    fn read(&self, path: &str) -> Result<String, Fault> {
+        fs::read_to_string(self.folder.join(path)).map_err(|error| Fault::new(error.to_string()))
     }
 }
 

@@ -126,21 +126,22 @@ struct FilesBeside {
 }
 
 impl Files for FilesBeside {
-    fn read(&self, path: &str) -> Result<String, (String, Option<String>)> {
+    fn read(&self, path: &str) -> Result<String, Fault> {
         let relative = Path::new(path);
         let is_inside =
             relative.components().all(|part| matches!(part, Component::Normal(_) | Component::CurDir));
         let whole = self.folder.join(relative);
         let leads_out = || {
             let help = "name a folder above both: `--refs-from FOLDER`".to_owned();
-            ("this file is outside the folder of the document, where nothing is read".to_owned(), Some(help))
+            Fault::new("this file is outside the folder of the document, where nothing is read")
+                .with_way_out(Some(help))
         };
         let folder = if self.folder.as_os_str().is_empty() { Path::new(".") } else { &self.folder };
-        let real = whole.canonicalize().map_err(|error| (reason(&error), None))?;
-        let home = folder.canonicalize().map_err(|error| (reason(&error), None))?;
+        let real = whole.canonicalize().map_err(|error| Fault::new(reason(&error)))?;
+        let home = folder.canonicalize().map_err(|error| Fault::new(reason(&error)))?;
         if !is_inside || !real.starts_with(home) {
             return Err(leads_out());
         }
-        fs::read_to_string(real).map_err(|error| (reason(&error), None))
+        fs::read_to_string(real).map_err(|error| Fault::new(reason(&error)))
     }
 }

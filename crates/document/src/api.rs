@@ -2,6 +2,7 @@
 
 use jar_sprout_model::Words;
 
+use crate::fault::Fault;
 use crate::flat::pure_reference;
 use crate::library::{Library, References};
 use crate::names::component_name;
@@ -42,7 +43,7 @@ pub(crate) struct Wanted<'d> {
     /// The schemas of what is sent.
     pub(crate) sent: Vec<Sent<'d>>,
     /// Why there is nothing at the pointer.
-    pub(crate) missing: Option<(String, Option<String>)>,
+    pub(crate) missing: Option<Fault>,
 }
 
 /// A schema of what is sent.
@@ -103,7 +104,8 @@ struct Asked<'r, 'd> {
 impl<'d> Asked<'_, 'd> {
     fn at_pointer(&self, whole: &'d Value, pointer: &str, wanted: &mut Wanted<'d>) {
         let Some(value) = whole.pointer(pointer) else {
-            wanted.missing = Some((format!("nothing stands at `{pointer}`"), near(whole, pointer)));
+            wanted.missing =
+                Some(Fault::new(format!("nothing stands at `{pointer}`")).with_way_out(near(whole, pointer)));
             return;
         };
         let parts: Vec<String> =
@@ -119,7 +121,7 @@ impl<'d> Asked<'_, 'd> {
                 _ => wanted.roots.push((component_name(parts.last().map_or("", String::as_str)), value)),
             }
             if wanted.roots.is_empty() {
-                wanted.missing = Some((format!("`{pointer}` takes and gives no JSON"), None));
+                wanted.missing = Some(Fault::new(format!("`{pointer}` takes and gives no JSON")));
             }
             return;
         }
@@ -147,7 +149,7 @@ impl<'d> Asked<'_, 'd> {
         let title = whole.pointer("/info/title").and_then(Value::as_str).map(Words::split);
         wanted.title = title.filter(|title| (1..=5).contains(&title.count())).or_else(|| Some(name.clone()));
         if wanted.roots.is_empty() {
-            wanted.missing = Some(("the document describes no JSON".to_owned(), None));
+            wanted.missing = Some(Fault::new("the document describes no JSON"));
         }
     }
 

@@ -15,6 +15,7 @@ use jar_sprout_model::{
 
 use crate::api::{self, Operation, Sent, Wanted};
 use crate::docs::{docs_of, says};
+use crate::fault::Fault;
 use crate::flat::resolve::{Declared, Resolved};
 use crate::flat::{Flat, Flattening, NoteKind, Property, Spec};
 use crate::library::Library;
@@ -65,7 +66,7 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
     }
     let Wanted { roots, title, operations, sent, missing } = wanted;
     drafter.find_sent(&sent);
-    if let Some((message, help)) = missing {
+    if let Some(Fault { message, place: _, help }) = missing {
         let spot = Spot::Path(format!("{source}#{}", pointer.unwrap_or_default()));
         let problem = Problem::error(message, spot);
         problems.push(match help {
@@ -503,16 +504,16 @@ impl<'d> Drafter<'_, 'd> {
     /// What was noted, once per kind; what cannot be followed, each: in the order of the document.
     fn problems(&self, source: &str) -> Vec<Problem> {
         let Flattening { broken, notes, references: _ } = &self.flattening;
-        let noted = broken.iter().map(|(at, ..)| *at).chain(notes.iter().map(|note| note.at));
+        let noted = broken.iter().map(|(at, _)| *at).chain(notes.iter().map(|note| note.at));
         let places = pointers_of(self.library.root(), noted);
         // What stands in another file comes last.
         let place = |at: &Value| places.get(&std::ptr::from_ref(at));
         let order = |at: &Value| place(at).map_or(usize::MAX, |place| place.order);
         let mut told: Vec<(&Value, String, Option<&String>)> = Vec::new();
         let mut broken: Vec<_> = broken.iter().collect();
-        broken.sort_by_key(|(at, ..)| order(at));
+        broken.sort_by_key(|(at, _)| order(at));
         let mut seen = HashSet::new();
-        for (at, message, help) in broken {
+        for (at, Fault { message, place: _, help }) in broken {
             if seen.insert(message) {
                 told.push((at, format!("{message}: it becomes any value"), help.as_ref()));
             }

@@ -1,6 +1,6 @@
-//! Why a text cannot be read.
+//! Why something cannot be read or found.
 
-/// Why a text is neither JSON nor YAML.
+/// Why a text, or what a text refers to, cannot be read.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Fault {
     /// What is wrong.
@@ -9,4 +9,17 @@ pub struct Fault {
     pub place: Option<(u64, u64)>,
     /// The way out.
     pub help: Option<String>,
+}
+
+impl Fault {
+    /// A fault of the whole.
+    pub fn new(message: impl Into<String>) -> Self {
+        Self { message: message.into(), place: None, help: None }
+    }
+
+    /// The same, with a way out if there is one.
+    #[must_use]
+    pub fn with_way_out(self, help: Option<String>) -> Self {
+        Self { help, ..self }
+    }
 }

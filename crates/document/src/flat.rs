@@ -7,6 +7,7 @@ use indexmap::{IndexMap, IndexSet};
 use jar_sprout_model::{Kind, KindSet};
 
 use crate::docs::says;
+use crate::fault::Fault;
 use crate::library::References;
 use crate::text::{Role, Text, Word};
 use crate::value::{Object, Value};
@@ -204,7 +205,7 @@ pub(crate) fn is_plain(schema: &Value) -> bool {
 pub(crate) struct Flattening<'r, 'd> {
     pub(crate) references: &'r References<'d>,
     pub(crate) notes: Vec<Note<'d>>,
-    pub(crate) broken: Vec<(&'d Value, String, Option<String>)>,
+    pub(crate) broken: Vec<(&'d Value, Fault)>,
 }
 
 impl<'r, 'd> Flattening<'r, 'd> {
@@ -258,7 +259,7 @@ impl<'r, 'd> Flattening<'r, 'd> {
         if keywords.has_reference {
             match self.references.follow(value) {
                 Ok(target) => self.add_one(target, flat, way),
-                Err((message, help)) => self.broken.push((value, message, help)),
+                Err(fault) => self.broken.push((value, fault)),
             }
         }
         self.add_keywords(value, &keywords, flat, way);

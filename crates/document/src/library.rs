@@ -19,15 +19,15 @@ pub trait Files {
     ///
     /// # Errors
     /// Why there is none, and the way out.
-    fn read(&self, path: &str) -> Result<String, (String, Option<String>)>;
+    fn read(&self, path: &str) -> Result<String, Fault>;
 }
 
 /// No files: whatever a document refers to beside itself is not there.
 pub struct NoFiles;
 
 impl Files for NoFiles {
-    fn read(&self, path: &str) -> Result<String, (String, Option<String>)> {
-        Err((format!("no {path}"), None))
+    fn read(&self, path: &str) -> Result<String, Fault> {
+        Err(Fault::new(format!("no {path}")))
     }
 }
 
@@ -64,7 +64,7 @@ impl Library {
         let Some(kind) = recognise(&value).or_else(|| value.is_boolean().then_some(DocumentKind::Schema))
         else {
             let message = "neither a JSON Schema nor an API description".to_owned();
-            return Err(Fault { message, place: None, help: None });
+            return Err(Fault::new(message));
         };
         let mut library = Self::alone(name, kind, value);
         if leads_elsewhere {
@@ -122,7 +122,7 @@ impl Library {
         if self.documents.iter().any(|held| held.url.as_str() == target) {
             return;
         }
-        let read = files.read(&path).map_err(|(message, help)| Fault { message, place: None, help });
+        let read = files.read(&path);
         match read.and_then(|text| read_value(&text)) {
             Ok(value) => {
                 let url = Url::parse(target).expect("it was joined from one");
@@ -288,7 +288,7 @@ impl<'d> References<'d> {
     }
 
     /// What the reference in an object leads to; if to nothing, why.
-    pub(crate) fn follow(&self, holder: &'d Value) -> Result<&'d Value, (String, Option<String>)> {
+    pub(crate) fn follow(&self, holder: &'d Value) -> Result<&'d Value, Fault> {
         let place = ByPlace(holder);
         if let Some(target) = self.known.get(&place) {
             return Ok(target);
@@ -296,7 +296,7 @@ impl<'d> References<'d> {
         let reference = self.targets.get(&place);
         let written = reference.map_or("", |(_, reference)| reference);
         let Some(target) = reference.and_then(|(base, reference)| base.join(reference).ok()) else {
-            return Err((format!("`{written}` is no reference"), None));
+            return Err(Fault::new(format!("`{written}` is no reference")));
         };
         let target = target.as_str();
         let (address, fragment) = target.split_once('#').unwrap_or((target, ""));
@@ -307,21 +307,21 @@ impl<'d> References<'d> {
                 let help = "name a folder above both: `--refs-from FOLDER`".to_owned();
                 let message =
                     format!("`{written}` leads out of the folder of the document, where nothing is read");
-                return Err((message, Some(help)));
+                return Err(Fault::new(message).with_way_out(Some(help)));
             }
             if address.starts_with("http") {
                 let help = "save what it leads to beside the document, and refer to the file".to_owned();
-                return Err((
-                    format!("`{written}` is on the network, where nothing is fetched from"),
-                    Some(help),
-                ));
+                let message = format!("`{written}` is on the network, where nothing is fetched from");
+                return Err(Fault::new(message).with_way_out(Some(help)));
             }
-            return Err((format!("`{written}` leads to no file"), None));
+            return Err(Fault::new(format!("`{written}` leads to no file")));
         };
         let anchor = self.ids.get(&format!("{address}#{fragment}")).copied();
         let found =
             if fragment.is_empty() { Some(whole) } else { anchor.or_else(|| whole.pointer(&fragment)) };
-        found.ok_or_else(|| (format!("`{written}` leads nowhere"), nearest_pointer(whole, &fragment)))
+        found.ok_or_else(|| {
+            Fault::new(format!("`{written}` leads nowhere")).with_way_out(nearest_pointer(whole, &fragment))
+        })
     }
 }
 

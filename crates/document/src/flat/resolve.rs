@@ -51,9 +51,9 @@ impl<'d> Flattening<'_, 'd> {
             Some(target) => (target, says_nullable(schema)),
             None => {
                 if let Some(holder) = pure_reference(schema)
-                    && let Err((message, help)) = self.references.follow(holder)
+                    && let Err(fault) = self.references.follow(holder)
                 {
-                    self.broken.push((holder, message, help));
+                    self.broken.push((holder, fault));
                 }
                 (*schema, false)
             }
