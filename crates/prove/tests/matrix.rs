@@ -18,13 +18,47 @@ use skip::skip;
 /// What the names of proofs start with whose own names no linter likes.
 const ODD: &[&str] = &["odd-", "torture-", "names-foreign"];
 
-/// Samples that do not come back, and no code can mend it. Each is looked for: one that comes back, or another that does
-/// not, is a failure.
-const KNOWN: &[Known] = &[];
+/// The run-time that is at hand for modern C# is older than those that take a converter for what may be null.
+const OF_NULLABLE: &str = "is not compatible with the type 'System.Nullable`1[";
+
+/// And than those that leave out a default.
+const OF_DEFAULT: &str = "InvalidOperationException: Operation is not valid due to the current state of the object.    at System.Text.Json.JsonElement.WriteTo";
+
+/// C# with System.Text.Json, as it is and with settings that change nothing there.
+const CSHARP: &[&str] = &["csharp", "csharp files=one types=classes lists=list", "csharp twins=Dto"];
+
+const CSHARP_APART: &[&str] = &["csharp absent=apart"];
+
+/// Samples that do not come back, and no code can mend it. Each is looked for: one that comes back after all is a failure,
+/// as is another that does not.
+const KNOWN: &[Known] = &[
+    Known { of: CSHARP, proof: "times", text: OF_NULLABLE, count: 3 },
+    Known { of: CSHARP, proof: "numbers-in-letters", text: OF_NULLABLE, count: 1 },
+    Known { of: CSHARP, proof: "keywords", text: OF_NULLABLE, count: 2 },
+    Known { of: CSHARP_APART, proof: "times", text: OF_NULLABLE, count: 3 },
+    Known { of: CSHARP_APART, proof: "numbers-in-letters", text: OF_NULLABLE, count: 1 },
+    Known { of: CSHARP_APART, proof: "keywords", text: OF_DEFAULT, count: 2 },
+    Known { of: CSHARP_APART, proof: "presence", text: OF_DEFAULT, count: 1 },
+    // Moshi takes the key of one NUL for none.
+    Known { of: MOSHI, proof: "odd-keys", text: MISSING_NUL, count: 1 },
+    Known { of: MOSHI, proof: "torture-keys", text: MISSING_NUL, count: 1 },
+    Known { of: MOSHI, proof: "torture-key-types", text: MISSING_NUL, count: 1 },
+    // Jiff writes every date-time in UTC, and of a document's no one knows that they are not.
+    Known {
+        of: &["rust dates=jiff"],
+        proof: "keywords",
+        text: "came back \"2026-05-01T10:30:00Z\"",
+        count: 1,
+    },
+];
+
+const MOSHI: &[&str] = &["kotlin library=moshi"];
+
+const MISSING_NUL: &str = "JsonDataException: Required value 'u0' missing at $";
 
 struct Known {
-    /// The language and its settings: `rust dates=jiff`.
-    of: &'static str,
+    /// Languages with their settings: `rust dates=jiff`.
+    of: &'static [&'static str],
     proof: &'static str,
     /// What is said of each sample, in part.
     text: &'static str,
@@ -80,7 +114,8 @@ fn check_some(key: &str, settings: &[(&str, &str)], proofs: &[Proof]) {
 /// Holds the samples that did not come back against those of which it is known.
 #[track_caller]
 fn check_misses(of: &str, mut misses: Vec<Miss>, proofs: &[Proof]) {
-    let is_here = |known: &&Known| known.of == of && proofs.iter().any(|proof| proof.name == known.proof);
+    let is_here =
+        |known: &&Known| known.of.contains(&of) && proofs.iter().any(|proof| proof.name == known.proof);
     for Known { of: _, proof, text, count } in KNOWN.iter().filter(is_here) {
         let before = misses.len();
         misses.retain(|miss| miss.proof != *proof || !miss.text.contains(text));
