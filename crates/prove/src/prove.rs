@@ -9,6 +9,7 @@ use std::process::Command;
 use jar_sprout_grow::{Absence, Nulls, TimeKeeping};
 
 use crate::jobs::{misses, write_samples};
+use crate::memory::Digest;
 use crate::proof::{Proof, Staged};
 use crate::report::{Miss, Order, Report, ToolOutput};
 use crate::round_trip::Lenience;
@@ -28,10 +29,10 @@ const TRIES: usize = 4;
 pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<Result<Report, Missing>> {
     let scratch = tempfile::Builder::new().prefix("jar-sprout-").tempdir()?;
     let folder = scratch.path().canonicalize()?;
-    let Order { language, settings, with_judges, memory } = *order;
+    let Order { language, settings, with_judges, memory: _ } = *order;
     let abilities = language.dialect(settings).abilities();
-    let wanted = Task { tools, folder: &folder, language, abilities: &abilities };
-    let mut ready = match find(&wanted) {
+    let task = Task { tools, folder: &folder, language, abilities: &abilities };
+    let mut ready = match find(&task) {
         Ok(ready) => ready,
         Err(missing) => return Ok(Err(missing)),
     };
@@ -44,17 +45,7 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
     };
     let is_run = ready.run.is_some();
     let called = called(&ready, with_judges, lenience, &folder);
-    let mut digests = HashMap::new();
-    let mut staged = Vec::new();
-    for (index, proof) in proofs.iter().enumerate() {
-        let one = Staged::of(order, index, proof, is_run);
-        let driver = language.dialect(settings).driver(std::slice::from_ref(&one.trial));
-        let digest = one.digest(&driver, &called);
-        if !memory.is_some_and(|memory| memory.has(digest)) {
-            digests.insert(index, digest);
-            staged.push(one);
-        }
-    }
+    let (mut staged, digests) = unproven(order, proofs, is_run, &called);
     if staged.is_empty() {
         return Ok(Ok(report));
     }
@@ -90,6 +81,28 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
         report.judges = hear(&mut ready, proofs)?;
     }
     Ok(Ok(report))
+}
+
+/// The proofs that are to be made now, each with what it will be known by.
+fn unproven(
+    order: &Order<'_>,
+    proofs: &[Proof],
+    is_run: bool,
+    called: &str,
+) -> (Vec<Staged>, HashMap<usize, Digest>) {
+    let Order { language, settings, with_judges: _, memory } = *order;
+    let dialect = language.dialect(settings);
+    let mut staged = Vec::new();
+    let mut digests = HashMap::new();
+    for (index, proof) in proofs.iter().enumerate() {
+        let one = Staged::of(order, index, proof, is_run);
+        let digest = one.digest(&dialect.driver(std::slice::from_ref(&one.trial)), called);
+        if !memory.is_some_and(|memory| memory.has(digest)) {
+            digests.insert(index, digest);
+            staged.push(one);
+        }
+    }
+    (staged, digests)
 }
 
 /// Writes the project's files, the driver, and the code of each proof into a folder of its own.

@@ -76,10 +76,24 @@ fn check(key: &str, settings: &[(&str, &str)]) {
 /// that alone.
 #[track_caller]
 fn check_plain(key: &str, settings: &[(&str, &str)]) {
+    check_some(key, settings, &plain_proofs());
+}
+
+/// The same for settings that bear on how things are written down, not on what comes back: without the cases of
+/// inference, whose types the data made for languages has as well.
+#[track_caller]
+fn check_written(key: &str, settings: &[(&str, &str)]) {
+    let cases = Path::new(env!("JAR_SPROUT_ROOT")).join("crates/settle/tests/cases");
+    let mut written = plain_proofs();
+    written.retain(|proof| !cases.join(format!("{}.case", proof.name)).exists());
+    check_some(key, settings, &written);
+}
+
+fn plain_proofs() -> Vec<Proof> {
     const DIFFER: &[&str] = &["documented-", "torture-docs-", "closed-", "torture-closed-"];
-    let is_plain = |proof: &Proof| !DIFFER.iter().any(|start| proof.name.starts_with(start));
-    let plain: Vec<Proof> = proofs().into_iter().filter(is_plain).collect();
-    check_some(key, settings, &plain);
+    let mut plain = proofs();
+    plain.retain(|proof| !DIFFER.iter().any(|start| proof.name.starts_with(start)));
+    plain
 }
 
 #[track_caller]
@@ -105,7 +119,7 @@ fn check_some(key: &str, settings: &[(&str, &str)], proofs: &[Proof]) {
             assert!(said.is_empty(), "{}", said.join("\n\n"));
             memory.remember(&report.proven).unwrap();
             let values = settings.iter().map(|(key, value)| format!(" {key}={value}"));
-            check_misses(&format!("{key}{}", values.collect::<String>()), report.misses, proofs);
+            check_misses(&format!("{key}{}", values.collect::<String>()), report.misses);
             assert!(report.samples > 0);
         }
     }
@@ -113,10 +127,8 @@ fn check_some(key: &str, settings: &[(&str, &str)], proofs: &[Proof]) {
 
 /// Holds the samples that did not come back against those of which it is known.
 #[track_caller]
-fn check_misses(of: &str, mut misses: Vec<Miss>, proofs: &[Proof]) {
-    let is_here =
-        |known: &&Known| known.of.contains(&of) && proofs.iter().any(|proof| proof.name == known.proof);
-    for Known { of: _, proof, text, count } in KNOWN.iter().filter(is_here) {
+fn check_misses(of: &str, mut misses: Vec<Miss>) {
+    for Known { of: _, proof, text, count } in KNOWN.iter().filter(|known| known.of.contains(&of)) {
         let before = misses.len();
         misses.retain(|miss| miss.proof != *proof || !miss.text.contains(text));
         let there = before - misses.len();
@@ -209,7 +221,7 @@ fn dart() {
 
 #[test]
 fn dart_with_values() {
-    check_plain("dart", &[("copy-with", "yes"), ("equality", "values")]);
+    check_written("dart", &[("copy-with", "yes"), ("equality", "values")]);
 }
 
 #[test]
@@ -219,12 +231,12 @@ fn go() {
 
 #[test]
 fn go_with_files_per_type() {
-    check_plain("go", &[("files", "per-type")]);
+    check_written("go", &[("files", "per-type")]);
 }
 
 #[test]
 fn csharp_in_one_file() {
-    check_plain("csharp", &[("files", "one"), ("types", "classes"), ("lists", "list")]);
+    check_written("csharp", &[("files", "one"), ("types", "classes"), ("lists", "list")]);
 }
 
 #[test]
@@ -269,12 +281,12 @@ fn kotlin_with_jackson() {
 
 #[test]
 fn kotlin_without_a_library() {
-    check_plain("kotlin", &[("library", "none"), ("properties", "var"), ("parcelable", "yes")]);
+    check_written("kotlin", &[("library", "none"), ("properties", "var"), ("parcelable", "yes")]);
 }
 
 #[test]
 fn kotlin_with_parcels() {
-    check_plain("kotlin", &[("parcelable", "yes"), ("files", "one")]);
+    check_written("kotlin", &[("parcelable", "yes"), ("files", "one")]);
 }
 
 #[test]

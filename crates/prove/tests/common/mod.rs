@@ -57,7 +57,9 @@ pub(crate) fn proofs() -> Vec<Proof> {
     proofs.extend(from_documents(&here().join("../cli/demo")));
     proofs.extend(from_documents(&here().join("tests/documents")));
     let cases = from_cases(&here().join("../settle/tests/cases"));
-    assert!(proofs.len() >= 15 && cases.len() >= 60, "the samples were found");
+    let count = fs::read_to_string(here().join("../settle/tests/cases.count")).unwrap();
+    assert_eq!(cases.len().to_string(), count.trim(), "the cases were found");
+    assert!(proofs.len() >= 90, "the samples were found");
     proofs.extend(cases);
     proofs
 }
