@@ -102,7 +102,7 @@ impl<R: Read> Observation<R> {
             b'"' => {
                 self.input.advance();
                 let text = self.input.text()?;
-                seen.slots = shape.texts.get_or_insert_default().observe(text.bytes, text.length, place);
+                seen.ordinals = shape.texts.get_or_insert_default().observe(text.bytes, text.length, place);
                 Kind::Text
             }
             b'-' | b'0'..=b'9' => {
@@ -165,11 +165,11 @@ impl<R: Read> Observation<R> {
             let first = self.next("an object")?;
             match field {
                 Some(Key { field, is_repeated }) => {
-                    let Seen { kinds, slots, children } =
+                    let Seen { kinds, ordinals, children } =
                         self.value(first, objects.shape_mut(field), depth + 1)?;
                     if !is_repeated {
                         let key = objects.key_number(field);
-                        self.sightings.push(Sighting { field, key, kinds, slots, children });
+                        self.sightings.push(Sighting { field, key, kinds, ordinals, children });
                     }
                 }
                 None => drop(self.value(first, objects.crowd_mut(), depth + 1)?),

@@ -82,7 +82,7 @@ impl Texts {
     }
 
     /// Counts one text. `length` is its whole length in bytes, of which `text` is at least the start.
-    /// Answers the bit of its slot among the distinct values, none once they are too many.
+    /// Answers the bit of its ordinal among the distinct values, none once they are too many.
     pub(crate) fn observe(&mut self, text: &[u8], length: u64, place: Place) -> u64 {
         self.tally.add(place);
         self.longest = self.longest.max(length);
@@ -104,10 +104,10 @@ impl Texts {
         matches!(self.values, Values::Few(_))
     }
 
-    /// The text of a slot.
-    pub(crate) fn in_slot(&self, slot: usize) -> Option<&str> {
+    /// The text of an ordinal.
+    pub(crate) fn at_ordinal(&self, ordinal: usize) -> Option<&str> {
         match &self.values {
-            Values::Few(values) => values.get(slot).map(|value| &*value.text),
+            Values::Few(values) => values.get(ordinal).map(|value| &*value.text),
             Values::Many => None,
         }
     }
@@ -144,9 +144,9 @@ impl Values {
             return 0;
         }
         let hash = hash(text);
-        if let Some(slot) = values.iter().position(|v| v.hash == hash && v.text.as_bytes() == text) {
-            values[slot].tally.add(place);
-            return 1 << slot;
+        if let Some(ordinal) = values.iter().position(|v| v.hash == hash && v.text.as_bytes() == text) {
+            values[ordinal].tally.add(place);
+            return 1 << ordinal;
         }
         if values.len() == MAX_DISTINCT {
             *self = Self::Many;

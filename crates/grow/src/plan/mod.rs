@@ -43,17 +43,17 @@ pub(crate) struct Naming {
     /// Where the name of an enum's case must be the only one.
     pub(crate) cases: NamePlace,
     /// Joins the words of a union case's name.
-    pub(crate) variant_case: fn(&Words) -> String,
+    pub(crate) union_case: fn(&Words) -> String,
     /// Where the name of a union's case must be the only one.
-    pub(crate) variants: NamePlace,
+    pub(crate) union_cases: NamePlace,
     /// Type names that are taken: by the language, or by what grown code uses.
     pub(crate) reserved_types: &'static [&'static str],
     /// Member names that clash with members every type has.
     pub(crate) reserved_members: &'static [&'static str],
     /// Names that a union's case may not have.
-    pub(crate) reserved_variants: &'static [&'static str],
+    pub(crate) reserved_union_cases: &'static [&'static str],
     /// What the case of a union is.
-    pub(crate) variant_kind: VariantKind,
+    pub(crate) union_case_kind: UnionCaseKind,
     /// Whether a member may be called as the type it stands in.
     pub(crate) own_name: OwnName,
     /// Makes an identifier of a name that is none as it is: a keyword, say.
@@ -73,7 +73,7 @@ pub(crate) enum NamePlace {
 
 /// What the case of a union is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(crate) enum VariantKind {
+pub(crate) enum UnionCaseKind {
     /// A type inside the union's, which would hide one of its name.
     Type,
     /// A value, which may be called as the type it holds.
@@ -543,18 +543,18 @@ impl<'m> Planner<'m, '_, '_> {
     fn plan_union(&mut self, union: &'m Union, owner: &Ident) -> PlannedUnion<'m> {
         let Union { tag, cases } = union;
         let parts = cases.iter().flat_map(|case| case.slot.ty.named()).map(|id| &self.idents[id.index()]);
-        let mut own = Scope::of_variants(self.naming, owner, parts);
-        let variant_case = self.naming.variant_case;
+        let mut own = Scope::of_union_cases(self.naming, owner, parts);
+        let union_case = self.naming.union_case;
         let mut plan = |UnionCase { name, tag, slot }: &'m UnionCase| {
-            let ident = match self.naming.variants {
-                NamePlace::Type => own.declare_variant(name),
-                NamePlace::Package => self.package.declare_part(owner, name, variant_case),
+            let ident = match self.naming.union_cases {
+                NamePlace::Type => own.declare_union_case(name),
+                NamePlace::Package => self.package.declare_part(owner, name, union_case),
             };
             PlannedUnionCase { ident, tag: tag.as_ref(), slot }
         };
         let cases = cases.iter().map(&mut plan).collect();
-        let needs_unknown = tag.is_some() && self.naming.variants == NamePlace::Package;
-        let unknown = || self.package.declare_part(owner, &Words::split("unknown"), variant_case);
+        let needs_unknown = tag.is_some() && self.naming.union_cases == NamePlace::Package;
+        let unknown = || self.package.declare_part(owner, &Words::split("unknown"), union_case);
         PlannedUnion { tag: tag.as_ref(), cases, unknown: needs_unknown.then(unknown) }
     }
 }

@@ -8,7 +8,7 @@ use jar_sprout_model::{WireName, Words};
 
 use crate::prepare::without_suffix;
 
-use super::{Ident, Naming, OwnName, VariantKind, camel_case};
+use super::{Ident, Naming, OwnName, UnionCaseKind, camel_case};
 
 /// The most characters of a name: what it takes to tell things apart, and no more than a file's name may have.
 const LONGEST: usize = 80;
@@ -17,7 +17,7 @@ const LONGEST: usize = 80;
 const TYPE_WORD: &str = "model";
 
 /// What is put behind the name of a union's case when it is taken.
-const VARIANT_WORD: &str = "case";
+const CASE_WORD: &str = "case";
 
 /// What is put behind a member's name when every type has a member of that name.
 const MEMBER_WORD: &str = "value";
@@ -52,19 +52,19 @@ impl<'n> Scope<'n> {
     }
 
     /// The cases of a union; those that are types must not hide the types they hold.
-    pub(super) fn of_variants<'i>(
+    pub(super) fn of_union_cases<'i>(
         naming: &'n Naming,
         owner: &Ident,
         held: impl Iterator<Item = &'i Ident>,
     ) -> Self {
-        let taken = match naming.variant_kind {
-            VariantKind::Type => held.map(|ident| ident.as_str().to_lowercase()).collect(),
-            VariantKind::Value => HashSet::default(),
+        let taken = match naming.union_case_kind {
+            UnionCaseKind::Type => held.map(|ident| ident.as_str().to_lowercase()).collect(),
+            UnionCaseKind::Value => HashSet::default(),
         };
         Self {
             naming,
             member_case: naming.member_case,
-            reserved: naming.reserved_variants,
+            reserved: naming.reserved_union_cases,
             has_types: true,
             own: own_name(naming, owner),
             taken,
@@ -87,9 +87,9 @@ impl<'n> Scope<'n> {
         self.declare([Cow::Borrowed(name)], case)
     }
 
-    pub(super) fn declare_variant(&mut self, name: &Words) -> Ident {
-        let more = std::iter::once_with(|| Cow::Owned(name.with_word(VARIANT_WORD)));
-        self.declare([Cow::Borrowed(name)].into_iter().chain(more), self.naming.variant_case)
+    pub(super) fn declare_union_case(&mut self, name: &Words) -> Ident {
+        let more = std::iter::once_with(|| Cow::Owned(name.with_word(CASE_WORD)));
+        self.declare([Cow::Borrowed(name)].into_iter().chain(more), self.naming.union_case)
     }
 
     /// What a member is called if nothing is in the way: its wire key where the language keeps keys.

@@ -87,11 +87,11 @@ impl Objects {
     }
 
     fn resolve_key(&self, sighting: &Sighting, links: Option<&[Links]>) -> VariantKey<'_> {
-        let Sighting { field, key: _, kinds, slots, children } = *sighting;
+        let Sighting { field, key: _, kinds, ordinals, children } = *sighting;
         let FieldShape { key, shape, .. } = &self.fields[field];
         let texts = || {
             let texts = shape.texts.as_ref().filter(|texts| texts.are_few())?;
-            bits(slots).map(|slot| texts.in_slot(slot)).collect()
+            bits(ordinals).map(|ordinal| texts.at_ordinal(ordinal)).collect()
         };
         let inner = || {
             let known = shape.objects.as_ref()?.variants.known()?;
@@ -100,7 +100,7 @@ impl Objects {
         VariantKey {
             key,
             kinds,
-            texts: if slots == 0 && shape.texts.is_none() { Some(BTreeSet::new()) } else { texts() },
+            texts: if ordinals == 0 && shape.texts.is_none() { Some(BTreeSet::new()) } else { texts() },
             children: if shape.objects.is_none() { Some(BTreeSet::new()) } else { inner() },
             beside: match links {
                 // Texts that are not told apart cannot be linked.
@@ -113,15 +113,15 @@ impl Objects {
 
     fn resolve_links(&self, field: FieldIndex, links: &[Links]) -> Option<BTreeSet<Beside<'_>>> {
         let mut all = BTreeSet::new();
-        for Links { child, by_slot, .. } in links.iter().filter(|links| links.field == field) {
+        for Links { child, by_ordinal, .. } in links.iter().filter(|links| links.field == field) {
             let texts = self.fields[field].shape.texts.as_ref()?;
             let FieldShape { key, shape, .. } = &self.fields[*child];
             // Where the inner variants were given up, nothing is known of them.
             let Some(known) = shape.objects.as_ref().and_then(|objects| objects.variants.known()) else {
                 continue;
             };
-            for (slot, children) in by_slot.iter().enumerate().filter(|(_, children)| **children != 0) {
-                let text = texts.in_slot(slot)?;
+            for (ordinal, children) in by_ordinal.iter().enumerate().filter(|(_, children)| **children != 0) {
+                let text = texts.at_ordinal(ordinal)?;
                 all.extend(bits(u64::from(*children)).map(|at| Beside { text, key, variant: known[at].id }));
             }
         }
@@ -242,15 +242,15 @@ impl Objects {
         mine.seen.merge(field.seen);
         let texts = field.shape.texts.as_deref().cloned();
         let children = mine.shape.absorb(field.shape);
-        let slots = texts.map(|texts| {
-            let moved = |slot: usize| {
-                let text = texts.in_slot(slot)?;
+        let ordinals = texts.map(|texts| {
+            let moved = |ordinal: usize| {
+                let text = texts.at_ordinal(ordinal)?;
                 let mine = mine.shape.texts.as_ref()?;
-                (0..MAX_DISTINCT).find(|at| mine.in_slot(*at) == Some(text))
+                (0..MAX_DISTINCT).find(|at| mine.at_ordinal(*at) == Some(text))
             };
             (0..MAX_DISTINCT).map_while(moved).collect()
         });
-        Some(Move { field: index, slots: slots.unwrap_or_default(), children })
+        Some(Move { field: index, ordinals: ordinals.unwrap_or_default(), children })
     }
 
     pub(crate) fn key(&self, index: FieldIndex) -> &str {
@@ -299,20 +299,22 @@ impl Objects {
     }
 }
 
-/// Where a merged field went: its index, the slots of its texts, the bits of its objects' variants.
+/// Where a merged field went: its index, the ordinals of its texts, the bits of its objects' variants.
 struct Move {
     field: FieldIndex,
-    slots: Vec<usize>,
+    ordinals: Vec<usize>,
     children: Vec<u32>,
 }
 
 impl Move {
     /// A sighting in the words of the table it was moved to.
     fn apply(&self, sighting: Sighting) -> Option<Sighting> {
-        let Sighting { field: _, key, kinds, slots, children } = sighting;
-        // Where slots or variants were given up, nothing is known of them any more.
-        let slots = bits(slots).filter_map(|slot| self.slots.get(slot)).fold(0, |all, slot| all | 1 << slot);
-        Some(Sighting { field: self.field, key, kinds, slots, children: self.moved(children) })
+        let Sighting { field: _, key, kinds, ordinals, children } = sighting;
+        // Where ordinals or variants were given up, nothing is known of them any more.
+        let ordinals = bits(ordinals)
+            .filter_map(|ordinal| self.ordinals.get(ordinal))
+            .fold(0, |all, ordinal| all | 1 << ordinal);
+        Some(Sighting { field: self.field, key, kinds, ordinals, children: self.moved(children) })
     }
 
     fn moved(&self, children: u32) -> u32 {
@@ -322,14 +324,14 @@ impl Move {
 
 /// Links in the words of the table they were moved to.
 fn move_links(links: Links, moves: &[Option<Move>]) -> Option<Links> {
-    let Links { field, child, by_slot } = links;
+    let Links { field, child, by_ordinal } = links;
     let (field, child) = (moves[field].as_ref()?, moves[child].as_ref()?);
     let mut moved = Box::new([0; MAX_DISTINCT]);
-    // A slot that is gone stands among texts too many to be told apart; so do all others of the field.
-    for (slot, children) in field.slots.iter().zip(*by_slot) {
-        moved[*slot] |= child.moved(children);
+    // An ordinal that is gone stands among texts too many to be told apart; so do all others of the field.
+    for (ordinal, children) in field.ordinals.iter().zip(*by_ordinal) {
+        moved[*ordinal] |= child.moved(children);
     }
-    Some(Links { field: field.field, child: child.field, by_slot: moved })
+    Some(Links { field: field.field, child: child.field, by_ordinal: moved })
 }
 
 /// The places of the bits that are set.

@@ -57,8 +57,8 @@ pub(crate) struct Sighting {
     /// The number of its key.
     pub(crate) key: u64,
     pub(crate) kinds: KindSet,
-    /// Bits of the slots of its texts.
-    pub(crate) slots: u64,
+    /// Bits of the ordinals of its texts.
+    pub(crate) ordinals: u64,
     /// Bits of the variants of its objects.
     pub(crate) children: u32,
 }
@@ -67,7 +67,7 @@ pub(crate) struct Sighting {
 #[derive(Debug, Clone, Copy, Default)]
 pub(crate) struct Seen {
     pub(crate) kinds: KindSet,
-    pub(crate) slots: u64,
+    pub(crate) ordinals: u64,
     pub(crate) children: u32,
 }
 
@@ -93,8 +93,8 @@ pub(crate) struct Known {
 pub(crate) struct Links {
     pub(crate) field: FieldIndex,
     pub(crate) child: FieldIndex,
-    /// For each slot of a text, the bits of the variants.
-    pub(crate) by_slot: Box<[u32; MAX_DISTINCT]>,
+    /// For each ordinal of a text, the bits of the variants.
+    pub(crate) by_ordinal: Box<[u32; MAX_DISTINCT]>,
 }
 
 /// The most pairs of a text's key and an object's key that are watched in one variant.
@@ -144,7 +144,7 @@ impl Variants {
         1 << at
     }
 
-    /// Adds another position's variants, whose sightings speak of this one's fields and slots already.
+    /// Adds another position's variants, whose sightings speak of this one's fields and ordinals already.
     /// Answers for each of them its bit here.
     pub(crate) fn merge(&mut self, others: Option<Vec<Known>>) -> Vec<u32> {
         let Some(others) = others else {
@@ -186,14 +186,14 @@ impl Known {
         // Most objects have no object inside, or no text that is still told apart.
         let all = sightings
             .iter()
-            .fold((0, 0), |(slots, children), one| (slots | one.slots, children | one.children));
+            .fold((0, 0), |(ordinals, children), one| (ordinals | one.ordinals, children | one.children));
         if all.0 == 0 || all.1 == 0 {
             return;
         }
         for child in sightings.iter().filter(|one| one.children != 0) {
-            for text in sightings.iter().filter(|one| one.slots != 0) {
+            for text in sightings.iter().filter(|one| one.ordinals != 0) {
                 if let Some(links) = self.links_of(text.field, child.field) {
-                    links.by_slot[text.slots.trailing_zeros() as usize] |= child.children;
+                    links.by_ordinal[text.ordinals.trailing_zeros() as usize] |= child.children;
                 }
             }
         }
@@ -208,7 +208,7 @@ impl Known {
                 return None;
             }
             None => {
-                links.push(Links { field, child, by_slot: Box::new([0; MAX_DISTINCT]) });
+                links.push(Links { field, child, by_ordinal: Box::new([0; MAX_DISTINCT]) });
                 links.len() - 1
             }
         };
@@ -220,9 +220,9 @@ impl Known {
             self.links = None;
             return;
         };
-        for Links { field, child, by_slot } in others {
+        for Links { field, child, by_ordinal } in others {
             if let Some(mine) = self.links_of(field, child) {
-                mine.by_slot.iter_mut().zip(*by_slot).for_each(|(mine, theirs)| *mine |= theirs);
+                mine.by_ordinal.iter_mut().zip(*by_ordinal).for_each(|(mine, theirs)| *mine |= theirs);
             }
         }
     }
@@ -247,7 +247,7 @@ impl Sighting {
     #[inline]
     fn add(&mut self, other: &Self) {
         self.kinds = self.kinds.and(other.kinds);
-        self.slots |= other.slots;
+        self.ordinals |= other.ordinals;
         self.children |= other.children;
     }
 }

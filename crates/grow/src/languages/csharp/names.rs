@@ -1,6 +1,6 @@
 //! C#'s names: casing, keywords, and what is taken.
 
-use crate::plan::{NamePlace, Naming, OwnName, VariantKind, pascal_case};
+use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, pascal_case};
 use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
@@ -8,8 +8,8 @@ pub(super) const NAMING: Naming = Naming {
     member_case: Some(pascal_case),
     case_case: pascal_case,
     cases: NamePlace::Type,
-    variant_case: pascal_case,
-    variants: NamePlace::Type,
+    union_case: pascal_case,
+    union_cases: NamePlace::Type,
     reserved_types: TAKEN_TYPES,
     // What every object has, what every record has, and what grown types have of their own.
     reserved_members: &[
@@ -27,8 +27,8 @@ pub(super) const NAMING: Naming = Naming {
         "ToString",
         "Value",
     ],
-    reserved_variants: TAKEN_TYPES,
-    variant_kind: VariantKind::Type,
+    reserved_union_cases: TAKEN_TYPES,
+    union_case_kind: UnionCaseKind::Type,
     // The compiler would take it for a constructor (CS0542).
     own_name: OwnName::Taken,
     escape,

@@ -1,6 +1,6 @@
 //! Dart's names: casing, keywords, and what is taken. Its identifiers are ASCII alone.
 
-use crate::plan::{NamePlace, Naming, OwnName, VariantKind, camel_case, in_ascii, pascal_case};
+use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, camel_case, in_ascii, pascal_case};
 use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
@@ -8,13 +8,13 @@ pub(super) const NAMING: Naming = Naming {
     member_case: Some(|words| camel_case(&in_ascii(words))),
     case_case: |words| camel_case(&in_ascii(words)),
     cases: NamePlace::Type,
-    variant_case: |words| pascal_case(&in_ascii(words)),
+    union_case: |words| pascal_case(&in_ascii(words)),
     // Dart has no types inside types.
-    variants: NamePlace::Package,
+    union_cases: NamePlace::Package,
     reserved_types: TAKEN_TYPES,
     reserved_members: TAKEN_MEMBERS,
-    reserved_variants: &[],
-    variant_kind: VariantKind::Type,
+    reserved_union_cases: &[],
+    union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Taken,
     escape: std::convert::identity,
     function_case: |words| camel_case(&in_ascii(words)),

@@ -2,7 +2,7 @@
 
 use jar_sprout_model::Words;
 
-use crate::plan::{NamePlace, Naming, OwnName, VariantKind, initialism, push_capitalised, small_words};
+use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, initialism, push_capitalised, small_words};
 use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
@@ -10,14 +10,14 @@ pub(super) const NAMING: Naming = Naming {
     member_case: Some(exported),
     case_case: exported,
     cases: NamePlace::Package,
-    variant_case: exported,
-    variants: NamePlace::Type,
+    union_case: exported,
+    union_cases: NamePlace::Type,
     // Only helpers are exported beside what is grown; the language's own names are in small letters.
     reserved_types: &["Date", "LocalDateTime", "LocalTime", "Maybe", "Time"],
     // A field may not be called as a method of its type.
     reserved_members: &["MarshalJSON", "UnmarshalJSON"],
-    reserved_variants: &["MarshalJSON", "Other", "UnmarshalJSON"],
-    variant_kind: VariantKind::Type,
+    reserved_union_cases: &["MarshalJSON", "Other", "UnmarshalJSON"],
+    union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Free,
     escape: std::convert::identity,
     function_case: exported,

@@ -1,6 +1,6 @@
 //! Java's names: casing, keywords, and what is taken.
 
-use crate::plan::{NamePlace, Naming, OwnName, VariantKind, camel_case, pascal_case, screaming_case};
+use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, camel_case, pascal_case, screaming_case};
 use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
@@ -8,8 +8,8 @@ pub(super) const NAMING: Naming = Naming {
     member_case: Some(camel_case),
     case_case: screaming_case,
     cases: NamePlace::Type,
-    variant_case: pascal_case,
-    variants: NamePlace::Type,
+    union_case: pascal_case,
+    union_cases: NamePlace::Type,
     reserved_types: TAKEN_TYPES,
     // What every object has, which no record component may be called.
     reserved_members: &[
@@ -22,8 +22,8 @@ pub(super) const NAMING: Naming = Naming {
         "toString",
         "wait",
     ],
-    reserved_variants: TAKEN_TYPES,
-    variant_kind: VariantKind::Type,
+    reserved_union_cases: TAKEN_TYPES,
+    union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Free,
     escape,
     function_case: camel_case,

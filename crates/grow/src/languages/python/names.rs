@@ -2,7 +2,7 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use crate::plan::{NamePlace, Naming, OwnName, VariantKind, pascal_case, screaming_case, snake_case};
+use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, pascal_case, screaming_case, snake_case};
 use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
@@ -10,12 +10,12 @@ pub(super) const NAMING: Naming = Naming {
     member_case: Some(snake_case),
     case_case: screaming_case,
     cases: NamePlace::Type,
-    variant_case: pascal_case,
-    variants: NamePlace::Type,
+    union_case: pascal_case,
+    union_cases: NamePlace::Type,
     reserved_types: TAKEN_TYPES,
     reserved_members: TAKEN_MEMBERS,
-    reserved_variants: &[],
-    variant_kind: VariantKind::Type,
+    reserved_union_cases: &[],
+    union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Free,
     escape,
     function_case: snake_case,

@@ -4,7 +4,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::Words;
 
-use crate::plan::{NamePlace, Naming, OwnName, VariantKind, in_ascii, pascal_case, snake_case};
+use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, in_ascii, pascal_case, snake_case};
 use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
@@ -12,13 +12,13 @@ pub(super) const NAMING: Naming = Naming {
     member_case: Some(|words| snake_case(&in_latin(words))),
     case_case: |words| pascal_case(&in_latin(words)),
     cases: NamePlace::Type,
-    variant_case: |words| pascal_case(&in_latin(words)),
-    variants: NamePlace::Type,
+    union_case: |words| pascal_case(&in_latin(words)),
+    union_cases: NamePlace::Type,
     reserved_types: TAKEN_TYPES,
     // Variants; fields are never in capitals.
     reserved_members: &["Other", "Self"],
-    reserved_variants: &["Other", "Self"],
-    variant_kind: VariantKind::Value,
+    reserved_union_cases: &["Other", "Self"],
+    union_case_kind: UnionCaseKind::Value,
     own_name: OwnName::Free,
     escape,
     function_case: |words| snake_case(&in_latin(words)),

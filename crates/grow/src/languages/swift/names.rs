@@ -1,6 +1,6 @@
 //! Swift's names: casing, keywords, and what is taken.
 
-use crate::plan::{NamePlace, Naming, OwnName, VariantKind, camel_case_with_initialisms, pascal_case};
+use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, camel_case_with_initialisms, pascal_case};
 use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
@@ -8,12 +8,12 @@ pub(super) const NAMING: Naming = Naming {
     member_case: Some(camel_case_with_initialisms),
     case_case: camel_case_with_initialisms,
     cases: NamePlace::Type,
-    variant_case: camel_case_with_initialisms,
-    variants: NamePlace::Type,
+    union_case: camel_case_with_initialisms,
+    union_cases: NamePlace::Type,
     reserved_types: TAKEN_TYPES,
     reserved_members: TAKEN_MEMBERS,
-    reserved_variants: TAKEN_CASES,
-    variant_kind: VariantKind::Value,
+    reserved_union_cases: TAKEN_CASES,
+    union_case_kind: UnionCaseKind::Value,
     own_name: OwnName::Free,
     escape,
     function_case: camel_case_with_initialisms,

@@ -2,7 +2,7 @@
 
 use std::borrow::Cow;
 
-use crate::plan::{NamePlace, Naming, OwnName, VariantKind, camel_case, pascal_case};
+use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, camel_case, pascal_case};
 use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
@@ -11,12 +11,12 @@ pub(super) const NAMING: Naming = Naming {
     member_case: None,
     case_case: pascal_case,
     cases: NamePlace::Type,
-    variant_case: pascal_case,
-    variants: NamePlace::Type,
+    union_case: pascal_case,
+    union_cases: NamePlace::Type,
     reserved_types: TAKEN_TYPES,
     reserved_members: &[],
-    reserved_variants: &[],
-    variant_kind: VariantKind::Type,
+    reserved_union_cases: &[],
+    union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Free,
     escape: std::convert::identity,
     function_case: camel_case,
