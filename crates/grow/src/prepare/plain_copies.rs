@@ -97,7 +97,7 @@ mod tests {
     }
 
     #[test]
-    fn a_twin_is_clean() {
+    fn a_plain_copy_is_clean() {
         let queen = Slot { ty: Type::Named(TypeId::from_index(1)), nullable: true };
         let tags = Slot { ty: Type::List(Box::new(Slot::of(Type::Scalar(Scalar::Text)))), nullable: true };
         let kind = Slot::of(Type::Constant(WireName::new("hive")));
