@@ -4,7 +4,7 @@ use jar_sprout_layout::{Doc, braces, cat, comma_list, group, line, lines, member
 use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
-use super::unions::{UNKNOWN, sealed};
+use super::unions::{UNKNOWN, holder, permitted, sealed};
 use super::{constants, names, types};
 use crate::plan::{CaseKind, Ident, PlannedCase, PlannedUnion, PlannedUnionCase};
 use crate::spell::Helper;
@@ -61,25 +61,13 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'
         "return value.value();".to_owned()
     };
     inside.push(adapter(ident, chosen, content));
-    let permitted = if is_direct {
-        let names = union
-            .cases
-            .iter()
-            .filter_map(|case| sheet.plan.direct_case(case))
-            .map(|case| case.ident.to_string());
-        names.chain([format!("{ident}.{UNKNOWN}")]).map(text).collect()
-    } else {
-        Vec::new()
-    };
+    let permitted = permitted(sheet.plan, ident, union);
     lines([text(format!("@JsonAdapter({ident}.Adapter.class)")), sealed(ident, permitted, inside)])
 }
 
 /// A record around what a case holds; the library asks for the adapter of the class that it meets.
 fn case_record(union: &Ident, name: &str, ty: &str) -> Doc {
-    let head = text(format!("record {name}({ty} value)"));
-    let supers = nest(nest(cat([line(), text(format!("implements {union}"))])));
-    let record = cat([group(cat([head, supers])), text(" {}")]);
-    lines([text("@JsonAdapter(Adapter.class)"), record])
+    lines([text("@JsonAdapter(Adapter.class)"), holder(union, name, ty)])
 }
 
 fn adapter(ident: &Ident, chosen: Vec<Doc>, content: String) -> Doc {

@@ -4,7 +4,7 @@ use jar_sprout_layout::{Doc, braces, cat, comma_list, group, line, lines, member
 use jar_sprout_model::Type;
 
 use super::Sheet;
-use super::unions::{UNKNOWN, sealed};
+use super::unions::{UNKNOWN, holder, permitted, sealed};
 use super::{beans, record_head, types};
 use crate::plan::{PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
 use crate::spell::plain_copies::{
@@ -172,33 +172,19 @@ fn union(
             let mut own = Needs::default();
             let ty = types::plain(&mut sheet.noting(&mut own), case.slot);
             copies::import_plain(&own, sheet.needs);
-            inside.push(held(&case.ident.to_string(), &ty, ident.as_str()));
+            inside.push(holder(ident, case.ident.as_str(), &ty));
             format!("new {}({})", case.ident, made(&conversion, "known.value()", &place, sheet.needs))
         };
         let test = text(format!("if (wire instanceof {} known)", class(from, wire)));
         body.push(braces(test, [text(format!("return {made};"))]));
     }
     if union.tag.is_some() {
-        inside.push(held(UNKNOWN, "Object", ident.as_str()));
+        inside.push(holder(ident, UNKNOWN, "Object"));
         let test = text(format!("if (wire instanceof {}.{UNKNOWN} unknown)", wire.ident));
         body.push(braces(test, [text(format!("return new {UNKNOWN}(unknown.value());"))]));
     }
     body.push(text("throw new IllegalArgumentException(\"unexpected: \" + wire);"));
     inside.push(method(&format!("static {ident}"), wire.ident.as_str(), body));
-    let permitted = if is_direct {
-        let names = union
-            .cases
-            .iter()
-            .filter_map(|case| sheet.plan.direct_case(case))
-            .map(|case| case.ident.to_string());
-        names.chain([format!("{ident}.{UNKNOWN}")]).map(text).collect()
-    } else {
-        Vec::new()
-    };
+    let permitted = permitted(sheet.plan, ident, union);
     sealed(ident, permitted, inside)
-}
-
-fn held(name: &str, ty: &str, union: &str) -> Doc {
-    let supers = nest(nest(cat([line(), text(format!("implements {union}"))])));
-    cat([group(cat([text(format!("record {name}({ty} value)")), supers])), text(" {}")])
 }

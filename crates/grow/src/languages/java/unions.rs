@@ -5,7 +5,7 @@ use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
 use super::{names, types};
-use crate::plan::{CaseKind, Ident, PlannedUnion, PlannedUnionCase};
+use crate::plan::{CaseKind, Ident, Plan, PlannedUnion, PlannedUnionCase};
 use crate::spell::Needs;
 
 /// The name of the case for a tag that no sample had.
@@ -13,14 +13,14 @@ pub(super) const UNKNOWN: &str = "Unknown";
 
 pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     match &union.tag {
-        Some(tag) if sheet.plan.has_direct_cases(union) => by_type_info(sheet, ident, tag, &union.cases),
+        Some(tag) if sheet.plan.has_direct_cases(union) => by_type_info(sheet, ident, tag, union),
         Some(tag) => by_tag(sheet, ident, tag, &union.cases),
         None => by_kind(sheet, ident, union),
     }
 }
 
 /// The library reads the tag, which is a part of each case.
-fn by_type_info(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, cases: &[PlannedUnionCase<'_>]) -> Doc {
+fn by_type_info(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, union: &PlannedUnion<'_>) -> Doc {
     sheet.needs.imports.extend([
         "com.fasterxml.jackson.annotation.JsonSubTypes",
         "com.fasterxml.jackson.annotation.JsonTypeInfo",
@@ -40,12 +40,12 @@ fn by_type_info(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, cases: &[P
         text(format!("@JsonSubTypes.Type(value = {}.class, name = {tag})", case_name(case)))
     };
     let between = cat([text(","), hard()]);
-    let sub_types = nest(cat([hard(), join(&between, cases.iter().map(sub_type))]));
-    let permitted = cases.iter().map(case_name).chain([format!("{ident}.{UNKNOWN}")]);
+    let sub_types = nest(cat([hard(), join(&between, union.cases.iter().map(sub_type))]));
+    let permitted = permitted(sheet.plan, ident, union);
     lines([
         annotation("@JsonTypeInfo", arguments.map(text)),
         cat([text("@JsonSubTypes({"), sub_types, hard(), text("})")]),
-        sealed(ident, permitted.map(text).collect(), [unknown(ident, sheet.needs)]),
+        sealed(ident, permitted, [unknown(ident, sheet.needs)]),
     ])
 }
 
@@ -122,6 +122,22 @@ fn read(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
             text(format!("context.readValue(parser, {ty}.class)"))
         }
     }
+}
+
+/// What a union permits that does not stand inside it: the records that are its cases, if they are.
+pub(super) fn permitted(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Vec<Doc> {
+    if !plan.has_direct_cases(union) {
+        return Vec::new();
+    }
+    let records = union.cases.iter().filter_map(|case| plan.direct_case(case));
+    let names = records.map(|record| record.ident.to_string());
+    names.chain([format!("{ident}.{UNKNOWN}")]).map(text).collect()
+}
+
+/// `record Text(String value) implements Price {}`
+pub(super) fn holder(union: &Ident, name: &str, ty: &str) -> Doc {
+    let supers = nest(nest(cat([line(), text(format!("implements {union}"))])));
+    cat([group(cat([text(format!("record {name}({ty} value)")), supers])), text(" {}")])
 }
 
 /// `public sealed interface Event permits SwarmEvent, Event.Unknown {`
