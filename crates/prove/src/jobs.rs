@@ -12,7 +12,7 @@ use crate::report::Miss;
 use crate::round_trip::{Comparison, Lenience};
 
 /// A line for each sample: its trial, its file, the file for what comes back.
-pub(crate) fn write_samples(staged: &[Staged], folder: &Path) -> io::Result<String> {
+pub(crate) fn write_samples(staged: &[&Staged], folder: &Path) -> io::Result<String> {
     let mut jobs = String::new();
     for Staged { trial, .. } in staged {
         for sample in &trial.samples {
@@ -30,13 +30,13 @@ pub(crate) fn write_samples(staged: &[Staged], folder: &Path) -> io::Result<Stri
 /// decode: a line each, with the trial, the file and the reason.
 pub(crate) fn misses(
     proofs: &[Proof],
-    staged: &[Staged],
+    staged: &[&Staged],
     folder: &Path,
     said: &str,
     lenience: Lenience,
 ) -> Vec<Miss> {
     let mut misses = Vec::new();
-    for Staged { index, trial, model, files: _ } in staged {
+    for Staged { index, trial, model, files: _, digest: _ } in staged {
         let proof = &proofs[*index];
         for (sample, of_trial) in proof.samples.iter().zip(&trial.samples) {
             let file = sample_file(folder, &of_trial.name);

@@ -36,6 +36,8 @@ pub(crate) struct Staged {
     pub(crate) files: Vec<GrownFile>,
     /// The model as the language holds it.
     pub(crate) model: Model,
+    /// What it is remembered by; none where nobody remembers.
+    pub(crate) digest: Option<Digest>,
 }
 
 /// A sample without the keys that its model does not know; as it is where all are known.
@@ -97,12 +99,12 @@ impl Staged {
         };
         let samples = proof.samples.iter().enumerate().map(sample).collect();
         let trial = trial(dialect, &prepared, &place, samples);
-        Self { index, trial, files, model: prepared.model().clone() }
+        Self { index, trial, files, model: prepared.model().clone(), digest: None }
     }
 
     /// All that its proof depends on, given the driver of it alone and how the tools are called; its place among all
     /// proofs is no part of it.
-    pub(crate) fn digest(&self, driver: &[GrownFile], called: &str) -> Digest {
+    pub(crate) fn digest_of(&self, driver: &[GrownFile], called: &str) -> Digest {
         let anywhere = |text: &str| text.replace(&self.trial.place, "t");
         let file = |file: &GrownFile| (anywhere(&file.name), anywhere(&file.text));
         let code: Vec<_> = self.files.iter().chain(driver).map(file).collect();

@@ -1,15 +1,13 @@
 //! The proof of a language: its code compiled, every sample passed through it, and what its judges say.
 
-use std::collections::HashMap;
 use std::fs;
 use std::io;
 use std::path::Path;
 use std::process::Command;
 
-use jar_sprout_grow::{Absence, Nulls, TimeKeeping};
+use jar_sprout_grow::{Absence, Dialect, Nulls, TimeKeeping};
 
 use crate::jobs::{misses, write_samples};
-use crate::memory::Digest;
 use crate::proof::{Proof, Staged};
 use crate::report::{Miss, Order, Report, ToolOutput};
 use crate::round_trip::Lenience;
@@ -30,7 +28,8 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
     let scratch = tempfile::Builder::new().prefix("jar-sprout-").tempdir()?;
     let folder = scratch.path().canonicalize()?;
     let Order { language, settings, with_judges, memory: _ } = *order;
-    let abilities = language.dialect(settings).abilities();
+    let dialect = &*language.dialect(settings);
+    let abilities = dialect.abilities();
     let task = Task { tools, folder: &folder, language, abilities: &abilities };
     let mut ready = match find(&task) {
         Ok(ready) => ready,
@@ -45,12 +44,13 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
     };
     let is_run = ready.run.is_some();
     let called = called(&ready, with_judges, lenience, &folder);
-    let (mut staged, digests) = unproven(order, proofs, is_run, &called);
-    if staged.is_empty() {
+    let all = unproven(order, proofs, is_run, &called);
+    if all.is_empty() {
         return Ok(Ok(report));
     }
+    let mut staged: Vec<&Staged> = all.iter().collect();
     for _ in 0..TRIES {
-        lay_out(order, &ready, &staged, &folder)?;
+        lay_out(dialect, &ready, &staged, &folder)?;
         let objection = compile(&mut ready, proofs, &staged)?;
         let Some((said, places)) = objection else { break };
         report.compiler.push(said);
@@ -59,7 +59,7 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
             staged.clear();
         }
     }
-    report.misses = not_compiled(proofs, digests.keys().copied(), &staged);
+    report.misses = not_compiled(proofs, &all, &staged);
     if let Some(run_it) = ready.run.as_mut().filter(|_| !staged.is_empty()) {
         let jobs = write_samples(&staged, &folder)?;
         let ended = run(run_it, &jobs)?;
@@ -73,9 +73,8 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
         report.misses.extend(misses(proofs, &staged, &folder, &ended.output, lenience));
     }
     if report.compiler.is_empty() {
-        let all_came = |index: &usize| report.misses.iter().all(|miss| miss.proof != proofs[*index].name);
-        report.proven =
-            digests.iter().filter(|(index, _)| all_came(index)).map(|(_, digest)| *digest).collect();
+        let all_came = |one: &&Staged| report.misses.iter().all(|miss| miss.proof != proofs[one.index].name);
+        report.proven = all.iter().filter(all_came).filter_map(|one| one.digest).collect();
     }
     if with_judges {
         report.judges = hear(&mut ready, proofs)?;
@@ -83,30 +82,21 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
     Ok(Ok(report))
 }
 
-/// The proofs that are to be made now, each with what it will be known by.
-fn unproven(
-    order: &Order<'_>,
-    proofs: &[Proof],
-    is_run: bool,
-    called: &str,
-) -> (Vec<Staged>, HashMap<usize, Digest>) {
+/// The proofs that are to be made now: those that nobody remembers.
+fn unproven(order: &Order<'_>, proofs: &[Proof], is_run: bool, called: &str) -> Vec<Staged> {
     let Order { language, settings, with_judges: _, memory } = *order;
+    let staged = proofs.iter().enumerate().map(|(index, proof)| Staged::of(order, index, proof, is_run));
+    let Some(memory) = memory else { return staged.collect() };
     let dialect = language.dialect(settings);
-    let mut staged = Vec::new();
-    let mut digests = HashMap::new();
-    for (index, proof) in proofs.iter().enumerate() {
-        let one = Staged::of(order, index, proof, is_run);
-        let digest = one.digest(&dialect.driver(std::slice::from_ref(&one.trial)), called);
-        if !memory.is_some_and(|memory| memory.has(digest)) {
-            digests.insert(index, digest);
-            staged.push(one);
-        }
-    }
-    (staged, digests)
+    let with_digest = staged.map(|staged| {
+        let driver = dialect.driver(std::slice::from_ref(&staged.trial));
+        Staged { digest: Some(staged.digest_of(&driver, called)), ..staged }
+    });
+    with_digest.filter(|staged| staged.digest.is_none_or(|digest| !memory.has(digest))).collect()
 }
 
 /// Writes the project's files, the driver, and the code of each proof into a folder of its own.
-fn lay_out(order: &Order<'_>, ready: &Ready, staged: &[Staged], folder: &Path) -> io::Result<()> {
+fn lay_out(dialect: &dyn Dialect, ready: &Ready, staged: &[&Staged], folder: &Path) -> io::Result<()> {
     let code = folder.join(ready.code);
     for (name, text) in &ready.files {
         write(&folder.join(name), text)?;
@@ -122,7 +112,7 @@ fn lay_out(order: &Order<'_>, ready: &Ready, staged: &[Staged], folder: &Path) -
         }
     }
     let trials: Vec<_> = staged.iter().map(|staged| staged.trial.clone()).collect();
-    for file in order.language.dialect(order.settings).driver(&trials) {
+    for file in dialect.driver(&trials) {
         write(&code.join(file.name), &file.text)?;
     }
     for Staged { trial, files, .. } in staged {
@@ -144,7 +134,7 @@ fn write(path: &Path, text: &str) -> io::Result<()> {
 fn compile(
     ready: &mut Ready,
     proofs: &[Proof],
-    staged: &[Staged],
+    staged: &[&Staged],
 ) -> io::Result<Option<(ToolOutput, Vec<usize>)>> {
     for command in &mut ready.compile {
         let ended = run(command, "")?;
@@ -190,10 +180,8 @@ fn called(ready: &Ready, with_judges: bool, lenience: Lenience, folder: &Path) -
 }
 
 /// The samples of the proofs that the compiler did not take.
-fn not_compiled(proofs: &[Proof], all: impl Iterator<Item = usize>, staged: &[Staged]) -> Vec<Miss> {
-    let is_left_out = |index: &usize| staged.iter().all(|staged| staged.index != *index);
-    let mut left_out: Vec<usize> = all.filter(is_left_out).collect();
-    left_out.sort_unstable();
+fn not_compiled(proofs: &[Proof], all: &[Staged], taken: &[&Staged]) -> Vec<Miss> {
+    let is_left_out = |one: &&Staged| taken.iter().all(|taken| taken.index != one.index);
     let miss = |proof: &Proof| -> Vec<Miss> {
         let one = |sample: &crate::Sample| Miss {
             proof: proof.name.clone(),
@@ -202,7 +190,7 @@ fn not_compiled(proofs: &[Proof], all: impl Iterator<Item = usize>, staged: &[St
         };
         proof.samples.iter().map(one).collect()
     };
-    left_out.into_iter().flat_map(|index| miss(&proofs[index])).collect()
+    all.iter().filter(is_left_out).flat_map(|one| miss(&proofs[one.index])).collect()
 }
 
 /// The indexes of the proofs whose folders or files a text names: `t17/Hive.kt`, `trials.t17`.
