@@ -9,6 +9,7 @@ mod skip;
 
 use std::fs;
 use std::path::{Path, PathBuf};
+use std::sync::LazyLock;
 
 use common::proofs;
 use jar_sprout_grow::{Settings, find_language};
@@ -112,8 +113,7 @@ fn check_some(key: &str, settings: &[(&str, &str)], proofs: &[Proof]) {
     // Names that no one would choose are compiled, but their lines are not judged for beauty.
     let is_odd = |proof: &String| ODD.iter().any(|odd| proof.starts_with(odd));
     let judged = |proofs: &[String]| proofs.iter().any(|proof| !is_odd(proof));
-    let memory = memory();
-    let order = Order { language, settings: &given, with_judges: true, memory: Some(&memory) };
+    let order = Order { language, settings: &given, with_judges: true, memory: Some(&MEMORY) };
     match prove(&order, proofs, &Tools::of_this_machine()).unwrap() {
         Err(Missing { what, install }) => skip(key, &what, &install),
         Ok(report) => {
@@ -123,7 +123,7 @@ fn check_some(key: &str, settings: &[(&str, &str)], proofs: &[Proof]) {
                 .map(|said| format!("{} of {}:\n{}", said.tool, said.proofs.join(", "), said.text))
                 .collect();
             assert!(said.is_empty(), "{}", said.join("\n\n"));
-            memory.remember(&report.proven).unwrap();
+            MEMORY.remember(&report.proven).unwrap();
             let values = settings.iter().map(|(key, value)| format!(" {key}={value}"));
             let of = format!("{key}{}", values.collect::<String>());
             check_misses(&of, &report.toolchain, report.misses);
@@ -145,15 +145,17 @@ fn check_misses(of: &str, toolchain: &str, mut misses: Vec<Miss>) {
     assert!(misses.is_empty(), "{of}: {misses:#?}");
 }
 
-/// What was proven before, by this code of the proofs and with these toolchains.
-fn memory() -> Memory {
+/// What was proven before, by the code that compares samples now and with these toolchains.
+static MEMORY: LazyLock<Memory> = LazyLock::new(|| {
     let root = Path::new(env!("JAR_SPROUT_ROOT"));
     let mut basis = Vec::new();
-    for folder in ["crates/prove/src", "crates/settle/src/check", "toolchains"] {
+    for folder in
+        ["crates/prove/src", "crates/settle/src/check", "crates/shape/src", "crates/model/src", "toolchains"]
+    {
         collect_files(&root.join(folder), &mut basis);
     }
     Memory::at(Path::new(env!("CARGO_TARGET_TMPDIR")).join("proofs"), &basis)
-}
+});
 
 fn collect_files(folder: &Path, texts: &mut Vec<String>) {
     let mut paths: Vec<PathBuf> = fs::read_dir(folder).unwrap().map(|entry| entry.unwrap().path()).collect();
