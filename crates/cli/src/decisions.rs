@@ -8,7 +8,7 @@ use jar_sprout_settle::{
 use toml_edit::{Array, InlineTable, Item, TableLike, Value};
 
 use crate::failure::Failure;
-use crate::keys::{Key, Takes};
+use crate::keys::{Key, Takes, texts_of};
 use crate::wording::quoted_with;
 
 /// A thing that can be decided.
@@ -81,11 +81,11 @@ pub(crate) static DECISIONS: &[DecisionKey] = &[
         )],
         of_type: Some(|item, _| match text(item) {
             Some(word) => type_of_word(&word).map(Some),
-            None => Ok(texts(item).map(TypeVerdict::EnumOf)),
+            None => Ok(texts_of(item).map(TypeVerdict::EnumOf)),
         }),
         of_field: Some(|item, _| match text(item) {
             Some(word) => field_of_word(&word).map(Some),
-            None => Ok(texts(item).map(|values| FieldVerdict::Is(FieldType::EnumOf(values)))),
+            None => Ok(texts_of(item).map(|values| FieldVerdict::Is(FieldType::EnumOf(values)))),
         }),
     },
     DecisionKey {
@@ -163,7 +163,7 @@ pub(crate) static DECISIONS: &[DecisionKey] = &[
             "\"Hive\" = { keep = [\"id\", \"name\"] }",
         ),
         options: &[option("keep", "Of a type: these fields and no others: `id,name`", Wants::Joined("KEYS"))],
-        of_type: Some(|item, _| Ok(texts(item).map(TypeVerdict::Keep))),
+        of_type: Some(|item, _| Ok(texts_of(item).map(TypeVerdict::Keep))),
         of_field: None,
     },
     DecisionKey {
@@ -294,6 +294,11 @@ pub(crate) static DECISIONS: &[DecisionKey] = &[
 
 const SERVER_MADE: &str = "server-made";
 
+/// The keys of all that can be decided.
+pub(crate) fn decision_keys() -> Vec<Key> {
+    DECISIONS.iter().map(|row| row.key).collect()
+}
+
 /// Why a key of a decision cannot be read.
 pub(crate) enum Unreadable {
     /// It is no word for what a field is.
@@ -327,10 +332,6 @@ fn text(item: &Item) -> Option<String> {
     item.as_str().map(str::to_owned)
 }
 
-fn texts(item: &Item) -> Option<Vec<String>> {
-    Some(item.as_array()?.iter().filter_map(Value::as_str).map(str::to_owned).collect())
-}
-
 fn type_of_word(word: &str) -> Result<TypeVerdict, UnknownWord> {
     match FieldVerdict::parse(word) {
         Some(FieldVerdict::Is(FieldType::Named(other))) => Ok(TypeVerdict::SameAs(other)),
@@ -343,7 +344,7 @@ fn field_of_word(word: &str) -> Result<FieldVerdict, UnknownWord> {
 }
 
 fn derivation(item: &Item, table: &dyn TableLike, purpose: Purpose) -> Option<TypeVerdict> {
-    let server_made = table.get(SERVER_MADE).and_then(texts).unwrap_or_default();
+    let server_made = table.get(SERVER_MADE).and_then(texts_of).unwrap_or_default();
     Some(TypeVerdict::Derive(Derivation { name: text(item)?, purpose, server_made }))
 }
 

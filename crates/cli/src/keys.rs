@@ -111,6 +111,11 @@ pub(crate) const LANGUAGE: &[Key] = &[
     ),
 ];
 
+/// The texts of a list of them.
+pub(crate) fn texts_of(item: &Item) -> Option<Vec<String>> {
+    Some(item.as_array()?.iter().filter_map(toml_edit::Value::as_str).map(str::to_owned).collect())
+}
+
 impl Takes {
     /// Whether a value is of the kind.
     pub(crate) fn fits(self, item: &Item) -> bool {

@@ -4,9 +4,9 @@ use clap::builder::PossibleValue;
 use clap::{Arg, ArgAction, ArgMatches, Command, Error, FromArgMatches};
 use jar_sprout_model::Words;
 use jar_sprout_settle::{Policies, Trust};
-use toml_edit::{Item, Value};
+use toml_edit::Item;
 
-use crate::keys::{Key, Takes};
+use crate::keys::{Key, Takes, texts_of};
 
 /// A policy.
 pub(crate) struct PolicyKey {
@@ -25,6 +25,9 @@ enum Wants {
     Texts(&'static str, fn(&mut Policies, Vec<String>)),
     Text(&'static str, fn(&mut Policies, String)),
 }
+
+const ON: &str = "on";
+const OFF: &str = "off";
 
 /// A value that a policy can have.
 struct OneOf {
@@ -155,21 +158,19 @@ pub(crate) static POLICIES: &[PolicyKey] = &[
     },
 ];
 
+/// The keys of all policies.
+pub(crate) fn policy_keys() -> Vec<Key> {
+    POLICIES.iter().map(|policy| policy.key).collect()
+}
+
 impl PolicyKey {
-    /// Takes over the value of a jar, whose kind was checked; none where it is no value of the key.
-    pub(crate) fn read(&self, item: &Item, policies: &mut Policies) -> Option<()> {
-        match &self.takes {
-            Wants::OneOf(_, choices) => {
-                let text = item.as_str()?;
-                (choices.iter().find(|choice| choice.value == text)?.set)(policies);
-            }
-            Wants::Switch(set) => set(policies, item.as_bool()?),
-            Wants::Texts(_, set) => {
-                set(policies, item.as_array()?.iter().filter_map(Value::as_str).map(str::to_owned).collect());
-            }
-            Wants::Text(_, set) => set(policies, item.as_str()?.to_owned()),
-        }
-        Some(())
+    /// Takes over the value of a jar, whose kind was checked.
+    pub(crate) fn read(&self, item: &Item, policies: &mut Policies) {
+        let typed = match item.as_bool() {
+            Some(is_on) => vec![if is_on { ON } else { OFF }.to_owned()],
+            None => texts_of(item).unwrap_or_else(|| item.as_str().map(str::to_owned).into_iter().collect()),
+        };
+        self.set(typed, policies);
     }
 
     fn arg(&self) -> Arg {
@@ -182,7 +183,7 @@ impl PolicyKey {
                     .value_parser(values.collect::<Vec<_>>())
                     .default_value(choices[0].value)
             }
-            Wants::Switch(_) => arg.value_name("ON").value_parser(["on", "off"]).default_value("on"),
+            Wants::Switch(_) => arg.value_name("ON").value_parser([ON, OFF]).default_value(ON),
             Wants::Texts(value_name, _) => {
                 arg.value_name(*value_name).value_delimiter(',').action(ArgAction::Append)
             }
@@ -191,19 +192,23 @@ impl PolicyKey {
     }
 
     fn take(&self, matches: &ArgMatches, policies: &mut Policies) {
-        let Some(typed) = matches.get_many::<String>(self.key.name) else { return };
-        let typed: Vec<String> = typed.cloned().collect();
+        if let Some(typed) = matches.get_many::<String>(self.key.name) {
+            self.set(typed.cloned().collect(), policies);
+        }
+    }
+
+    /// Sets the policy to what was typed, which is one text but where it takes several.
+    fn set(&self, typed: Vec<String>, policies: &mut Policies) {
+        let first = typed.first().cloned().unwrap_or_default();
         match &self.takes {
             Wants::OneOf(_, choices) => {
-                if let Some(choice) =
-                    choices.iter().find(|choice| typed.first().is_some_and(|t| t == choice.value))
-                {
+                if let Some(choice) = choices.iter().find(|choice| choice.value == first) {
                     (choice.set)(policies);
                 }
             }
-            Wants::Switch(set) => set(policies, typed.first().is_some_and(|typed| typed == "on")),
+            Wants::Switch(set) => set(policies, first == ON),
             Wants::Texts(_, set) => set(policies, typed),
-            Wants::Text(_, set) => typed.into_iter().take(1).for_each(|text| set(policies, text)),
+            Wants::Text(_, set) => set(policies, first),
         }
     }
 }
@@ -232,5 +237,29 @@ impl FromArgMatches for PolicyArgs {
     fn update_from_arg_matches(&mut self, matches: &ArgMatches) -> Result<(), Error> {
         *self = Self::from_arg_matches(matches)?;
         Ok(())
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn jar_and_command_line_take_the_same_values() {
+        for PolicyKey { key, takes, .. } in POLICIES {
+            match (key.takes, takes) {
+                (Takes::Choice(values), Wants::OneOf(_, choices)) => {
+                    assert!(
+                        choices.iter().map(|choice| choice.value).eq(values.iter().copied()),
+                        "{}",
+                        key.name
+                    );
+                }
+                (Takes::Switch, Wants::Switch(_))
+                | (Takes::Texts, Wants::Texts(..))
+                | (Takes::Text, Wants::Text(..)) => {}
+                (other, _) => panic!("{} takes {other:?} in the jar alone", key.name),
+            }
+        }
     }
 }

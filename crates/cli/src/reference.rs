@@ -2,17 +2,9 @@
 
 use serde_json::{Value, json};
 
-use crate::decisions::DECISIONS;
+use crate::decisions::decision_keys;
 use crate::keys::{Key, LANGUAGE, MODEL, TOP};
-use crate::policies::POLICIES;
-
-fn policy_keys() -> Vec<Key> {
-    POLICIES.iter().map(|policy| policy.key).collect()
-}
-
-fn decision_keys() -> Vec<Key> {
-    DECISIONS.iter().map(|decision| decision.key).collect()
-}
+use crate::policies::policy_keys;
 
 /// The sections of the reference, in order.
 #[cfg(test)]

@@ -7,13 +7,13 @@ use std::path::{Path, PathBuf};
 use jar_sprout_grow::{LANGUAGES, Settings, find_language};
 use jar_sprout_model::{Excerpt, Problem, SourceId, Spot};
 use jar_sprout_settle::{Decision, Policies, Subject, Verdict};
-use toml_edit::{Document, Item, Key as TomlKey, TableLike, Value};
+use toml_edit::{Document, Item, Key as TomlKey, TableLike};
 
 use super::{FILE, Jar, JarDecision, JarLanguage, JarModel};
-use crate::decisions::{DECISIONS, Unreadable};
+use crate::decisions::{DECISIONS, Unreadable, decision_keys};
 use crate::failure::{Failure, Outcome, reason};
-use crate::keys::{Key, LANGUAGE, MODEL, TOP, VERSION};
-use crate::policies::POLICIES;
+use crate::keys::{Key, LANGUAGE, MODEL, TOP, VERSION, texts_of};
+use crate::policies::{POLICIES, policy_keys};
 use crate::request::{Request, Selection};
 use crate::settings::setting_problem;
 use crate::source_names::SourceNames;
@@ -117,7 +117,9 @@ impl Reader<'_> {
         }
         let table = self.as_table(name, item, "a model")?;
         self.only(&table, MODEL, &[])?;
-        let Some(sources) = texts(&table, "sources").filter(|sources| !sources.is_empty()) else {
+        let Some(sources) =
+            table.get("sources").and_then(|(_, item)| texts_of(item)).filter(|sources| !sources.is_empty())
+        else {
             let problem = self.problem(format!("`{}` has no sources", name.get()), name.span());
             return Err(with_help(problem, "such as `sources = [\"samples/hives-*.json\"]`".to_owned()));
         };
@@ -134,13 +136,11 @@ impl Reader<'_> {
     }
 
     fn policies(&self, table: &Table<'_>, base: Policies) -> Read<Policies> {
-        let keys: Vec<Key> = POLICIES.iter().map(|policy| policy.key).collect();
-        self.only(table, &keys, &[])?;
+        self.only(table, &policy_keys(), &[])?;
         let mut policies = base;
         for policy in POLICIES {
-            let Some((_, item)) = table.get(policy.key.name) else { continue };
-            if policy.read(item, &mut policies).is_none() {
-                return Err(self.cannot_be(table, &policy.key));
+            if let Some((_, item)) = table.get(policy.key.name) {
+                policy.read(item, &mut policies);
             }
         }
         Ok(policies)
@@ -199,8 +199,7 @@ impl Reader<'_> {
     }
 
     fn verdicts(&self, subject: &Subject, table: &Table<'_>) -> Read<Vec<Verdict>> {
-        let keys: Vec<Key> = DECISIONS.iter().map(|row| row.key).collect();
-        self.only(table, &keys, &[])?;
+        self.only(table, &decision_keys(), &[])?;
         let mut verdicts = Vec::new();
         for row in DECISIONS {
             let Some((key, item)) = table.get(row.key.name) else { continue };
@@ -261,13 +260,6 @@ impl Reader<'_> {
         }
     }
 
-    fn cannot_be(&self, table: &Table<'_>, key: &Key) -> Box<Problem> {
-        let (_, item) = table.get(key.name).expect("it was read");
-        let value = item.as_str().unwrap_or_default();
-        let problem = self.problem(format!("`{}` cannot be `{value}`", key.name), item.span());
-        with_help(problem, format!("it takes {}", key.takes.words()))
-    }
-
     fn problem(&self, message: impl Into<String>, span: Option<Range<usize>>) -> Box<Problem> {
         let start = span.map_or(0, |span| span.start).min(self.text.len());
         let before = &self.text[..start];
@@ -282,11 +274,6 @@ impl Reader<'_> {
 
 fn text(table: &Table<'_>, key: &str) -> Option<String> {
     table.get(key)?.1.as_str().map(str::to_owned)
-}
-
-fn texts(table: &Table<'_>, key: &str) -> Option<Vec<String>> {
-    let array = table.get(key)?.1.as_array()?;
-    Some(array.iter().filter_map(Value::as_str).map(str::to_owned).collect())
 }
 
 #[allow(clippy::boxed_local, reason = "problems travel in boxes here, and come in one")]

@@ -8,7 +8,6 @@ use jar_sprout_shape::Distinct;
 
 use super::Deciding;
 use super::verdict::{FieldType, FieldVerdict, Phase};
-use crate::model::Settled;
 use crate::subject::{Lack, Subject};
 
 impl Deciding<'_, '_> {
@@ -24,16 +23,19 @@ impl Deciding<'_, '_> {
             FieldVerdict::Default(value) => self.set_default(id, key, value)?,
             FieldVerdict::Closed(is_closed) => self.close_type_of(id, key, *is_closed)?,
             FieldVerdict::LeaveOut => drop(self.left_out.insert((id, key.clone()))),
-            FieldVerdict::Required
-            | FieldVerdict::Optional
-            | FieldVerdict::Nullable
-            | FieldVerdict::NeverNull
-            | FieldVerdict::Rename(_)
-            | FieldVerdict::Describe(_)
-            | FieldVerdict::Deprecated(_) => {
-                if let Some(field) = field_mut(self.settled, id, key) {
-                    change(field, verdict);
-                }
+            FieldVerdict::Required => self.change(id, key, |field| {
+                field.presence = Presence::Always;
+                field.slot.nullable = false;
+            }),
+            FieldVerdict::Optional => self.change(id, key, |field| field.presence = Presence::Sometimes),
+            FieldVerdict::Nullable => self.change(id, key, |field| field.slot.nullable = true),
+            FieldVerdict::NeverNull => self.change(id, key, |field| field.slot.nullable = false),
+            FieldVerdict::Rename(name) => self.change(id, key, |field| field.name = Words::split(name)),
+            FieldVerdict::Describe(text) => {
+                self.change(id, key, |field| field.docs = field.docs.with_text(text));
+            }
+            FieldVerdict::Deprecated(is_deprecated) => {
+                self.change(id, key, |field| field.docs.is_deprecated = *is_deprecated);
             }
         }
         // What a field is and when it is there is then no question any more.
@@ -41,6 +43,15 @@ impl Deciding<'_, '_> {
             self.settled.decided.insert(Subject::of(&self.settled.model.get(id).name, key));
         }
         Ok(())
+    }
+
+    /// Changes a field, if it is there.
+    fn change(&mut self, id: TypeId, key: &WireName, change: impl FnOnce(&mut Field)) {
+        if let Definition::Record(record) = &mut self.settled.model.get_mut(id).definition
+            && let Some(field) = record.fields.iter_mut().find(|field| field.wire == *key)
+        {
+            change(field);
+        }
     }
 
     fn set_type(&mut self, id: TypeId, key: &WireName, decided: &FieldType) -> Result<(), Lack> {
@@ -52,13 +63,11 @@ impl Deciding<'_, '_> {
             }
             FieldType::Scalar(_) | FieldType::Any | FieldType::List(_) | FieldType::Named(_) => {
                 let decided = self.decided_type(decided)?;
-                let known = self.fields(id).iter().find(|field| field.wire == *key);
+                let known = self.field(id, key);
                 known.map_or_else(|| decided.clone(), |field| self.as_on_wire(&decided, &field.slot.ty))
             }
         };
-        if let Some(field) = field_mut(self.settled, id, key) {
-            field.slot.ty = ty;
-        }
+        self.change(id, key, |field| field.slot.ty = ty);
         Ok(())
     }
 
@@ -75,20 +84,20 @@ impl Deciding<'_, '_> {
     fn set_default(&mut self, id: TypeId, key: &WireName, value: &DefaultValue) -> Result<(), Lack> {
         let takes =
             |field: &Field| !field.slot.nullable && self.settled.model.takes_default(&field.slot, value);
-        let known = self.fields(id).iter().find(|field| field.wire == *key);
+        let known = self.field(id, key);
         if !known.is_some_and(takes) {
             return Err(Lack::Room { value: value.clone() });
         }
-        if let Some(field) = field_mut(self.settled, id, key) {
+        self.change(id, key, |field| {
             field.presence = Presence::Sometimes;
             field.default = Some(value.clone());
-        }
+        });
         Ok(())
     }
 
     /// It is said of the type that the field has.
     fn close_type_of(&mut self, id: TypeId, key: &WireName, is_closed: bool) -> Result<(), Lack> {
-        let field = self.fields(id).iter().find(|field| field.wire == *key);
+        let field = self.field(id, key);
         match field.map(|field| &field.slot.ty) {
             Some(Type::Named(named)) => self.close(*named, is_closed),
             Some(
@@ -105,7 +114,7 @@ impl Deciding<'_, '_> {
 
     /// Gives what stands in a field a type of its own.
     fn split(&mut self, id: TypeId, key: &WireName, name: &str) -> Result<(), Lack> {
-        let field = self.fields(id).iter().find(|field| field.wire == *key);
+        let field = self.field(id, key);
         let Some(whole) = field.and_then(|field| field.slot.ty.named().next()) else {
             return Err(Lack::NamedType);
         };
@@ -114,9 +123,7 @@ impl Deciding<'_, '_> {
         let added = self.settled.model.push(part);
         self.names.insert(known_as, added);
         self.settled.origins.push(self.settled.origins[whole.index()].clone());
-        if let Some(field) = field_mut(self.settled, id, key) {
-            field.slot.ty.rename(&|id| if id == whole { added } else { id });
-        }
+        self.change(id, key, |field| field.slot.ty.rename(&|id| if id == whole { added } else { id }));
         Ok(())
     }
 
@@ -168,7 +175,7 @@ impl Deciding<'_, '_> {
     ) -> Type {
         let cases = known.into_iter().map(Case::new).collect();
         let owner = self.settled.model.get(id).name.clone();
-        let Some(field) = self.fields(id).iter().find(|field| field.wire == *key) else {
+        let Some(field) = self.field(id, key) else {
             return Type::Scalar(Scalar::Text);
         };
         let (ty, name) = (field.slot.ty.clone(), field.name.prefixed(&owner));
@@ -185,33 +192,5 @@ impl Deciding<'_, '_> {
         self.settled.origins.push(origin.into_iter().collect());
         self.names.entry(name.in_capitals()).or_insert(added);
         Type::Named(added)
-    }
-}
-
-/// What a verdict on a field alone makes of it.
-fn change(field: &mut Field, verdict: &FieldVerdict) {
-    match verdict {
-        FieldVerdict::Required => {
-            field.presence = Presence::Always;
-            field.slot.nullable = false;
-        }
-        FieldVerdict::Optional => field.presence = Presence::Sometimes,
-        FieldVerdict::Nullable => field.slot.nullable = true,
-        FieldVerdict::NeverNull => field.slot.nullable = false,
-        FieldVerdict::Rename(name) => field.name = Words::split(name),
-        FieldVerdict::Describe(text) => field.docs = field.docs.with_text(text),
-        FieldVerdict::Deprecated(is_deprecated) => field.docs.is_deprecated = *is_deprecated,
-        FieldVerdict::Is(_)
-        | FieldVerdict::Split(_)
-        | FieldVerdict::Default(_)
-        | FieldVerdict::Closed(_)
-        | FieldVerdict::LeaveOut => {}
-    }
-}
-
-fn field_mut<'s>(settled: &'s mut Settled, id: TypeId, key: &WireName) -> Option<&'s mut Field> {
-    match &mut settled.model.get_mut(id).definition {
-        Definition::Record(record) => record.fields.iter_mut().find(|field| field.wire == *key),
-        Definition::Enumeration(_) | Definition::Union(_) => None,
     }
 }

@@ -69,12 +69,12 @@ impl<'s, 'd> Deciding<'s, 'd> {
     fn apply(&mut self, decision: &Decision) -> Option<Miss> {
         let Decision { subject, verdict } = decision;
         let miss = |lack| Miss { subject: subject.clone(), lack };
-        let applied: Vec<Result<(), Lack>> = match (verdict, &subject.key) {
-            (Verdict::Type(verdict), _) => match self.types(&subject.type_name) {
+        let applied: Vec<Result<(), Lack>> = match verdict {
+            Verdict::Type(verdict) => match self.types(&subject.type_name) {
                 Ok(types) => types.into_iter().map(|id| self.decide_type(id, verdict)).collect(),
                 Err(lack) => return Some(miss(lack)),
             },
-            (Verdict::Field(verdict), key) => match self.fields_of(subject, key.as_ref()) {
+            Verdict::Field(verdict) => match self.fields_of(subject) {
                 Ok(fields) => fields.iter().map(|(id, key)| self.decide_field(*id, key, verdict)).collect(),
                 Err(lack) => return Some(miss(lack)),
             },
@@ -99,14 +99,14 @@ impl<'s, 'd> Deciding<'s, 'd> {
     }
 
     /// The fields that a subject means.
-    fn fields_of(&self, subject: &Subject, key: Option<&WireName>) -> Result<Vec<(TypeId, WireName)>, Lack> {
+    fn fields_of(&self, subject: &Subject) -> Result<Vec<(TypeId, WireName)>, Lack> {
         let mut targets = Vec::new();
         let mut known = Vec::new();
         for id in self.types(&subject.type_name)? {
             let fields = self.fields(id);
             let name = self.settled.model.get(id).name.in_capitals();
             known.extend(fields.iter().map(|field| format!("{name}.{}", field.wire)));
-            let Some(key) = key else { continue };
+            let Some(key) = &subject.key else { continue };
             let is_exact = fields.iter().any(|field| field.wire == *key);
             let meant = |field: &&Field| {
                 if is_exact { field.wire == *key } else { matches(key.as_str(), field.wire.as_str()) }
@@ -121,6 +121,10 @@ impl<'s, 'd> Deciding<'s, 'd> {
             Definition::Record(record) => &record.fields,
             Definition::Enumeration(_) | Definition::Union(_) => &[],
         }
+    }
+
+    fn field(&self, id: TypeId, key: &WireName) -> Option<&Field> {
+        self.fields(id).iter().find(|field| field.wire == *key)
     }
 
     fn named(&self, name: &str) -> Result<TypeId, Lack> {
