@@ -166,9 +166,20 @@ impl Made for Json {
 struct Frame<M> {
     inside: Inside<M>,
     anchor: usize,
+    size: Size,
+}
+
+/// How much something is.
+#[derive(Clone, Copy)]
+struct Size {
     /// How many parts are in it, itself included.
     parts: usize,
+    /// How deep lists and objects stand in each other.
+    depth: usize,
 }
+
+/// A scalar's.
+const ONE: Size = Size { parts: 1, depth: 0 };
 
 enum Inside<M> {
     List(Vec<M>),
@@ -214,8 +225,8 @@ fn line_and_column(place: &saphyr_parser::Marker) -> (u64, u64) {
 
 struct Reader<M> {
     open: Vec<Frame<M>>,
-    /// What has a name, with how many parts it has.
-    anchors: FastMap<usize, (M, usize)>,
+    /// What has a name, with how much it is.
+    anchors: FastMap<usize, (M, Size)>,
     /// How many parts aliases have added.
     repeated: usize,
     whole: Option<M>,
@@ -243,7 +254,7 @@ impl<M: Made> Reader<M> {
                 )
             }
             Event::SequenceEnd | Event::MappingEnd => {
-                let Some(Frame { inside, anchor, parts }) = self.open.pop() else { return Ok(()) };
+                let Some(Frame { inside, anchor, size }) = self.open.pop() else { return Ok(()) };
                 let made = match inside {
                     Inside::List(items) => M::list(items),
                     Inside::Object { mut entries, seen, merged, key: _ } => {
@@ -252,7 +263,7 @@ impl<M: Made> Reader<M> {
                         M::object(entries)
                     }
                 };
-                self.put(made, parts, anchor, &fault)
+                self.put(made, size, anchor, &fault)
             }
             Event::Scalar(text, style, anchor, tag) => {
                 let is_plain = style == ScalarStyle::Plain;
@@ -271,25 +282,26 @@ impl<M: Made> Reader<M> {
                         ));
                     }
                     if anchor > 0 {
-                        self.anchors.insert(anchor, (M::text(&text), 1));
+                        self.anchors.insert(anchor, (M::text(&text), ONE));
                     }
                     *key = Some(Key::Own(own));
                     return Ok(());
                 }
-                self.put(scalar(&text, is_plain, tag.as_deref()), 1, anchor, &fault)
+                self.put(scalar(&text, is_plain, tag.as_deref()), ONE, anchor, &fault)
             }
             Event::Alias(anchor) => {
-                let Some((made, parts)) = self.anchors.get(&anchor).cloned() else {
+                let Some((made, size)) = self.anchors.get(&anchor).cloned() else {
                     return Err(fault("an alias stands inside of what it stands for", None));
                 };
-                self.repeated += parts;
+                self.bear(size.depth, &fault)?;
+                self.repeated += size.parts;
                 if self.repeated > MOST_REPEATED {
                     return Err(fault(
                         "its aliases multiply beyond measure",
                         Some("write out what they stand for"),
                     ));
                 }
-                self.put(made, parts, 0, &fault)
+                self.put(made, size, 0, &fault)
             }
         }
     }
@@ -298,23 +310,31 @@ impl<M: Made> Reader<M> {
         if let Some(Frame { inside: Inside::Object { key: None, .. }, .. }) = self.open.last() {
             return Err(fault("a key is a list or an object", None));
         }
-        if self.open.len() == DEEPEST {
+        let size = Size { parts: 1, depth: 1 };
+        self.bear(size.depth, fault)?;
+        self.open.push(Frame { inside, anchor, size });
+        Ok(())
+    }
+
+    /// Whether there is room for something so deep where the reader is.
+    fn bear(&self, depth: usize, fault: Faults<'_>) -> Result<(), Fault> {
+        if self.open.len() + depth > DEEPEST {
             return Err(fault("lists and objects stand in each other more than 128 deep", None));
         }
-        self.open.push(Frame { inside, anchor, parts: 1 });
         Ok(())
     }
 
     /// Puts what was made where it belongs.
-    fn put(&mut self, made: M, parts: usize, anchor: usize, fault: Faults<'_>) -> Result<(), Fault> {
+    fn put(&mut self, made: M, size: Size, anchor: usize, fault: Faults<'_>) -> Result<(), Fault> {
         if anchor > 0 {
-            self.anchors.insert(anchor, (made.clone(), parts));
+            self.anchors.insert(anchor, (made.clone(), size));
         }
         let Some(frame) = self.open.last_mut() else {
             self.whole = Some(made);
             return Ok(());
         };
-        frame.parts += parts;
+        frame.size.parts += size.parts;
+        frame.size.depth = frame.size.depth.max(size.depth + 1);
         match &mut frame.inside {
             Inside::List(items) => items.push(made),
             Inside::Object { entries, merged, key, seen: _ } => match key.take() {
@@ -455,5 +475,8 @@ mod tests {
         fails("a: 1\n---\nb: 2\n", "more than one document", (2, 1));
         fails(&"[".repeat(200), "128 deep", (1, 129));
         fails("a: &x [*x]\n", "alias", (1, 8));
+        let half = |inside: &str| format!("{}{inside}{}", "[".repeat(70), "]".repeat(70));
+        let deep = format!("a: &a {}\nb: {}\n", half("1"), half("*a"));
+        fails(&deep, "128 deep", (2, 74));
     }
 }
