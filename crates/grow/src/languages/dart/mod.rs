@@ -12,8 +12,8 @@ mod unions;
 mod values;
 
 use jar_sprout_layout::{
-    Doc, Indent, Style, cat, comma_list, group, hard, last_comma, line, lines, members, nest, paragraphs,
-    soft, text,
+    Doc, Indent, Style, braces, cat, comma_list, group, hard, last_comma, line, lines, members, nest,
+    paragraphs, soft, text,
 };
 use jar_sprout_model::{Slot, Type};
 
@@ -337,10 +337,9 @@ fn entry(plan: &Plan<'_>, field: &PlannedField<'_>) -> Doc {
         Fate::Nullable => match (&slot.ty, &written) {
             (_, None) => plain(),
             (Type::List(_) | Type::Map(_), Some(_)) => {
-                let condition = text(format!("{key}: switch ({name}) {{"));
                 let some =
                     cat([text(format!("final {name}? => ")), plain_value(plan, slot, name), text(",")]);
-                cat([condition, nest(cat([hard(), some, hard(), text("null => null,")])), hard(), text("}")])
+                braces(format!("{key}: switch ({name})"), [some, text("null => null,")])
             }
             (_, Some(_)) => cat([
                 text(format!("{key}: ")),

@@ -340,14 +340,6 @@ fn refuse_others(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut Needs) ->
         format!("\treturn fmt.Errorf(\"%q is no {ident}\", text)"),
         "}".to_owned(),
     ];
-    let body = nest(cat(body.map(|line| cat([hard(), text(line)]))));
-    lines([
-        text("// UnmarshalText takes known values alone."),
-        cat([
-            text(format!("func (v *{ident}) UnmarshalText(text []byte) error {{")),
-            body,
-            hard(),
-            text("}"),
-        ]),
-    ])
+    let signature = format!("(v *{ident}) UnmarshalText(text []byte) error");
+    method("UnmarshalText takes known values alone.", &signature, body.map(text).to_vec())
 }

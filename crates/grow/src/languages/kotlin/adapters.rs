@@ -1,7 +1,7 @@
 //! What Moshi, Gson and Jackson need where reflection alone does not do: open enums, unions, odd keys.
 
 use jar_sprout_layout::{
-    Doc, braces, cat, comma_list, group, hard, last_comma, line, lines, nest, paragraphs, soft, text,
+    Doc, braces, cat, comma_list, group, hard, last_comma, line, lines, members, nest, paragraphs, soft, text,
 };
 use jar_sprout_model::{Type, WireName};
 
@@ -272,10 +272,9 @@ fn of_moshi_union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>
         text(format!("class {ident}JsonAdapter(")),
         constructor,
         hard(),
-        text(format!(") : UnionAdapter<{ident}>(moshi) {{")),
+        text(format!(") : UnionAdapter<{ident}>(moshi)")),
     ]);
-    let inside = paragraphs([read, content(ident, union)]);
-    let adapter = cat([head, nest(cat([hard(), inside])), hard(), text("}")]);
+    let adapter = members(head, [read, content(ident, union)]);
     (vec![text(with_moshi_adapter(sheet.needs))], Some(adapter))
 }
 
@@ -302,7 +301,7 @@ fn of_jackson_union(
             let subject = format!("node.path({}).asText()", names::LITERAL.of(tag.as_str()));
             let chosen = by_tag(sheet.plan, &subject, union, &read, unknown);
             let body = [text("val node = context.readTree(parser)"), cat([text("return "), chosen])];
-            cat([header("deserialize", &parameters, ident.as_str()), body_of(body)])
+            braces(header("deserialize", &parameters, ident.as_str()), body)
         }
         None => {
             sheet.needs.helpers.insert(JACKSON_READ);
@@ -415,12 +414,7 @@ fn header(name: &str, parameters: &[(&str, &str)], result: &str) -> Doc {
     cat([open, nest(cat(inside)), hard(), close])
 }
 
-fn body_of(inside: impl IntoIterator<Item = Doc>) -> Doc {
-    let inside = inside.into_iter().map(|one| cat([hard(), one]));
-    cat([text(" {"), nest(cat(inside)), hard(), text("}")])
-}
-
 /// A head with lines below it.
 fn block(head: &str, inside: impl IntoIterator<Item = Doc>) -> Doc {
-    cat([text(head.to_owned()), body_of(inside)])
+    braces(head.to_owned(), inside)
 }

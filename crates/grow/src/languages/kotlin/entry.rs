@@ -1,6 +1,6 @@
 //! The functions that read and write whole responses in Kotlin.
 
-use jar_sprout_layout::{Doc, cat, group, hard, last_comma, line, lines, nest, soft, text};
+use jar_sprout_layout::{Doc, braces, cat, group, hard, last_comma, line, lines, nest, soft, text};
 use jar_sprout_model::{Scalar, Width};
 
 use super::Sheet;
@@ -103,8 +103,7 @@ fn jackson(sheet: &mut Sheet<'_>) -> Doc {
         text(format!("addModule(kotlinModule()){dates}")),
         text("disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)"),
     ];
-    let inside = nest(cat(inside.map(|one| cat([hard(), one]))));
-    cat([text("private val mapper ="), nest(cat([hard(), text("jsonMapper {"), inside, hard(), text("}")]))])
+    cat([text("private val mapper ="), nest(cat([hard(), braces("jsonMapper", inside)]))])
 }
 
 /// The call that makes the library know dates, where there are any. Big integers it knows by itself.

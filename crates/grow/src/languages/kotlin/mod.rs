@@ -12,7 +12,8 @@ mod types;
 mod unions;
 
 use jar_sprout_layout::{
-    Doc, Indent, Style, braces, cat, group, hard, join, last_comma, line, lines, nest, paragraphs, soft, text,
+    Doc, Indent, Style, braces, cat, group, hard, join, last_comma, line, lines, members, nest, paragraphs,
+    soft, text,
 };
 use jar_sprout_model::Slot;
 
@@ -195,13 +196,8 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     };
     let serializer = extras::serializer(sheet, ty);
     let inside: Vec<Doc> = naming.into_iter().chain(serializer).chain(nested).collect();
-    let inside = if inside.is_empty() {
-        Doc::Nil
-    } else {
-        let inside = nest(cat([hard(), paragraphs(inside)]));
-        cat([text(" {"), inside, hard(), text("}")])
-    };
-    let class = cat([text(format!("data class {ident}(")), body, hard(), text(")"), supers, inside]);
+    let head = cat([text(format!("data class {ident}(")), body, hard(), text(")"), supers]);
+    let class = if inside.is_empty() { head } else { members(head, inside) };
     lines(annotations.chain([class]))
 }
 

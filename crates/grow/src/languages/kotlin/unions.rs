@@ -35,8 +35,7 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'
         None => choose_by_kind(sheet, ident, union),
     };
     let interface = lines([text(format!("@Serializable(with = {ident}Serializer::class)")), interface]);
-    let serializer = cat([serializer_header(ident), nest(cat([hard(), choice])), hard(), text("}")]);
-    paragraphs([interface, serializer])
+    paragraphs([interface, braces(serializer_header(ident), [choice])])
 }
 
 /// `sealed interface Event { … }`
@@ -45,12 +44,12 @@ pub(super) fn interface(sheet: &mut Sheet<'_>, ident: &Ident, inside: Doc) -> Do
     braces(format!("sealed interface {ident}{supertype}"), [inside])
 }
 
-/// `object QueenSerializer : JsonContentPolymorphicSerializer<Queen>(Queen::class) {`
+/// `object QueenSerializer : JsonContentPolymorphicSerializer<Queen>(Queen::class)`
 fn serializer_header(ident: &Ident) -> Doc {
     let class = cat([soft(), text(format!("{ident}::class")), last_comma()]);
     let open = text(format!("JsonContentPolymorphicSerializer<{ident}>("));
     let base = nest(cat([line(), group(cat([open, nest(class), soft(), text(")")]))]));
-    cat([group(cat([text(format!("object {ident}Serializer :")), base])), text(" {")])
+    group(cat([text(format!("object {ident}Serializer :")), base]))
 }
 
 /// Holds the whole object of a tag that is not known yet.
@@ -155,7 +154,7 @@ pub(super) fn when(subject: &str, branches: Vec<Branch>, indent: usize) -> Doc {
     let needs_braces = branches.iter().any(|branch| width(branch) > super::ABOUT.style.width);
     let branch = |(condition, chosen): Branch| {
         if needs_braces {
-            cat([text(format!("{condition} -> {{")), nest(cat([hard(), chosen])), hard(), text("}")])
+            braces(format!("{condition} ->"), [chosen])
         } else {
             cat([text(format!("{condition} -> ")), chosen])
         }

@@ -1,6 +1,6 @@
 //! The functions that read and write whole responses in Rust.
 
-use jar_sprout_layout::{Doc, cat, group, hard, last_comma, lines, nest, print, soft, text};
+use jar_sprout_layout::{Doc, braces, cat, group, last_comma, lines, nest, print, soft, text};
 
 use super::Sheet;
 use super::{ABOUT, types};
@@ -39,7 +39,7 @@ fn errors(what: &str) -> String {
 
 fn function(comment: &[String; 2], head: String, parameter: String, result: &str, body: &'static str) -> Doc {
     let parameter = nest(cat([soft(), text(parameter), last_comma()]));
-    let head = group(cat([text(head), parameter, soft(), text(format!(") -> {result} {{"))]));
+    let head = group(cat([text(head), parameter, soft(), text(format!(") -> {result}"))]));
     let comment = comment.iter().flat_map(|part| part.lines()).map(|line| text(line.to_owned()));
-    cat([lines(comment), hard(), head, nest(cat([hard(), text(body)])), hard(), text("}")])
+    lines(comment.chain([braces(head, [text(body)])]))
 }

@@ -164,15 +164,12 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     if fields.is_empty() {
         return lines(attributes.chain([text(format!("pub struct {ident} {{}}"))]));
     }
-    let members = fields.iter().map(|one| cat([hard(), field(sheet, ident, one, rule.is_some())]));
-    let mut members: Vec<Doc> = members.collect();
+    let mut members: Vec<Doc> = fields.iter().map(|one| field(sheet, ident, one, rule.is_some())).collect();
     if let Some(PlannedExtras { ident, map, slot: _ }) = &ty.extras {
         let declared = cat([text(format!("pub {ident}: ")), types::slot(sheet, None, map), text(",")]);
-        members.push(cat([hard(), text("#[serde(flatten)]"), hard(), declared]));
+        members.extend([text("#[serde(flatten)]"), declared]);
     }
-    let body = nest(cat(members));
-    let declaration = cat([text(format!("pub struct {ident} {{")), body, hard(), text("}")]);
-    let declaration = lines(attributes.chain([declaration]));
+    let declaration = lines(attributes.chain([braces(format!("pub struct {ident}"), members)]));
     match defaults(sheet, ident, &fields) {
         Some(defaults) => cat([declaration, hard(), hard(), defaults]),
         None => declaration,
@@ -274,13 +271,13 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], is_closed: bool) -> Doc
         let own = (rule.is_none() && case.as_str() != wire.as_str()).then(|| rename(wire));
         let variant = text(format!("{case},"));
         let comment = ABOUT.comment.of(docs, 4);
-        cat([hard(), lines(comment.into_iter().chain(serde(own.into_iter().collect())).chain([variant]))])
+        lines(comment.into_iter().chain(serde(own.into_iter().collect())).chain([variant]))
     };
-    let other = cat([hard(), text("#[serde(untagged)]"), hard(), text("Other(String),")]);
-    let body = nest(cat(cases.iter().map(case).chain((!is_closed).then_some(other))));
+    let other = lines([text("#[serde(untagged)]"), text("Other(String),")]);
+    let body = cases.iter().map(case).chain((!is_closed).then_some(other));
     let copy = if is_closed { "Copy, " } else { "" };
     let derives = text(format!("#[derive(Debug, Clone, {copy}PartialEq, Eq, Serialize, Deserialize)]"));
-    let declaration = cat([text(format!("pub enum {ident} {{")), body, hard(), text("}")]);
+    let declaration = braces(format!("pub enum {ident}"), body);
     lines([derives].into_iter().chain(serde(all.into_iter().collect())).chain([declaration]))
 }
 
@@ -302,13 +299,13 @@ fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc 
         let is_apart = matches!(slot.ty, Type::Named(id) if sheet.plan.contains_inline(id, ident));
         let ty = if is_boxed && !is_apart { cat([text("Box<"), ty, text(">")]) } else { ty };
         let variant = cat([text(format!("{case}(")), ty, text("),")]);
-        body.push(cat([hard(), lines(serde(own.into_iter().collect()).into_iter().chain([variant]))]));
+        body.extend(serde(own.into_iter().collect()).into_iter().chain([variant]));
     }
     if tag.is_some() {
         // A tag that no sample had, with all that stands beside it.
-        body.push(cat([hard(), text("#[serde(untagged)]"), hard(), text("Other(serde_json::Value),")]));
+        body.extend([text("#[serde(untagged)]"), text("Other(serde_json::Value),")]);
     }
-    let declaration = cat([text(format!("pub enum {ident} {{")), nest(cat(body)), hard(), text("}")]);
+    let declaration = braces(format!("pub enum {ident}"), body);
     let writes_itself = sheet.plan.have_cases_tags(union);
     let derives = if writes_itself { DERIVES_BUT_SERIALIZE } else { DERIVES };
     let declaration = lines(
@@ -323,14 +320,10 @@ fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc 
 /// Writes what a case holds, which has its tag.
 fn serialize(ident: &Ident, cases: &[PlannedUnionCase<'_>]) -> Doc {
     let cases = cases.iter().map(|case| case.ident.as_str()).chain(["Other"]);
-    let arms =
-        cases.map(|case| cat([hard(), text(format!("Self::{case}(value) => value.serialize(serializer),"))]));
-    let choice = cat([text("match self {"), nest(cat(arms)), hard(), text("}")]);
-    let method = cat([
-        text("fn serialize<S: serde::Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error> {"),
-        nest(cat([hard(), choice])),
-        hard(),
-        text("}"),
-    ]);
-    cat([text(format!("impl Serialize for {ident} {{")), nest(cat([hard(), method])), hard(), text("}")])
+    let arms = cases.map(|case| text(format!("Self::{case}(value) => value.serialize(serializer),")));
+    let method = braces(
+        "fn serialize<S: serde::Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error>",
+        [braces("match self", arms)],
+    );
+    braces(format!("impl Serialize for {ident}"), [method])
 }

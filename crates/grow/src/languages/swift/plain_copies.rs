@@ -1,11 +1,11 @@
 //! Plain structs beside those of the wire.
 
-use jar_sprout_layout::{Doc, braces, cat, comma_list, group, hard, members, nest, soft, text};
+use jar_sprout_layout::{Doc, braces, cat, comma_list, group, members, nest, soft, text};
 use jar_sprout_model::{Slot, Type};
 
 use super::Sheet;
 use super::settings::SwiftOptions;
-use super::{ABOUT, initializer, types};
+use super::{ABOUT, initializer, types, unions};
 use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
 use crate::spell::docs;
 use crate::spell::plain_copies::{
@@ -152,9 +152,8 @@ fn union(
         cases.push(text(format!("case unknown({})", types::any(sheet))));
         branches.extend([text("case .unknown(let value):"), text("    self = .unknown(value)")]);
     }
-    let branches = branches.into_iter().map(|branch| cat([hard(), branch]));
-    let switch = cat([text("switch wire {"), cat(branches), hard(), text("}")]);
-    let made = braces(format!("{}init(_ wire: {})", sheet.options.access, wire.ident), [switch]);
+    let head = format!("{}init(_ wire: {})", sheet.options.access, wire.ident);
+    let made = braces(head, [unions::switch("wire", branches)]);
     let is_plain = sheet.options.is_class || holds_object(sheet.plan, copy);
     let protocols = if is_plain { "Sendable" } else { "Hashable, Sendable" };
     let indirect = if holds_itself(sheet.plan, copy) { "indirect " } else { "" };

@@ -117,7 +117,7 @@ fn encode(union: &PlannedUnion<'_>, options: &SwiftOptions) -> Doc {
 }
 
 /// Its branches stand where it stands itself.
-fn switch(subject: &str, branches: impl IntoIterator<Item = Doc>) -> Doc {
+pub(super) fn switch(subject: &str, branches: impl IntoIterator<Item = Doc>) -> Doc {
     let branches = branches.into_iter().map(|branch| cat([hard(), branch]));
     cat([text(format!("switch {subject} {{")), cat(branches), hard(), text("}")])
 }

@@ -8,7 +8,7 @@ mod settings;
 mod types;
 
 use jar_sprout_layout::{
-    Doc, Indent, Style, cat, group, hard, if_broken, join, line, lines, nest, paragraphs, text,
+    Doc, Indent, Style, braces, cat, group, hard, if_broken, join, line, lines, nest, paragraphs, text,
 };
 use jar_sprout_model::Slot;
 
@@ -143,13 +143,12 @@ fn record(sheet: &Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) 
     if fields.is_empty() {
         return text(format!("export type {ident} = Record<string, unknown>;"));
     }
-    let extras = ty.extras.as_ref().map(|extras| cat([hard(), others(sheet, fields, extras)]));
+    let extras = ty.extras.as_ref().map(|extras| others(sheet, fields, extras));
     let base = sheet.plan.base_of(ty);
     let own = Plan::own_fields(base, fields);
-    let fields = own.iter().map(|one| cat([hard(), field(sheet, one)]));
-    let body = nest(cat(fields.chain(extras)));
+    let body = own.iter().map(|one| field(sheet, one)).chain(extras);
     let base = base.map(|base| format!(" extends {}", base.ident)).unwrap_or_default();
-    cat([text(format!("export interface {ident}{base} {{")), body, hard(), text("}")])
+    braces(format!("export interface {ident}{base}"), body)
 }
 
 /// `[key: string]: number;`, where each property is one of those; the language has it that they all must be.

@@ -1,6 +1,8 @@
 //! Plain types beside those of the wire, with names as the language has them.
 
-use jar_sprout_layout::{Doc, cat, group, hard, last_comma, line, lines, nest, paragraphs, soft, text};
+use jar_sprout_layout::{
+    Doc, braces, cat, group, hard, last_comma, line, lines, nest, paragraphs, soft, text,
+};
 use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
@@ -26,10 +28,9 @@ pub(super) fn declare(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, wire: &Plan
         text(format!("export function {}(", function(copy))),
         nest(cat([soft(), text(format!("wire: {}", wire.ident)), last_comma()])),
         soft(),
-        text(format!("): {} {{", copy.ident)),
+        text(format!("): {}", copy.ident)),
     ]));
-    let body = nest(cat(body.into_iter().map(|line| cat([hard(), line]))));
-    paragraphs([declaration, cat([head, body, hard(), text("}")])])
+    paragraphs([declaration, braces(head, body)])
 }
 
 fn function(copy: &PlannedType<'_>) -> String {
@@ -43,10 +44,9 @@ fn record(sheet: &Sheet<'_>, copy: &PlannedType<'_>, fields: &[PlannedField<'_>]
     let field = |field: &PlannedField<'_>| {
         let (hold, ty) = (sheet.options.hold.property(), types::slot(sheet, field.slot));
         let property = text(format!("{hold}{}: {ty};", field.ident));
-        cat([hard(), lines(ABOUT.comment.of(field.docs, 2).into_iter().chain([property]))])
+        lines(ABOUT.comment.of(field.docs, 2).into_iter().chain([property]))
     };
-    let fields = nest(cat(fields.iter().map(field)));
-    cat([text(format!("export interface {} {{", copy.ident)), fields, hard(), text("}")])
+    braces(format!("export interface {}", copy.ident), fields.iter().map(field))
 }
 
 fn construction<'f, 'm: 'f>(
@@ -132,10 +132,10 @@ fn by_tag(plan: &Plan<'_>, tag: &WireName, source: &PlannedUnion<'_>) -> Vec<Doc
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
         let value = made(&conversion(plan, &case.slot.ty), "wire", 0);
         let body = nest(cat([hard(), text(format!("return {value};"))]));
-        branches.push(cat([hard(), text(format!("case {tag}:")), body]));
+        branches.push(cat([text(format!("case {tag}:")), body]));
     }
     let subject = names::access("wire", tag.as_str());
-    vec![cat([text(format!("switch ({subject}) {{")), nest(cat(branches)), hard(), text("}")])]
+    vec![braces(format!("switch ({subject})"), branches)]
 }
 
 /// Values of a kind that stays as it is need no test where nothing else is of that kind.

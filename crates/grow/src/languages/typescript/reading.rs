@@ -247,19 +247,16 @@ fn by_tag(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, union: &PlannedU
     for case in &union.cases {
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
         let read = cat([text("return "), read(sheet, case.slot), text("(value, path);")]);
-        branches.push(cat([hard(), text(format!("case {tag}:")), nest(cat([hard(), read]))]));
+        branches.push(cat([text(format!("case {tag}:")), nest(cat([hard(), read]))]));
     }
     let unknown = [
         text("// A kind that is not known yet is left as it is."),
         text(format!("return object as unknown as {ident};")),
     ];
     let unknown = nest(cat(unknown.map(|line| cat([hard(), line]))));
-    branches.push(cat([hard(), text("default:"), unknown]));
+    branches.push(cat([text("default:"), unknown]));
     let key = names::LITERAL.of(tag.as_str());
-    vec![
-        text("const object = objectAt(value, path);"),
-        cat([text(format!("switch (object[{key}]) {{")), nest(cat(branches)), hard(), text("}")]),
-    ]
+    vec![text("const object = objectAt(value, path);"), braces(format!("switch (object[{key}])"), branches)]
 }
 
 fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Vec<Doc> {
