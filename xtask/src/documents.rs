@@ -7,11 +7,11 @@ use anyhow::Result;
 use jar_sprout_document::{Drafted, Fault, Files, Library, draft_document, read_value, recognise};
 use jar_sprout_model::{Model, Problem, Severity, Spot, Words};
 use jar_sprout_prove::{Proof, Sample};
-use jar_sprout_settle::{Policies, misfits, settle_document};
+use jar_sprout_settle::{Inferred, Policies, infer_document, misfits};
 
 /// The files of one entry, which may refer to each other.
-pub(crate) struct FilesBeside<'f> {
-    pub(crate) folder: &'f Path,
+struct FilesBeside<'f> {
+    folder: &'f Path,
 }
 
 impl Files for FilesBeside<'_> {
@@ -26,7 +26,7 @@ pub(crate) fn proofs(folder: &Path, id: &str, files: &[String], belonging: &[&Pr
     for file in files {
         let text = fs::read_to_string(folder.join(file))?;
         if read_value(&text).is_ok_and(|value| recognise(&value).is_some()) {
-            match model(folder, file, &text) {
+            match inferred(folder, file, &text).map(|inferred| inferred.settled.model) {
                 Ok(model) => {
                     let name = if files.len() == 1 { id.to_owned() } else { file.clone() };
                     proofs.push((file.clone(), Proof { name, model, samples: Vec::new() }));
@@ -52,7 +52,8 @@ pub(crate) fn proofs(folder: &Path, id: &str, files: &[String], belonging: &[&Pr
     Ok(proofs.into_iter().map(|(_, proof)| proof).collect())
 }
 
-fn model(folder: &Path, file: &str, text: &str) -> Result<Model, Problem> {
+/// What is made of a document; `file` is its path from the folder.
+pub(crate) fn inferred(folder: &Path, file: &str, text: &str) -> Result<Inferred, Problem> {
     let problem = |message: String| Problem::error(message, Spot::Path(file.to_owned()));
     // Their own folder is the second below the corpus.
     let depth = file.match_indices('/').nth(1).map_or(0, |(at, _)| at + 1);
@@ -65,7 +66,7 @@ fn model(folder: &Path, file: &str, text: &str) -> Result<Model, Problem> {
         return Err(drafted.problems.swap_remove(at));
     }
     let Drafted { draft, roots, title, .. } = drafted;
-    Ok(settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model)
+    Ok(infer_document(draft, &roots, title.as_ref(), &Policies::default()))
 }
 
 fn fits(model: &Model, sample: &Sample) -> bool {

@@ -5,7 +5,7 @@ use std::fs;
 use std::path::Path;
 
 use anyhow::{Context, Result, bail};
-use jar_sprout_grow::{Arrangement, GrownFile, LANGUAGES, Language, Settings, Values, find_language, grow};
+use jar_sprout_grow::{Arrangement, GrownFile, LANGUAGES, Language, Settings, find_language, grow};
 use jar_sprout_prove::Proof;
 
 use crate::awkward;
@@ -92,11 +92,10 @@ fn variations(language: &dyn Language) -> Vec<(String, Settings)> {
         .settings()
         .iter()
         .flat_map(|setting| {
-            let values: Vec<&str> = match setting.values() {
-                Values::Choice(choices) => choices.iter().skip(1).map(|choice| choice.value).collect(),
-                Values::Text { example, .. } => vec![example],
-            };
-            values.into_iter().map(|value| (setting.key(), value))
+            let values = setting.values();
+            let usual = values.default();
+            let others = values.examples().into_iter().filter(move |value| Some(*value) != usual);
+            others.map(|value| (setting.key(), value))
         })
         .collect();
     let pairs = single.iter().enumerate().flat_map(|(at, first)| {

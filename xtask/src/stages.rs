@@ -4,13 +4,13 @@ use std::fs;
 use std::path::Path;
 
 use anyhow::{Context, Result, anyhow, bail};
-use jar_sprout_document::{Drafted, Library, draft_document, recognise_text};
+use jar_sprout_document::recognise_text;
 use jar_sprout_grow::{Arrangement, Settings, find_language, grow_prepared, outline, prepare};
-use jar_sprout_model::{SourceId, Words};
-use jar_sprout_settle::{Inferred, Policies, RootName, infer, infer_document, root_name};
+use jar_sprout_model::SourceId;
+use jar_sprout_settle::{Inferred, Policies, RootName, infer, root_name};
 use jar_sprout_shape::{Shape, observe};
 
-use crate::documents::FilesBeside;
+use crate::documents;
 
 /// What is said where the arguments make no sense.
 const USAGE: &str = "stages FILE [LANGUAGE]: FILE holds JSON, NDJSON, JSON Schema or an API description";
@@ -53,11 +53,8 @@ fn of_samples(file: &Path, text: &str) -> Result<Inferred> {
 
 fn of_document(file: &Path, text: &str) -> Result<Inferred> {
     let name = file.file_name().unwrap_or_default().to_string_lossy();
-    let files = FilesBeside { folder: file.parent().unwrap_or(Path::new("")) };
-    let library = Library::gather(&name, text, &files).map_err(|fault| anyhow!(fault.message))?;
-    let Drafted { draft, roots, title, .. } =
-        draft_document(&library, &name, None, &Words::split(&stem(file)));
-    Ok(infer_document(draft, &roots, title.as_ref(), &Policies::default()))
+    let folder = file.parent().unwrap_or(Path::new(""));
+    documents::inferred(folder, &name, text).map_err(|problem| anyhow!(problem.message))
 }
 
 fn stem(file: &Path) -> String {

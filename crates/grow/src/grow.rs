@@ -82,7 +82,7 @@ mod tests {
     };
 
     use super::*;
-    use crate::settings::{Settings, Values};
+    use crate::settings::Settings;
 
     #[test]
     fn keys_are_found_and_nearly_found() {
@@ -100,13 +100,8 @@ mod tests {
             for setting in language.settings() {
                 assert!(keys.insert(setting.key()), "{} twice", setting.key());
                 assert!(!setting.doc().is_empty());
-                let known = match setting.values() {
-                    Values::Choice(choices) => choices.iter().map(|choice| choice.value).collect(),
-                    Values::Text { default, example, .. } => {
-                        default.into_iter().chain([example]).collect::<Vec<_>>()
-                    }
-                };
-                for value in known {
+                let values = setting.values();
+                for value in values.default().into_iter().chain(values.examples()) {
                     language
                         .set(&mut Settings::default(), setting.key(), value)
                         .expect("the value is one of its own");
@@ -119,11 +114,7 @@ mod tests {
     fn variations(language: &dyn Language) -> Vec<Settings> {
         let mut all = vec![Settings::default()];
         for setting in language.settings() {
-            let values = match setting.values() {
-                Values::Choice(choices) => choices.iter().map(|choice| choice.value).collect(),
-                Values::Text { example, .. } => vec![example],
-            };
-            for value in values {
+            for value in setting.values().examples() {
                 let mut settings = Settings::default();
                 language.set(&mut settings, setting.key(), value).expect("it is one of its values");
                 all.push(settings);

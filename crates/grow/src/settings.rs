@@ -306,12 +306,18 @@ impl Values {
         }
     }
 
+    /// Values that it takes: all of a choice, the default one first; of a text the one that shows how it is used.
+    pub fn examples(&self) -> Vec<&'static str> {
+        match self {
+            Self::Choice(choices) => choices.iter().map(|choice| choice.value).collect(),
+            Self::Text { example, .. } => vec![example],
+        }
+    }
+
     fn check(&self, value: &str) -> Result<(), SettingError> {
         match self {
             Self::Choice(choices) if choices.iter().any(|choice| choice.value == value) => Ok(()),
-            Self::Choice(choices) => {
-                Err(SettingError::Choice { known: choices.iter().map(|choice| choice.value).collect() })
-            }
+            Self::Choice(_) => Err(SettingError::Choice { known: self.examples() }),
             Self::Text { example, check, .. } => {
                 check(value).map_err(|reason| SettingError::Text { reason, example })
             }

@@ -5,7 +5,7 @@
 use std::collections::BTreeSet;
 
 use jar_sprout_grow::{
-    Arrangement, GrownFile, LANGUAGES, Language, Origin, Settings, Values, grow, json_schema, origin,
+    Arrangement, GrownFile, LANGUAGES, Language, Origin, Settings, grow, json_schema, origin,
 };
 use jar_sprout_model::{Model, SourceId, is_hidden};
 use jar_sprout_settle::{Policies, RootName, infer, root_name};
@@ -54,10 +54,7 @@ fn picked(language: &dyn Language, picks: &[prop::sample::Index]) -> Settings {
     let mut settings = Settings::default();
     assert!(language.settings().len() <= MOST_SETTINGS);
     for (setting, pick) in language.settings().iter().zip(picks) {
-        let values: Vec<&str> = match setting.values() {
-            Values::Choice(choices) => choices.iter().map(|choice| choice.value).collect(),
-            Values::Text { example, .. } => vec![example],
-        };
+        let values = setting.values().examples();
         if let Some(value) = pick.index(values.len() + 1).checked_sub(1) {
             language.set(&mut settings, setting.key(), values[value]).unwrap();
         }

@@ -7,7 +7,7 @@ use jar_sprout_model::{Model, NamedType, Record, Slot, Type};
 use super::abilities::{Abilities, Extras};
 
 /// The types of a model of which a language does not keep the keys beyond their fields.
-pub(super) fn types_without_extras<'m>(abilities: &Abilities, model: &'m Model) -> Vec<&'m NamedType> {
+pub(crate) fn types_without_extras<'m>(abilities: &Abilities, model: &'m Model) -> Vec<&'m NamedType> {
     let is_left_out = |record: &Record| extras_of(abilities, record) == Extras::LeftOut;
     model.with_extras().filter(|(_, record)| is_left_out(record)).map(|(ty, _)| ty).collect()
 }

@@ -7,11 +7,12 @@ mod times;
 
 use std::borrow::Cow;
 
-use jar_sprout_model::{Model, NamedType, Scalar, ScalarKind, TypeId};
+use jar_sprout_model::{Model, Scalar, ScalarKind, TypeId};
 
 pub use abilities::{
     Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
+pub(crate) use extras::types_without_extras;
 use plain_copies::{WithCopies, with_copies};
 pub(crate) use times::{FORMS, Times, suffix, without_suffix};
 
@@ -47,11 +48,6 @@ pub(crate) fn prepare<'m>(model: &'m Model, abilities: &Abilities) -> Prepared<'
     let WithCopies { model, pairs } = with_copies(&model, &copies.ending, copies.tags, abilities.fills_in);
     // A copy is made of what is there.
     Prepared { model: Cow::Owned(model), times, absence: Absence::Untold, pairs }
-}
-
-/// The types of a model of which a language does not keep the keys beyond their fields.
-pub(crate) fn types_without_extras<'m>(abilities: &Abilities, model: &'m Model) -> Vec<&'m NamedType> {
-    extras::types_without_extras(abilities, model)
 }
 
 /// The model with what a language holds in place of what it does not.
