@@ -1,15 +1,16 @@
 //! Writing: whole files or none, and never over what a person wrote.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::fs;
-use std::io::{self, Write};
+use std::io;
 use std::path::{Path, PathBuf};
 
-use jar_sprout_grow::Origin;
+use jar_sprout_grow::{Origin, Provenance, is_same_code, origin};
 use jar_sprout_model::Problem;
-use tempfile::NamedTempFile;
 
 use crate::failure::{Failure, reason};
+use crate::progress::Progress;
+use crate::stage::{Stage, sweep};
 
 /// A file to be written.
 #[derive(Debug, Clone)]
@@ -36,12 +37,16 @@ pub(crate) struct Changes {
     pub(crate) written: Vec<(NewFile, Option<String>)>,
     /// Files whose text is the same already.
     pub(crate) unchanged: usize,
+    /// Files that stay, since they are to have no mark.
+    pub(crate) adopted: usize,
     /// Files to be removed, with their texts.
     pub(crate) removed: Vec<(PathBuf, String)>,
     /// Files that stay, since a person changed them after they were grown.
     pub(crate) kept: Vec<PathBuf>,
     /// Files that stay, since a person wrote them.
     pub(crate) foreign: Vec<PathBuf>,
+    /// Files that stay, since another jar grew them.
+    pub(crate) of_others: Vec<PathBuf>,
 }
 
 impl Changes {
@@ -59,16 +64,18 @@ impl Changes {
                 continue;
             }
             let text = String::from_utf8_lossy(&bytes).into_owned();
-            match (jar_sprout_grow::origin(&text), over) {
-                (Origin::Grown(_), Over::Grown | Over::Changed) | (Origin::Changed(_), Over::Changed) => {
-                    // Version control may have changed how its lines end.
-                    if text.replace("\r\n", "\n") == file.text {
-                        changes.unchanged += 1;
-                    } else {
-                        changes.written.push((file, Some(text)));
-                    }
+            match (origin(&text), over) {
+                // Version control may have changed how its lines end, and a formatter how they break.
+                (Origin::Grown(_), Over::Grown | Over::Changed) if is_same_code(&text, &file.text) => {
+                    changes.unchanged += 1;
                 }
-                (Origin::Changed(_), Over::Grown) => changes.kept.push(file.path),
+                (Origin::Grown(from), Over::Grown) if is_of_another_jar(&from, &file.text) => {
+                    changes.of_others.push(file.path);
+                }
+                (Origin::Grown(_), Over::Grown | Over::Changed) | (Origin::Changed, Over::Changed) => {
+                    changes.written.push((file, Some(text)));
+                }
+                (Origin::Changed, Over::Grown) => changes.kept.push(file.path),
                 (Origin::Foreign, _) | (_, Over::Nothing) => changes.foreign.push(file.path),
             }
         }
@@ -83,6 +90,11 @@ impl Changes {
                 Failure::path(message, path).with_help("choose another folder, or move the file away")
             );
         }
+        if let Some(path) = self.of_others.first() {
+            let message = "another jar grew this file, so it stays; nothing was written";
+            return Err(Failure::path(message, path)
+                .with_help("give one of the two another folder, or take it over with `--overwrite`"));
+        }
         if let Some(path) = self.kept.first() {
             let more = match self.kept.len() - 1 {
                 0 => String::new(),
@@ -96,28 +108,43 @@ impl Changes {
         Ok(())
     }
 
-    /// Does it. All new texts are on the disk before the first one takes its place, so that a failure leaves the old
-    /// files.
+    /// Does it: all of it, or nothing.
     pub(crate) fn make(&self) -> Result<(), Problem> {
         self.refuse_to_overwrite()?;
-        let mut ready = Vec::new();
-        for (NewFile { path, text }, _) in &self.written {
-            let folder = path.parent().unwrap_or(Path::new("."));
+        let mut stage = Stage::default();
+        let progress = Progress::of_things("writing", 2 * self.written.len());
+        let folders: BTreeSet<&Path> =
+            self.written.iter().filter_map(|(file, _)| file.path.parent()).collect();
+        for folder in folders {
             make_folder(folder)?;
-            ready.push((prepare(folder, text)?, path));
+            sweep(folder);
         }
-        for (prepared, target) in ready {
-            prepared.persist(target).map_err(|error| cannot_write(target, &error.error))?;
+        for (NewFile { path, text }, _) in &self.written {
+            stage.add(path, text).map_err(cannot_write)?;
+            progress.step();
         }
-        for (path, _) in &self.removed {
-            fs::remove_file(path).map_err(|error| cannot_write(path, &error))?;
-        }
-        Ok(())
+        let removed: Vec<&Path> = self.removed.iter().map(|(path, _)| path.as_path()).collect();
+        stage.put(&removed, &progress).map_err(cannot_write)
     }
 
     /// Whether the disk is as it should be.
     pub(crate) fn is_nothing(&self) -> bool {
-        self.written.is_empty() && self.removed.is_empty() && self.kept.is_empty() && self.foreign.is_empty()
+        let Self { written, unchanged: _, adopted: _, removed, kept, foreign, of_others } = self;
+        written.is_empty()
+            && removed.is_empty()
+            && kept.is_empty()
+            && foreign.is_empty()
+            && of_others.is_empty()
+    }
+}
+
+/// Whether what stands somewhere was grown from another jar than what is to stand there.
+fn is_of_another_jar(there: &Provenance, new: &str) -> bool {
+    match (there, origin(new)) {
+        (Provenance::Jar { jar: there, .. }, Origin::Grown(Provenance::Jar { jar: ours, .. })) => {
+            *there != ours
+        }
+        (Provenance::Jar { .. } | Provenance::Source(_), _) => false,
     }
 }
 
@@ -161,29 +188,6 @@ fn existing(target: &Path) -> Result<Option<Vec<u8>>, Problem> {
     }
 }
 
-/// Writes a text beside its target, ready to take its place.
-fn prepare(folder: &Path, text: &str) -> Result<NamedTempFile, Problem> {
-    let write = || -> io::Result<NamedTempFile> {
-        let mut file = new_file(folder)?;
-        file.write_all(text.as_bytes())?;
-        file.as_file().sync_data()?;
-        Ok(file)
-    };
-    write().map_err(|error| cannot_write(folder, &error))
-}
-
-/// A temporary file with the rights that a new file has here.
-fn new_file(folder: &Path) -> io::Result<NamedTempFile> {
-    let mut builder = tempfile::Builder::new();
-    builder.prefix(".jar-sprout-");
-    #[cfg(unix)]
-    {
-        use std::os::unix::fs::PermissionsExt;
-        builder.permissions(fs::Permissions::from_mode(0o666));
-    }
-    builder.tempfile_in(folder)
-}
-
-fn cannot_write(path: &Path, error: &io::Error) -> Problem {
-    Failure::path(format!("cannot write here: {}", reason(error)), path)
+fn cannot_write((path, error): (PathBuf, io::Error)) -> Problem {
+    Failure::path(format!("cannot write here: {}", reason(&error)), &path)
 }

@@ -82,6 +82,12 @@ pub(crate) const MODEL: &[Key] = &[
     ),
     Key::new("root", Takes::Text, "the name of the root type", "root = \"Hive\""),
     Key::new(
+        "folder",
+        Takes::Text,
+        "the folder of its code in that of each language, and the end of its package; `.` for none. Without it, the model's name where the jar has several models",
+        "folder = \"hives\"",
+    ),
+    Key::new(
         "policies",
         Takes::Table,
         "policies of this model, which stand above those of all",

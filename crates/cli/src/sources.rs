@@ -16,6 +16,7 @@ use serde_json::value::RawValue;
 
 use crate::documents;
 use crate::failure::{Failure, Outcome, reason};
+use crate::progress::{Progress, Watched};
 use crate::report;
 use crate::request::Selection;
 use crate::source_names::SourceNames;
@@ -193,6 +194,17 @@ impl Gathered {
         said.for_each(|problem| report::problem(problem, &self.names));
     }
 
+    /// What was read, in a word or two, without folders: `hives-1.json and 2 more`.
+    pub(crate) fn title(&self) -> String {
+        let more = match self.names.len() - 1 {
+            0 => String::new(),
+            more => format!(" and {more} more"),
+        };
+        let first = self.names.get(SourceId(0));
+        let name = Path::new(first).file_name().map_or(first.into(), |name| name.to_string_lossy());
+        format!("{name}{more}")
+    }
+
     /// The root's name when the user gave none: the last key of the path, else what the files are called.
     pub(crate) fn root_name(&self) -> Words {
         let steps = &self.at.0;
@@ -302,12 +314,18 @@ impl Source {
 
     fn open(&self) -> Result<Box<dyn Read>, Box<Problem>> {
         match self {
-            Self::StandardInput => Ok(Box::new(io::stdin().lock())),
+            Self::StandardInput => {
+                let progress = Progress::of_bytes("reading standard input", None);
+                Ok(Box::new(Watched::new(io::stdin().lock(), progress)))
+            }
             Self::File(path) if documents::is_yaml(path) => {
                 Ok(Box::new(io::Cursor::new(documents::yaml_as_json(path)?)))
             }
             Self::File(path) | Self::Document(path, _) => match File::open(path) {
-                Ok(file) => Ok(Box::new(file)),
+                Ok(file) => {
+                    let length = file.metadata().ok().map(|about| about.len());
+                    Ok(Box::new(Watched::new(file, Progress::of_bytes("reading", length))))
+                }
                 Err(error) => {
                     let problem = Failure::path(reason(&error), path);
                     Err(Box::new(match nearest_file(path) {

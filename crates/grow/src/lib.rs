@@ -21,9 +21,9 @@ pub use grow::{
 pub use json_schema::json_schema;
 pub use language::Language;
 pub use languages::LANGUAGES;
-pub use origin::{Origin, origin, sealed};
+pub use origin::{Origin, Provenance, is_marked, is_same_code, marked, origin};
 pub use prepare::{
     Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Prepared, Tags, TimeKeeping,
 };
 pub use settings::{Absence, Choice, Entry, Nesting, Setting, SettingError, Settings, Spread, Values};
-pub use spell::{About, Arrangement, Dialect, GrownFile, MARK, Trial, TrialSample};
+pub use spell::{About, Arrangement, Dialect, GrownFile, Trial, TrialSample};

@@ -218,6 +218,16 @@ pub(crate) const ENTRY: OneOf<Entry> = OneOf {
     ],
 };
 
+/// Whether grown files say that they are grown.
+pub(crate) const MARK: OneOf<bool> = OneOf {
+    key: "mark",
+    doc: "whether the first line of a file says that it is grown",
+    choices: &[
+        Meaning { value: "line", doc: "it does, and what it is grown from", it: true },
+        Meaning { value: "none", doc: "it does not: the code is yours, and is not written over", it: false },
+    ],
+};
+
 /// The settings of one run for one language; those not given have the language's defaults.
 #[derive(Debug, Clone, Default, PartialEq, Eq)]
 pub struct Settings {

@@ -5,7 +5,8 @@
 use std::collections::BTreeSet;
 
 use jar_sprout_grow::{
-    Arrangement, GrownFile, LANGUAGES, Language, Origin, Settings, grow, json_schema, origin,
+    Arrangement, GrownFile, LANGUAGES, Language, Origin, Provenance, Settings, grow, json_schema, marked,
+    origin,
 };
 use jar_sprout_model::{Model, SourceId, is_hidden};
 use jar_sprout_settle::{Policies, RootName, infer, root_name};
@@ -87,7 +88,10 @@ proptest! {
                 prop_assert_eq!(names.len(), files.len(), "file names differ on every disk");
                 for GrownFile { name, text } in files {
                     prop_assert!(!name.contains(['/', '\\', '\0']) && !name.starts_with('.'), "{name:?}");
-                    prop_assert!(origin(&text) == Origin::Grown(None) && text.ends_with('\n'), "{text}");
+                    prop_assert!(text.ends_with('\n'), "{text}");
+                    let from = Provenance::of_source(&file);
+                    let marked = marked(*language, &text, Some(&from));
+                    prop_assert_eq!(origin(&marked), Origin::Grown(from), "{}", marked);
                     // Some indent with tabs, at the start of a line.
                     let mut lines = text.lines().map(|line| line.trim_start_matches('\t'));
                     prop_assert!(lines.all(|line| !line.contains(is_hidden)), "{text:?}");

@@ -6,10 +6,10 @@ use owo_colors::OwoColorize;
 use serde_json::{Value, json};
 
 use crate::args::{CheckArgs, Format};
-use crate::commands::grow::wanted_changes;
 use crate::exit::Exit;
 use crate::failure::Outcome;
 use crate::files::{Changes, Over};
+use crate::grown::wanted_changes;
 use crate::jar::{Jar, Models, Opened, enter_jar, open_models};
 use crate::modelling::misfits_of;
 use crate::report;
@@ -64,8 +64,9 @@ fn fit(opened: &Opened<'_>, findings: &mut Vec<Finding>) -> Outcome<usize> {
 
 /// Whether the grown files are what the jar would grow now. Answers how many are.
 fn current(jar: &Jar, models: &Models<'_>, findings: &mut Vec<Finding>) -> Outcome<usize> {
-    let languages: Vec<_> = jar.languages.iter().collect();
-    let Changes { written, unchanged, removed, kept, foreign } =
+    // Code without a mark was taken over by whoever has it.
+    let languages: Vec<_> = jar.languages.iter().filter(|language| language.is_marked).collect();
+    let Changes { written, unchanged, adopted: _, removed, kept, foreign, of_others } =
         wanted_changes(jar, models, &languages, Over::Grown)?;
     let mut find = |path: &std::path::Path, text: &str| {
         findings.push(Finding { place: path.display().to_string(), text: text.to_owned() });
@@ -78,6 +79,7 @@ fn current(jar: &Jar, models: &Models<'_>, findings: &mut Vec<Finding>) -> Outco
     }
     removed.iter().for_each(|(path, _)| find(path, "grown for a type that is gone: `jar-sprout grow`"));
     kept.iter().for_each(|path| find(path, "changed since it was grown"));
+    of_others.iter().for_each(|path| find(path, "another jar grew it"));
     foreign.iter().for_each(|path| find(path, "stands where a grown file should be"));
     Ok(unchanged)
 }

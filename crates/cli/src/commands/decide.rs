@@ -9,13 +9,14 @@ use crate::args::DecideArgs;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::jar::{
-    Jar, JarModel, enter_jar, no_such_model, open_models, parse_jar, read_text, write_decision, write_jar,
+    Jar, JarModel, enter_jar_alone, no_such_model, open_models, parse_jar, read_text, write_decision,
+    write_jar,
 };
 use crate::report;
 use crate::wording::quoted_with;
 
 pub(crate) fn decide(args: &DecideArgs) -> Outcome<Exit> {
-    let jar = enter_jar("jar-sprout decide")?;
+    let (_lock, jar) = enter_jar_alone("jar-sprout decide")?;
     let DecideArgs { subject, what, only } = args;
     let keys = what.keys()?;
     let home = home(&jar, subject, only.as_deref())?;

@@ -7,10 +7,10 @@ use jar_sprout_grow::LANGUAGES;
 use jar_sprout_model::Model;
 
 use crate::args::DemoArgs;
-use crate::commands::grow::wanted_changes;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome, reason};
 use crate::files::{NewFile, Over, write_all};
+use crate::grown::wanted_changes;
 use crate::jar::{FILE, JarLanguage, open_models, read_jar};
 use crate::look::size;
 use crate::report;

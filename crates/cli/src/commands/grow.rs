@@ -6,8 +6,8 @@ use std::path::{Path, PathBuf};
 use std::time::Duration;
 
 use jar_sprout_grow::{
-    Arrangement, Dialect, GrownFile, LANGUAGES, Language, Origin, Settings, find_language, json_schema,
-    types_without_extras,
+    Arrangement, Dialect, GrownFile, LANGUAGES, Language, Origin, Provenance, Settings, find_language,
+    is_marked, json_schema, marked, origin, types_without_extras,
 };
 use jar_sprout_model::{Model, Problem, Spot};
 use notify::{RecursiveMode, Watcher as _};
@@ -17,7 +17,8 @@ use crate::args::GrowArgs;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::files::{Changes, NewFile, Over, write_all};
-use crate::jar::{FILE, Jar, JarLanguage, Models, Opened, enter_jar, nearest_jar, open_models};
+use crate::grown::{grown_files, wanted_changes};
+use crate::jar::{FILE, Jar, JarLanguage, Place, enter_jar, enter_jar_alone, nearest_jar, open_models};
 use crate::modelling::{Home, model, show_misfits, show_questions};
 use crate::report;
 use crate::request::Request;
@@ -51,16 +52,19 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
         None => {
             let files = jar_sprout_grow::grow(dialect, model, Arrangement::Together);
             for GrownFile { name: _, text } in files {
-                report::result(&text)?;
+                let is_marked = is_marked(&settings);
+                report::result(&if is_marked { marked(language, &text, None) } else { text })?;
             }
         }
         Some(dir) => {
-            let files = grown_files(dialect, model, dir, None);
+            let from = is_marked(&settings).then(|| Provenance::of_source(&gathered.title()));
+            let files = grown_files(language, dialect, model, dir, from.as_ref());
             let names: Vec<String> = files.iter().map(|file| file_name(&file.path)).collect();
             let over = if args.overwrite { Over::Changed } else { Over::Grown };
             let changes = Changes::to(files, over)?;
             if args.dry_run {
                 report::result(&diff(&changes))?;
+                changes.refuse_to_overwrite()?;
             } else {
                 changes.make()?;
                 report::note(&format!("grown into {}: {}", dir.display(), names.join(", ")));
@@ -123,24 +127,13 @@ fn file_name(path: &Path) -> String {
     path.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default()
 }
 
-/// The files of a model in a language, as its people lay them out.
-pub(crate) fn grown_files(
-    dialect: &dyn Dialect,
-    model: &Model,
-    dir: &Path,
-    name: Option<&str>,
-) -> Vec<NewFile> {
-    let files = jar_sprout_grow::grow(dialect, model, Arrangement::AsUsual);
-    let sealed = |file: GrownFile| NewFile {
-        path: dir.join(file.name),
-        text: jar_sprout_grow::sealed(&file.text, name),
-    };
-    files.into_iter().map(sealed).collect()
-}
-
 /// Grows all that the jar says.
 fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
-    let jar = enter_jar("jar-sprout grow")?;
+    let (_lock, jar) = if args.dry_run {
+        (None, enter_jar("jar-sprout grow")?)
+    } else {
+        enter_jar_alone("jar-sprout grow")?
+    };
     let models = open_models(&jar, &args.only.only)?;
     let languages = languages(&jar, args.into.as_deref())?;
     models.tell_troubles(&jar);
@@ -148,21 +141,43 @@ fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
     let changes = wanted_changes(&jar, &models, &languages, over)?;
     if args.dry_run {
         report::result(&diff(&changes))?;
-        changes.refuse_to_overwrite()?;
-    } else {
+    }
+    changes.refuse_to_overwrite()?;
+    tell_removed(&changes, args.dry_run);
+    if !args.dry_run {
         changes.make()?;
         report::note(&summary(&changes));
-        for one in &models.opened {
-            one.gathered.show_warnings();
-            for language in &languages {
-                let (_, dialect) = jar.place(language, one.model);
-                let (language, model) = (language.language, &one.modelled.settled.model);
-                tell_left_out(language, &*dialect, model, &Spot::Path(FILE.to_owned()));
-            }
-            show_questions(&one.modelled, &one.gathered, args.model.questions, jar.home(one.model));
+    }
+    for one in &models.opened {
+        one.gathered.show_warnings();
+        for language in &languages {
+            let Place { dir: _, dialect } = jar.place(language, one.model);
+            let (language, model) = (language.language, &one.modelled.settled.model);
+            tell_left_out(language, &*dialect, model, &Spot::Path(FILE.to_owned()));
         }
+        show_questions(&one.modelled, &one.gathered, args.model.questions, jar.home(one.model));
     }
     Ok(if models.failures.is_empty() { Exit::Well } else { Exit::Unusable })
+}
+
+/// Says what is going to be removed, before it is, and how a model that moves stays where it is.
+fn tell_removed(changes: &Changes, is_dry: bool) {
+    let removing = if is_dry { "would remove" } else { "removing" };
+    let mut moving = BTreeSet::new();
+    for (path, text) in &changes.removed {
+        report::note(&format!("{removing} {}: nothing asks for it any more", path.display()));
+        let moves = |(file, _): &(NewFile, _)| file.path.file_name() == path.file_name();
+        if let Origin::Grown(Provenance::Jar { model, .. }) = origin(text)
+            && changes.written.iter().any(moves)
+        {
+            moving.insert(model);
+        }
+    }
+    for model in moving {
+        report::note(&format!(
+            "  the code of {model} moves; `folder = \".\"` under [models.{model}] in jar.toml keeps it where it is"
+        ));
+    }
 }
 
 /// The languages of a jar, or the one that was named.
@@ -184,57 +199,10 @@ pub(crate) fn languages<'j>(jar: &'j Jar, into: Option<&str>) -> Result<Vec<&'j 
     })
 }
 
-/// What it takes to have on the disk what the jar says: files written, and those removed that it says no more.
-pub(crate) fn wanted_changes(
-    jar: &Jar,
-    models: &Models<'_>,
-    languages: &[&JarLanguage],
-    over: Over,
-) -> Result<Changes, Problem> {
-    let mut files = Vec::new();
-    for language in languages {
-        for Opened { model, modelled, .. } in &models.opened {
-            let (dir, dialect) = jar.place(language, model);
-            let model_files = grown_files(&*dialect, &modelled.settled.model, &dir, Some(&model.name));
-            files.extend(model_files);
-        }
-    }
-    let wanted: BTreeSet<PathBuf> = files.iter().map(|file| file.path.clone()).collect();
-    let mut changes = Changes::to(files, over)?;
-    for language in languages {
-        for (path, text) in files_below(&language.dir, language.language) {
-            if let Origin::Grown(Some(name)) = jar_sprout_grow::origin(&text)
-                && !wanted.contains(&path)
-                && models.is_over(jar, &name)
-            {
-                changes.removed.push((path, text));
-            }
-        }
-    }
-    Ok(changes)
-}
-
-/// The files of a language in its folder, and in those of the models in it.
-fn files_below(dir: &Path, language: &dyn Language) -> Vec<(PathBuf, String)> {
-    let ending = language.ending();
-    let entries = |dir: &Path| -> Vec<PathBuf> {
-        let mut paths: Vec<PathBuf> =
-            fs::read_dir(dir).into_iter().flatten().flatten().map(|entry| entry.path()).collect();
-        paths.sort();
-        paths
-    };
-    let folders = entries(dir).into_iter().filter(|path| path.is_dir());
-    let files = [dir.to_path_buf()].into_iter().chain(folders).flat_map(|folder| entries(&folder));
-    files
-        .filter(|path| path.extension().is_some_and(|found| found.to_string_lossy() == ending))
-        .filter_map(|path| Some((path.clone(), fs::read_to_string(&path).ok()?)))
-        .collect()
-}
-
 fn summary(changes: &Changes) -> String {
-    let Changes { written, unchanged, removed, kept: _, foreign: _ } = changes;
+    let Changes { written, unchanged, adopted, removed: _, kept: _, foreign: _, of_others: _ } = changes;
     if changes.is_nothing() {
-        return format!("{}: nothing to do", counted(*unchanged, "file"));
+        return format!("{}: nothing to do", counted(unchanged + adopted, "file"));
     }
     let mut lines: Vec<String> = written
         .iter()
@@ -242,7 +210,9 @@ fn summary(changes: &Changes) -> String {
             format!("  {} {}", if old.is_some() { "changed" } else { "new    " }, file.path.display())
         })
         .collect();
-    lines.extend(removed.iter().map(|(path, _)| format!("  removed {}", path.display())));
+    if *adopted > 0 {
+        lines.push(format!("  and {} yours, since no mark says otherwise", counted(*adopted, "file")));
+    }
     if *unchanged > 0 {
         lines.push(format!("  and {} unchanged", counted(*unchanged, "file")));
     }
@@ -252,7 +222,7 @@ fn summary(changes: &Changes) -> String {
 
 /// What would change, as a unified diff.
 fn diff(changes: &Changes) -> String {
-    let Changes { written, unchanged: _, removed, kept: _, foreign: _ } = changes;
+    let Changes { written, unchanged: _, adopted: _, removed, kept: _, foreign: _, of_others: _ } = changes;
     let written = written.iter().map(|(file, old)| (&file.path, old.as_deref(), Some(file.text.as_str())));
     let removed = removed.iter().map(|(path, old)| (path, Some(old.as_str()), None));
     let one = |(path, old, new): (&PathBuf, Option<&str>, Option<&str>)| {
@@ -300,10 +270,9 @@ fn grow_again(args: &GrowArgs) {
 /// Whether a change is of something that we did not write ourselves.
 fn is_of_a_person(event: &notify::Event) -> bool {
     let is_ours = |path: &PathBuf| {
-        let is_prepared =
-            path.file_name().is_some_and(|name| name.to_string_lossy().starts_with(".jar-sprout-"));
+        let is_passing = path.iter().any(|name| name.to_string_lossy().starts_with(crate::stage::OURS));
         let text = || fs::read_to_string(path).unwrap_or_default();
-        is_prepared || path.is_dir() || jar_sprout_grow::origin(&text()) != Origin::Foreign
+        is_passing || path.is_dir() || origin(&text()) != Origin::Foreign
     };
     !event.kind.is_access() && !event.paths.iter().all(is_ours)
 }

@@ -9,7 +9,11 @@ use crate::args::InitArgs;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome, reason};
 use crate::files::{NewFile, Over, write_all};
-use crate::jar::{FILE, NewModel, add_languages, add_model, new_jar, parse_jar, read_text, write_jar};
+use crate::jar::{
+    FILE, HERE, JarModel, NewModel, add_languages, add_model, new_jar, parse_jar, read_text, say_folder,
+    write_jar,
+};
+use crate::lock::lock_jar;
 use crate::reference::schema;
 use crate::report;
 use crate::request::Selection;
@@ -24,6 +28,7 @@ pub(crate) fn init(args: &InitArgs) -> Outcome<Exit> {
         report::result(&format!("{:#}\n", schema()))?;
         return Ok(Exit::Well);
     }
+    let _lock = lock_jar()?;
     let is_new = !Path::new(FILE).exists();
     if !is_new && args.sources.is_empty() {
         let problem = Failure::path("a jar is here already", Path::new(FILE));
@@ -34,9 +39,16 @@ pub(crate) fn init(args: &InitArgs) -> Outcome<Exit> {
     let mut copies = Vec::new();
     if !args.sources.is_empty() {
         let model = model_name(args)?;
-        if !is_new && parse_jar(&text)?.models.iter().any(|one| one.name == model) {
-            let problem = Failure::argument(format!("the jar has a model `{model}` already"), FILE);
-            return Err(problem.with_help("choose another name: `--model NAME`").into());
+        if !is_new {
+            let jar = parse_jar(&text)?;
+            if jar.models.iter().any(|one| one.name == model) {
+                let problem = Failure::argument(format!("the jar has a model `{model}` already"), FILE);
+                return Err(problem.with_help("choose another name: `--model NAME`").into());
+            }
+            // Where there was one model, its code stays where it is.
+            if let [JarModel { name, folder: None, .. }] = &jar.models[..] {
+                text = say_folder(&text, name, HERE);
+            }
         }
         let sources = sources(args, &mut copies)?;
         let new =

@@ -1,14 +1,15 @@
 //! Writing `jar.toml`: what is there stays as it is, comments and order with it.
 
 use std::fs;
-use std::io::{self, Write as _};
-use std::path::Path;
+use std::path::{Path, PathBuf};
 
 use toml_edit::{Array, DocumentMut, InlineTable, Item, Table, TableLike, Value, value};
 
 use super::FILE;
 use crate::failure::{Failure, Outcome, reason};
 use crate::keys::VERSION;
+use crate::progress::Progress;
+use crate::stage::{Stage, sweep};
 
 /// A model to be added.
 pub(crate) struct NewModel<'m> {
@@ -61,6 +62,18 @@ pub(crate) fn add_model(text: &str, model: &NewModel<'_>) -> String {
     document.to_string()
 }
 
+/// A jar's text with the folder of a model's code said.
+///
+/// # Panics
+/// On a text that is no TOML, or has no such model: it was read before.
+pub(crate) fn say_folder(text: &str, model: &str, folder: &str) -> String {
+    let mut document: DocumentMut = text.parse().expect("the jar was read");
+    let models = tables(&mut document, "models");
+    let table = models.get_mut(model).and_then(Item::as_table_like_mut).expect("the model was read");
+    table.insert("folder", value(folder));
+    document.to_string()
+}
+
 /// A jar's text with a decision: these keys are set, those without a value go. An empty decision goes altogether.
 ///
 /// # Panics
@@ -100,19 +113,14 @@ pub(crate) fn write_decision(
     document.to_string()
 }
 
-/// Puts a text in the place of the jar in this folder, all of it or nothing.
+/// Puts a text in the place of the jar in this folder, all of it or nothing; where that is a link, of what it leads to.
 pub(crate) fn write_jar(text: &str) -> Outcome<()> {
-    let path = Path::new(FILE);
-    let write = || -> io::Result<()> {
-        let mut file = tempfile::Builder::new().prefix(".jar-sprout-").tempfile_in(".")?;
-        file.write_all(text.as_bytes())?;
-        if let Ok(old) = fs::metadata(path) {
-            file.as_file().set_permissions(old.permissions())?;
-        }
-        file.persist(path).map_err(|error| error.error)?;
-        Ok(())
-    };
-    write().map_err(|error| Failure::path(format!("cannot write here: {}", reason(&error)), path).into())
+    sweep(Path::new("."));
+    let path = fs::canonicalize(FILE).unwrap_or_else(|_| PathBuf::from(FILE));
+    let mut stage = Stage::default();
+    stage.add(&path, text).and_then(|()| stage.put(&[], &Progress::of_things("writing", 1))).map_err(
+        |(_, error)| Failure::path(format!("cannot write here: {}", reason(&error)), Path::new(FILE)).into(),
+    )
 }
 
 /// A table that holds tables of its own, and has no line for itself.

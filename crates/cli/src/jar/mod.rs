@@ -12,12 +12,15 @@ use jar_sprout_settle::Decision;
 use crate::modelling::Home;
 use crate::request::Request;
 
-pub(crate) use edit::{NewModel, add_languages, add_model, new_jar, write_decision, write_jar};
-pub(crate) use open::{Models, Opened, enter_jar, no_such_model, open_models};
+pub(crate) use edit::{NewModel, add_languages, add_model, new_jar, say_folder, write_decision, write_jar};
+pub(crate) use open::{Models, Opened, enter_jar, enter_jar_alone, no_such_model, open_models};
 pub(crate) use read::{parse_jar, read_jar, read_text};
 
 /// The name of the file.
 pub(crate) const FILE: &str = "jar.toml";
+
+/// The folder that is that of the language itself.
+pub(crate) const HERE: &str = ".";
 
 /// What a `jar.toml` says.
 #[derive(Debug)]
@@ -31,6 +34,8 @@ pub(crate) struct Jar {
 pub(crate) struct JarModel {
     /// What the jar calls it: `hives`.
     pub(crate) name: String,
+    /// The folder of its code in that of each language, where the jar says it: `.` for that itself.
+    pub(crate) folder: Option<String>,
     /// What it is made of; its decisions stand beside.
     pub(crate) request: Request,
     /// Those of all models first, then its own.
@@ -52,6 +57,14 @@ pub(crate) struct JarLanguage {
     pub(crate) language: &'static dyn Language,
     pub(crate) dir: PathBuf,
     pub(crate) settings: Settings,
+    /// Whether its files say that they are grown.
+    pub(crate) is_marked: bool,
+}
+
+/// Where the code of a model goes, and as what.
+pub(crate) struct Place {
+    pub(crate) dir: PathBuf,
+    pub(crate) dialect: Box<dyn Dialect>,
 }
 
 impl std::fmt::Debug for JarLanguage {
@@ -69,15 +82,24 @@ impl Jar {
         Home::Jar((self.models.len() > 1).then_some(model.name.as_str()))
     }
 
-    /// The folder and the dialect for a model's code: apart from the others where there are several.
-    pub(crate) fn place(&self, language: &JarLanguage, model: &JarModel) -> (PathBuf, Box<dyn Dialect>) {
-        let JarLanguage { name: _, language, dir, settings } = language;
-        if self.models.len() == 1 {
-            return (dir.clone(), language.dialect(settings));
+    /// The place for a model's code: apart from the others where there are several, if the jar does not say
+    /// otherwise.
+    pub(crate) fn place(&self, language: &JarLanguage, model: &JarModel) -> Place {
+        let JarLanguage { name: _, language, dir, settings, is_marked: _ } = language;
+        let own = || (self.models.len() > 1).then(|| model.name.clone());
+        match model.folder.clone().or_else(own).as_deref() {
+            None | Some(HERE) => Place { dir: dir.clone(), dialect: language.dialect(settings) },
+            Some(folder) => {
+                let part = folder_name(folder);
+                Place { dir: dir.join(&part), dialect: language.dialect(&language.apart(settings, &part)) }
+            }
         }
-        let part = model.name.replace('-', "_");
-        (dir.join(&part), language.dialect(&language.apart(settings, &part)))
     }
+}
+
+/// What a folder is called that is a package as well.
+pub(crate) fn folder_name(name: &str) -> String {
+    name.replace('-', "_")
 }
 
 /// The folder of the nearest jar: this one, or one above.

@@ -7,6 +7,7 @@ use jar_sprout_settle::{Inferred, Lack, Miss, Subject};
 
 use super::{FILE, Jar, JarDecision, JarModel, nearest_jar, read_jar};
 use crate::failure::{Failure, Outcome, reason};
+use crate::lock::{Lock, lock_jar};
 use crate::modelling::{decided_model, not_found, unmatched_problem};
 use crate::report;
 use crate::source_names::SourceNames;
@@ -30,13 +31,24 @@ pub(crate) struct Models<'j> {
 
 /// Goes to the nearest jar's folder and reads it; what is said of files is said from there.
 pub(crate) fn enter_jar(command: &str) -> Outcome<Jar> {
+    go_to_jar(command)?;
+    read_jar(Path::new(""))
+}
+
+/// The same, alone: nobody else writes in the jar or grows from it until the lock goes.
+pub(crate) fn enter_jar_alone(command: &str) -> Outcome<(Option<Lock>, Jar)> {
+    go_to_jar(command)?;
+    let lock = lock_jar()?;
+    Ok((lock, read_jar(Path::new(""))?))
+}
+
+fn go_to_jar(command: &str) -> Outcome<()> {
     let Some(folder) = nearest_jar() else {
         let problem = Failure::argument("no source, and no jar.toml here or above", command);
         let help = "name a file, or make a jar: `jar-sprout init hives.json --into kotlin`";
         return Err(problem.with_help(help).into());
     };
-    std::env::set_current_dir(&folder).map_err(|error| Failure::path(reason(&error), &folder))?;
-    read_jar(Path::new(""))
+    std::env::set_current_dir(&folder).map_err(|error| Failure::path(reason(&error), &folder).into())
 }
 
 /// The models of a jar, or those of these names; one that cannot be made does not hide the others.

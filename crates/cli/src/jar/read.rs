@@ -4,12 +4,12 @@ use std::fs;
 use std::ops::Range;
 use std::path::{Path, PathBuf};
 
-use jar_sprout_grow::{LANGUAGES, Settings, find_language};
+use jar_sprout_grow::{LANGUAGES, Settings, find_language, is_marked};
 use jar_sprout_model::{Excerpt, Problem, SourceId, Spot};
 use jar_sprout_settle::{Decision, Policies, Subject, Verdict};
 use toml_edit::{Document, Item, Key as TomlKey, TableLike};
 
-use super::{FILE, Jar, JarDecision, JarLanguage, JarModel};
+use super::{FILE, HERE, Jar, JarDecision, JarLanguage, JarModel};
 use crate::decisions::{DECISIONS, Unreadable, decision_keys};
 use crate::failure::{Failure, Outcome, reason};
 use crate::keys::{Key, LANGUAGE, MODEL, TOP, VERSION, texts_of};
@@ -108,8 +108,7 @@ impl Reader<'_> {
         policies: &Policies,
         shared: &[JarDecision],
     ) -> Read<JarModel> {
-        let is_plain = |c: char| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-' || c == '_';
-        if !name.get().starts_with(|c: char| c.is_ascii_lowercase()) || !name.get().chars().all(is_plain) {
+        if !is_plain_name(name.get()) {
             let message = format!("`{}` cannot be the name of a model", name.get());
             let help =
                 "small letters, digits, `-` and `_`, a letter first: it becomes a folder and a package";
@@ -129,10 +128,17 @@ impl Reader<'_> {
         };
         let mut decisions = shared.to_vec();
         decisions.extend(self.decisions(&table, false)?);
+        let folder = text(&table, "folder");
+        if let Some(folder) = folder.as_ref().filter(|folder| *folder != HERE && !is_plain_name(folder)) {
+            let span = table.get("folder").and_then(|(_, item)| item.span());
+            let problem = self.problem(format!("`{folder}` cannot be the folder of a model"), span);
+            let help = "small letters, digits, `-` and `_`, a letter first: it becomes a package; or `.`";
+            return Err(with_help(problem, help.to_owned()));
+        }
         let refs_from = text(&table, "refs-from").map(PathBuf::from);
         let selection = Selection { sources, at: text(&table, "at"), refs_from };
         let request = Request { selection, name: text(&table, "root"), policies, decisions: Vec::new() };
-        Ok(JarModel { name: name.get().to_owned(), request, decisions })
+        Ok(JarModel { name: name.get().to_owned(), folder, request, decisions })
     }
 
     fn policies(&self, table: &Table<'_>, base: Policies) -> Read<Policies> {
@@ -178,7 +184,7 @@ impl Reader<'_> {
             }
         }
         let (name, dir) = (name.get().to_owned(), PathBuf::from(dir));
-        Ok(JarLanguage { name, language, dir, settings: chosen })
+        Ok(JarLanguage { name, language, dir, is_marked: is_marked(&chosen), settings: chosen })
     }
 
     fn decisions(&self, table: &Table<'_>, is_shared: bool) -> Read<Vec<JarDecision>> {
@@ -270,6 +276,12 @@ impl Reader<'_> {
         let spot = Spot::Text { source: SourceId(0), line, column: caret as u64 + 1 };
         Box::new(Problem::error(message, spot).with_excerpt(Excerpt { text, caret }))
     }
+}
+
+/// Whether a name can be a folder and a package in every language.
+fn is_plain_name(name: &str) -> bool {
+    let is_plain = |c: char| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-' || c == '_';
+    name.starts_with(|c: char| c.is_ascii_lowercase()) && name.chars().all(is_plain)
 }
 
 fn text(table: &Table<'_>, key: &str) -> Option<String> {

@@ -37,6 +37,9 @@ pub struct About {
     pub(crate) style: Style,
     /// What the name of a file ends in: `kt`.
     pub(crate) ending: &'static str,
+    /// How the first line of a grown file starts, in a form that the language's tools know, so that linters and
+    /// formatters leave it alone; how it ends; how it ends where the file can be grown anew.
+    pub(crate) mark: [&'static str; 3],
     /// What a line of helper code imports, if it does.
     pub(crate) imported: fn(&'static str) -> Option<&'static str>,
 }
@@ -76,7 +79,7 @@ pub trait Dialect: Sync {
     #[doc(hidden)]
     fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc>;
 
-    /// A file of this name: the mark, what it imports, its declarations.
+    /// A file of this name: what it imports, its declarations.
     #[doc(hidden)]
     fn assemble(&self, file: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc;
 

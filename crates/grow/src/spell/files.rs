@@ -11,9 +11,6 @@ use crate::plan::{Ident, Plan, PlannedDefinition, PlannedRoot, PlannedType};
 use crate::prepare::{Abilities, Order};
 use crate::settings::{Entry, Spread};
 
-/// What every grown file says in its first line, behind the language's own comment sign.
-pub const MARK: &str = "Grown by Jar Sprout.";
-
 /// How types are spread over files.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Arrangement {

@@ -11,7 +11,7 @@ mod time_helpers;
 mod trial;
 
 pub use dialect::{About, Dialect, GrownFile};
-pub use files::{Arrangement, MARK};
+pub use files::Arrangement;
 pub(crate) use files::{nested, spell};
 pub(crate) use literal::{Literal, backslash_u};
 pub(crate) use sheet::{BlankSheet, Helper, Needs, Sheet};

@@ -5,8 +5,8 @@ use jar_sprout_model::Fraction;
 use super::names::KEYWORDS;
 use crate::prepare::{Abilities, Extras, Foundation, Judge, Nulls, Order, PlainCopies, Tags, TimeKeeping};
 use crate::settings::{
-    ABSENT, Absence, ENTRY, Entry, FILES, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS, TextOf,
-    check_dotted_names,
+    ABSENT, Absence, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS,
+    TextOf, check_dotted_names,
 };
 
 pub(super) const NAMESPACE: TextOf = TextOf {
@@ -76,7 +76,7 @@ const ACCESS: OneOf<&str> = OneOf {
 };
 
 pub(super) const SETTINGS: &[&dyn Setting] =
-    &[&NAMESPACE, &LIBRARY, &TYPES, &LEVEL, &LISTS, &ACCESS, &FILES, &ABSENT, &TWINS, &ENTRY];
+    &[&NAMESPACE, &LIBRARY, &TYPES, &LEVEL, &LISTS, &ACCESS, &FILES, &ABSENT, &TWINS, &ENTRY, &MARK];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -25,7 +25,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, MARK, Needs, Trial};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Trial};
 use settings::DartOptions;
 use types::Json;
 
@@ -49,6 +49,7 @@ static ABOUT: About = About {
     },
     style: Style { width: PAGE, indent: Indent::Spaces(2) },
     ending: "dart",
+    mark: ["// @generated ", ".", "; do not edit."],
     // Its helpers import nothing.
     imported: |_| None,
 };
@@ -132,7 +133,6 @@ impl Dialect for DartOptions {
     }
 
     fn assemble(&self, file: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
-        let mark = [text(format!("// {MARK}"))];
         let imports = needs.imports.iter().map(|name| text(format!("import '{name}';")));
         let imports = (!needs.imports.is_empty()).then(|| lines(imports));
         // What the tool writes is a part of the file.
@@ -140,7 +140,7 @@ impl Dialect for DartOptions {
             .imports
             .contains(annotated::LIBRARY)
             .then(|| text(format!("part '{}.g.dart';", file.trim_end_matches(".dart"))));
-        paragraphs(mark.into_iter().chain(imports).chain(part).chain(declarations))
+        paragraphs(imports.into_iter().chain(part).chain(declarations))
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

@@ -6,7 +6,7 @@ use crate::prepare::{
     Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
 use crate::settings::{
-    ABSENT, Absence, ENTRY, Entry, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS,
+    ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS,
 };
 
 const JSON: OneOf<bool> = OneOf {
@@ -40,7 +40,7 @@ const EQUALITY: OneOf<bool> = OneOf {
     ],
 };
 
-pub(super) const SETTINGS: &[&dyn Setting] = &[&JSON, &COPY_WITH, &EQUALITY, &ABSENT, &TWINS, &ENTRY];
+pub(super) const SETTINGS: &[&dyn Setting] = &[&JSON, &COPY_WITH, &EQUALITY, &ABSENT, &TWINS, &ENTRY, &MARK];
 
 /// All settings, resolved.
 #[derive(Debug, Clone)]

@@ -18,7 +18,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, MARK, Needs, Trial};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Trial};
 use settings::{GoOptions, PACKAGE};
 
 /// Go with `encoding/json`.
@@ -45,6 +45,7 @@ static ABOUT: About = About {
     },
     style: Style { width: usize::MAX, indent: Indent::Tab { columns: 8 } },
     ending: "go",
+    mark: ["// Code generated ", ". DO NOT EDIT.", ". DO NOT EDIT."],
     imported: |line| line.strip_prefix("import \"")?.strip_suffix('"'),
 };
 
@@ -115,7 +116,7 @@ impl Dialect for GoOptions {
     }
 
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
-        let head = [text(format!("// {MARK}")), text(format!("package {}", self.package))];
+        let package = text(format!("package {}", self.package));
         let imports: Vec<String> = needs.imports.iter().map(|path| format!("\"{path}\"")).collect();
         let imports = match &imports[..] {
             [] => None,
@@ -125,7 +126,7 @@ impl Dialect for GoOptions {
                 Some(cat([text("import ("), nest(cat(several)), hard(), text(")")]))
             }
         };
-        paragraphs(head.into_iter().chain(imports).chain(declarations))
+        paragraphs([package].into_iter().chain(imports).chain(declarations))
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

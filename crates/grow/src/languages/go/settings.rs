@@ -5,7 +5,7 @@ use jar_sprout_model::{Field, Fraction, Record};
 use super::names::{self, KEYWORDS};
 use crate::prepare::{Abilities, Extras, Foundation, Judge, Level, Nulls, Order, TimeKeeping};
 use crate::settings::{
-    ABSENT, Absence, ENTRY, Entry, FILES_TOGETHER, Nesting, Setting, Settings, Spread, TextOf,
+    ABSENT, Absence, ENTRY, Entry, FILES_TOGETHER, MARK, Nesting, Setting, Settings, Spread, TextOf,
 };
 
 pub(super) const PACKAGE: TextOf = TextOf {
@@ -16,7 +16,7 @@ pub(super) const PACKAGE: TextOf = TextOf {
     check: check_package,
 };
 
-pub(super) const SETTINGS: &[&dyn Setting] = &[&PACKAGE, &FILES_TOGETHER, &ABSENT, &ENTRY];
+pub(super) const SETTINGS: &[&dyn Setting] = &[&PACKAGE, &FILES_TOGETHER, &ABSENT, &ENTRY, &MARK];
 
 fn check_package(value: &str) -> Result<(), &'static str> {
     let is_name = value.starts_with(|c: char| c.is_ascii_lowercase())

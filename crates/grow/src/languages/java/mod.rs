@@ -24,7 +24,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, MARK, Needs, Trial, nested};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Trial, nested};
 use settings::{JavaOptions, Library, PACKAGE};
 
 /// Java.
@@ -44,6 +44,7 @@ static ABOUT: About = About {
     },
     style: Style { width: 100, indent: Indent::Spaces(2) },
     ending: "java",
+    mark: ["// @generated ", ".", "; do not edit."],
     imported: |line| line.strip_prefix("import ")?.strip_suffix(';'),
 };
 
@@ -165,10 +166,10 @@ impl Dialect for JavaOptions {
     }
 
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
-        let head = lines([text(format!("// {MARK}")), text(format!("package {};", self.package))]);
+        let package = text(format!("package {};", self.package));
         let imports = needs.imports.iter().map(|name| text(format!("import {name};")));
         let imports = (!needs.imports.is_empty()).then(|| lines(imports));
-        paragraphs([head].into_iter().chain(imports).chain(declarations))
+        paragraphs([package].into_iter().chain(imports).chain(declarations))
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

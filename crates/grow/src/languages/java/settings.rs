@@ -7,8 +7,8 @@ use crate::prepare::{
     Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
 use crate::settings::{
-    ABSENT, Absence, ENTRY, Entry, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread, TWINS, TextOf,
-    check_dotted_names,
+    ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread, TWINS,
+    TextOf, check_dotted_names,
 };
 
 pub(super) const PACKAGE: TextOf = TextOf {
@@ -41,7 +41,8 @@ const LIBRARY: OneOf<Library> = OneOf {
     ],
 };
 
-pub(super) const SETTINGS: &[&dyn Setting] = &[&PACKAGE, &LIBRARY, &TYPES, &PLACE, &ABSENT, &TWINS, &ENTRY];
+pub(super) const SETTINGS: &[&dyn Setting] =
+    &[&PACKAGE, &LIBRARY, &TYPES, &PLACE, &ABSENT, &TWINS, &ENTRY, &MARK];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -24,7 +24,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, MARK, Needs, Trial, nested};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Trial, nested};
 use settings::{KotlinOptions, Library, PACKAGE};
 
 /// Kotlin with kotlinx.serialization.
@@ -44,6 +44,7 @@ static ABOUT: About = About {
     },
     style: Style { width: 100, indent: Indent::Spaces(4) },
     ending: "kt",
+    mark: ["// @generated ", ".", "; do not edit."],
     imported: |line| line.strip_prefix("import "),
 };
 
@@ -127,20 +128,14 @@ impl Dialect for KotlinOptions {
 
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let package = self.package.as_ref().map(|name| text(format!("package {name}")));
-        let mark = text(format!("// {MARK}"));
         let classes: Vec<String> =
             needs.file_annotations.iter().map(|name| format!("{name}::class")).collect();
-        let head = if classes.is_empty() {
-            vec![lines([mark].into_iter().chain(package))]
-        } else {
-            // A blank line between what is said of the file and its package.
-            [lines([mark, use_serializers(&classes)])].into_iter().chain(package).collect()
-        };
+        let head = (!classes.is_empty()).then(|| use_serializers(&classes)).into_iter().chain(package);
         let mut imports: Vec<&str> = needs.imports.iter().copied().collect();
         imports.sort_by_key(|name| (names::import_group(name), *name));
         let imports: Vec<Doc> = imports.iter().map(|name| text(format!("import {name}"))).collect();
         let imports = (!imports.is_empty()).then(|| lines(imports));
-        paragraphs(head.into_iter().chain(imports).chain(declarations))
+        paragraphs(head.chain(imports).chain(declarations))
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

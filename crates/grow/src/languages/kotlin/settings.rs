@@ -7,8 +7,8 @@ use crate::prepare::{
     Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
 use crate::settings::{
-    ABSENT, Absence, ENTRY, Entry, FILES, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread, TWINS,
-    TextOf, check_dotted_names,
+    ABSENT, Absence, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread,
+    TWINS, TextOf, check_dotted_names,
 };
 
 pub(super) const PACKAGE: TextOf = TextOf {
@@ -54,7 +54,7 @@ const PARCELABLE: OneOf<bool> = OneOf {
 };
 
 pub(super) const SETTINGS: &[&dyn Setting] =
-    &[&PACKAGE, &LIBRARY, &PROPERTIES, &PARCELABLE, &FILES, &PLACE, &ABSENT, &TWINS, &ENTRY];
+    &[&PACKAGE, &LIBRARY, &PROPERTIES, &PARCELABLE, &FILES, &PLACE, &ABSENT, &TWINS, &ENTRY, &MARK];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

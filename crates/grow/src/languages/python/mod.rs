@@ -23,7 +23,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, MARK, Needs, Trial};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Trial};
 use settings::{Level, PythonOptions, Types};
 
 /// Python with pydantic.
@@ -58,6 +58,7 @@ static ABOUT: About = About {
     },
     style: STYLE,
     ending: "py",
+    mark: ["# @generated ", ".", "; do not edit."],
     imported: |line| (line.starts_with("from ") || line.starts_with("import ")).then_some(line),
 };
 
@@ -136,10 +137,10 @@ impl Dialect for PythonOptions {
     }
 
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
-        let head = [text(format!("# {MARK}")), text("from __future__ import annotations")];
+        let future = text("from __future__ import annotations");
         let groups = names::grouped_imports(&needs.imports);
         let groups = groups.into_iter().map(|group| lines(group.into_iter().map(text)));
-        let head = paragraphs([lines(head)].into_iter().chain(groups));
+        let head = paragraphs([future].into_iter().chain(groups));
         join(&cat([hard(), hard(), hard()]), [head].into_iter().chain(declarations))
     }
 

@@ -3,7 +3,9 @@
 use jar_sprout_model::{Fraction, Scalar};
 
 use crate::prepare::{Abilities, Extras, Foundation, Judge, Nulls, Order, TimeKeeping};
-use crate::settings::{ABSENT, Absence, ENTRY, Entry, Meaning, Nesting, OneOf, Setting, Settings, Spread};
+use crate::settings::{
+    ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread,
+};
 
 const TYPES: OneOf<Types> = OneOf {
     key: "types",
@@ -36,7 +38,7 @@ const LEVEL: OneOf<Level> = OneOf {
     ],
 };
 
-pub(super) const SETTINGS: &[&dyn Setting] = &[&TYPES, &LEVEL, &ABSENT, &ENTRY];
+pub(super) const SETTINGS: &[&dyn Setting] = &[&TYPES, &LEVEL, &ABSENT, &ENTRY, &MARK];
 
 /// The level of the language.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -22,7 +22,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, MARK, Needs, Trial};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Trial};
 use settings::RustOptions;
 
 /// Rust with serde.
@@ -42,6 +42,7 @@ static ABOUT: About = About {
     },
     style: Style { width: 100, indent: Indent::Spaces(4) },
     ending: "rs",
+    mark: ["// @generated ", ".", "; do not edit."],
     imported: |line| line.strip_prefix("use ")?.strip_suffix(';'),
 };
 
@@ -106,7 +107,7 @@ impl Dialect for RustOptions {
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let imports = names::grouped_imports(&needs.imports);
         let imports = (!imports.is_empty()).then(|| lines(imports.into_iter().map(text)));
-        paragraphs([text(format!("// {MARK}"))].into_iter().chain(imports).chain(declarations))
+        paragraphs(imports.into_iter().chain(declarations))
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

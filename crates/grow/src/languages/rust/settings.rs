@@ -3,7 +3,9 @@
 use jar_sprout_model::{Fraction, Numeral, Scalar};
 
 use crate::prepare::{Abilities, Extras, Foundation, Judge, Level, Nulls, Order, TimeKeeping};
-use crate::settings::{ABSENT, Absence, ENTRY, Entry, Meaning, Nesting, OneOf, Setting, Settings, Spread};
+use crate::settings::{
+    ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread,
+};
 
 const DATES: OneOf<Dates> = OneOf {
     key: "dates",
@@ -23,7 +25,7 @@ const DATES: OneOf<Dates> = OneOf {
     ],
 };
 
-pub(super) const SETTINGS: &[&dyn Setting] = &[&DATES, &ABSENT, &ENTRY];
+pub(super) const SETTINGS: &[&dyn Setting] = &[&DATES, &ABSENT, &ENTRY, &MARK];
 
 /// The library of dates and times.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

@@ -23,7 +23,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, MARK, Needs, Trial, nested};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Trial, nested};
 use extras::Extras;
 use settings::{NAMESPACE, SwiftOptions};
 
@@ -44,6 +44,7 @@ static ABOUT: About = About {
     },
     style: Style { width: 100, indent: Indent::Spaces(4) },
     ending: "swift",
+    mark: ["// @generated ", ".", "; do not edit."],
     imported: |line| line.strip_prefix("import "),
 };
 
@@ -132,7 +133,6 @@ impl Dialect for SwiftOptions {
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let imports = needs.imports.iter().map(|name| text(format!("import {name}")));
         let imports = (!needs.imports.is_empty()).then(|| lines(imports));
-        let mark = text(format!("// {MARK}"));
         let declarations = match &self.namespace {
             None => declarations,
             Some(namespace) => {
@@ -146,7 +146,7 @@ impl Dialect for SwiftOptions {
                 [members(head, declarations)].into_iter().chain(needs.outside.clone()).collect()
             }
         };
-        paragraphs([mark].into_iter().chain(imports).chain(declarations))
+        paragraphs(imports.into_iter().chain(declarations))
     }
 
     /// Extensions stand beside all types, and name what they extend by its whole name.

@@ -6,8 +6,8 @@ use crate::prepare::{
     Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
 use crate::settings::{
-    ABSENT, Absence, ENTRY, Entry, FILES, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread, TWINS,
-    TextOf,
+    ABSENT, Absence, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread,
+    TWINS, TextOf,
 };
 
 const ACCESS: OneOf<&str> = OneOf {
@@ -65,7 +65,7 @@ fn check_namespace(value: &str) -> Result<(), &'static str> {
 }
 
 pub(super) const SETTINGS: &[&dyn Setting] =
-    &[&NAMESPACE, &ACCESS, &TYPES, &CODING, &PROPERTIES, &FILES, &PLACE, &ABSENT, &TWINS, &ENTRY];
+    &[&NAMESPACE, &ACCESS, &TYPES, &CODING, &PROPERTIES, &FILES, &PLACE, &ABSENT, &TWINS, &ENTRY, &MARK];
 
 /// All settings, resolved.
 #[derive(Debug, Clone)]

@@ -20,7 +20,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, MARK, Needs, Trial};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Trial};
 use settings::{Hold, Reading, TypeScriptOptions};
 
 /// TypeScript.
@@ -40,6 +40,7 @@ static ABOUT: About = About {
     },
     style: Style { width: 80, indent: Indent::Spaces(2) },
     ending: "ts",
+    mark: ["// @generated ", ".", "; do not edit."],
     imported: |_| None,
 };
 
@@ -122,7 +123,7 @@ impl Dialect for TypeScriptOptions {
 
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         debug_assert!(needs.imports.is_empty(), "the language has all that is needed");
-        paragraphs([text(format!("// {MARK}"))].into_iter().chain(declarations))
+        paragraphs(declarations)
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

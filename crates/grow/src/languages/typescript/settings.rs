@@ -3,7 +3,7 @@
 use crate::prepare::{
     Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
-use crate::settings::{Absence, Entry, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS};
+use crate::settings::{Absence, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS};
 
 /// Whether what an object holds can be changed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -57,7 +57,7 @@ const PARSE: OneOf<Reading> = OneOf {
     ],
 };
 
-pub(super) const SETTINGS: &[&dyn Setting] = &[&PROPERTIES, &PARSE, &TWINS];
+pub(super) const SETTINGS: &[&dyn Setting] = &[&PROPERTIES, &PARSE, &TWINS, &MARK];
 
 /// All settings, resolved.
 #[derive(Debug, Clone)]

@@ -1,0 +1,146 @@
+//! Grown files on the disk: those that a jar asks for, and those that it asks for no more.
+
+use std::collections::BTreeSet;
+use std::fs;
+use std::path::{Component, Path, PathBuf};
+
+use jar_sprout_grow::{Arrangement, Dialect, GrownFile, Language, Origin, Provenance, marked, origin};
+use jar_sprout_model::{Model, Problem};
+
+use crate::files::{Changes, NewFile, Over};
+use crate::jar::{FILE, Jar, JarLanguage, Models, Opened, Place, folder_name};
+
+/// The files of a model in a language, as its people lay them out; with a mark that says from what, if they get one.
+pub(crate) fn grown_files(
+    language: &dyn Language,
+    dialect: &dyn Dialect,
+    model: &Model,
+    dir: &Path,
+    from: Option<&Provenance>,
+) -> Vec<NewFile> {
+    let files = jar_sprout_grow::grow(dialect, model, Arrangement::AsUsual);
+    let file = |GrownFile { name, text }: GrownFile| NewFile {
+        path: dir.join(name),
+        text: if from.is_some() { marked(language, &text, from) } else { text },
+    };
+    files.into_iter().map(file).collect()
+}
+
+/// What it takes to have on the disk what the jar says: files written, and those removed that it says no more.
+pub(crate) fn wanted_changes(
+    jar: &Jar,
+    models: &Models<'_>,
+    languages: &[&JarLanguage],
+    over: Over,
+) -> Result<Changes, Problem> {
+    let mut files = Vec::new();
+    let mut adopted = 0;
+    for language in languages {
+        for Opened { model, modelled, .. } in &models.opened {
+            let Place { dir, dialect } = jar.place(language, model);
+            let from = language.is_marked.then(|| Provenance::of_jar(&model.name, &way_to_jar(&dir)));
+            let model = &modelled.settled.model;
+            let mut grown = grown_files(language.language, &*dialect, model, &dir, from.as_ref());
+            if !language.is_marked && over == Over::Grown {
+                // Code without a mark is whose folder it is in, once it is there.
+                let before = grown.len();
+                grown.retain(|file| !file.path.exists());
+                adopted += before - grown.len();
+            }
+            files.extend(grown);
+        }
+    }
+    let wanted: BTreeSet<PathBuf> = files.iter().map(|file| file.path.clone()).collect();
+    let mut changes = Changes::to(files, over)?;
+    changes.adopted = adopted;
+    for language in languages {
+        changes.removed.extend(
+            files_of_jar(jar, language)
+                .filter(|(path, model, _)| !wanted.contains(path) && models.is_over(jar, model))
+                .map(|(path, _, text)| (path, text)),
+        );
+    }
+    Ok(changes)
+}
+
+/// The files that this jar grew into the folder of a language, and that nobody changed since, each with its model: of
+/// the folder itself and of those in it. None behind a link, none in what another jar governs, no copy.
+fn files_of_jar<'j>(
+    jar: &'j Jar,
+    language: &'j JarLanguage,
+) -> impl Iterator<Item = (PathBuf, String, String)> + 'j {
+    let dir = &language.dir;
+    let inner = entries(dir).into_iter().filter(|path| is_real(path, fs::FileType::is_dir));
+    let folders: Vec<PathBuf> = [dir.clone()].into_iter().chain(inner).collect();
+    let places: Vec<(PathBuf, &str)> =
+        jar.models.iter().map(|model| (jar.place(language, model).dir, model.name.as_str())).collect();
+    let is_place_of = move |folder: &Path, model: &str| {
+        folder == *dir
+            || places.iter().any(|(place, name)| place == folder && *name == model)
+            || folder == dir.join(folder_name(model))
+    };
+    let ours = folders
+        .into_iter()
+        .filter(|folder| is_real(folder, fs::FileType::is_dir) && is_governed_here(folder));
+    let files = ours.flat_map(|folder| {
+        let way = way_to_jar(&folder);
+        entries(&folder).into_iter().map(move |path| (path, way.clone()))
+    });
+    files.filter_map(move |(path, way)| {
+        let is_of_language = path.extension().is_some_and(|ending| ending == language.language.ending());
+        if !is_of_language || !is_real(&path, fs::FileType::is_file) {
+            return None;
+        }
+        let text = fs::read_to_string(&path).ok()?;
+        match origin(&text) {
+            Origin::Grown(Provenance::Jar { model, jar })
+                if jar == way && is_place_of(path.parent()?, &model) =>
+            {
+                Some((path, model, text))
+            }
+            Origin::Grown(_) | Origin::Changed | Origin::Foreign => None,
+        }
+    })
+}
+
+/// Whether something is what it is asked for, and no link to it.
+fn is_real(path: &Path, is_it: fn(&fs::FileType) -> bool) -> bool {
+    fs::symlink_metadata(path).is_ok_and(|about| is_it(&about.file_type()))
+}
+
+/// Whether the nearest jar of a folder is the one we are in.
+fn is_governed_here(folder: &Path) -> bool {
+    let here = Path::new(".").canonicalize();
+    let Ok((folder, here)) = folder.canonicalize().and_then(|folder| Ok((folder, here?))) else {
+        return false;
+    };
+    folder.ancestors().take_while(|above| **above != *here).all(|above| !above.join(FILE).exists())
+}
+
+fn entries(folder: &Path) -> Vec<PathBuf> {
+    let mut paths: Vec<PathBuf> =
+        fs::read_dir(folder).into_iter().flatten().flatten().map(|entry| entry.path()).collect();
+    paths.sort();
+    paths
+}
+
+/// The way from a folder to the jar that we are in: `../jar.toml`.
+fn way_to_jar(folder: &Path) -> String {
+    let here = std::env::current_dir().unwrap_or_default();
+    let names = |path: &Path| -> Vec<String> {
+        let mut names = Vec::new();
+        for part in path.components() {
+            match part {
+                Component::CurDir => {}
+                Component::ParentDir => drop(names.pop()),
+                part => names.push(part.as_os_str().to_string_lossy().into_owned()),
+            }
+        }
+        names
+    };
+    let (from, to) = (names(&here.join(folder)), names(&here));
+    let shared = from.iter().zip(&to).take_while(|(a, b)| a == b).count();
+    let up = from[shared..].iter().map(|_| "..");
+    let down = to[shared..].iter().map(String::as_str);
+    up.chain(down).chain([FILE]).collect::<Vec<_>>().join("/")
+}
