@@ -13,7 +13,9 @@ use std::path::Path;
 use std::process::ExitCode;
 
 use by_case::{compare, is_blessing, run_cases};
-use sketch::{settled, shape_of, sketch};
+use jar_sprout_settle::{Decision, Misfit, Settling, TypeVerdict, Verdict, decide, misfits, open_questions};
+use serde_json::Value;
+use sketch::{settled, settled_with_draft, shape_of, sketch};
 
 struct Case {
     file: String,
@@ -59,7 +61,46 @@ fn is_the_same_in_any_order(path: &Path) -> Result<(), String> {
     if sorted(&forth) == sorted(&back) { Ok(()) } else { Err(format!("forth\n{forth}\nback\n{back}")) }
 }
 
+/// What is suggested fits what was seen, each suggestion alone and all of them together.
+fn can_follow_all_suggestions(path: &Path) -> Result<(), String> {
+    let Case { file, samples, .. } = read(path);
+    let shape = shape_of(samples.iter().map(String::as_str));
+    let (settled, drafted) = settled_with_draft(&shape, &file);
+    let questions = open_questions(&drafted, &settled, samples.len() as u64);
+    let all: Vec<Decision> = questions.iter().filter_map(|question| decision(&question.settle)).collect();
+    let values: Vec<Value> = samples.iter().map(|sample| serde_json::from_str(sample).unwrap()).collect();
+    all.chunks(1).chain([&all[..]]).try_for_each(|decisions| {
+        let (mut settled, drafted) = settled_with_draft(&shape, &file);
+        let misses = decide(&mut settled, &drafted, decisions);
+        let misfits: Vec<Misfit> = values.iter().flat_map(|value| misfits(&settled.model, value)).collect();
+        if misses.is_empty() && misfits.is_empty() {
+            return Ok(());
+        }
+        Err(format!(
+            "{decisions:#?}: {misses:#?} {}",
+            misfits.iter().map(|one| format!("{one}\n")).collect::<String>()
+        ))
+    })
+}
+
+fn decision(settling: &Settling) -> Option<Decision> {
+    match settling.clone() {
+        Settling::TrustNothing => None,
+        Settling::Field(subject, verdict) => Some(Decision { subject, verdict: Verdict::Field(verdict) }),
+        Settling::SameAs(subject, other) => {
+            Some(Decision { subject, verdict: Verdict::Type(TypeVerdict::SameAs(other)) })
+        }
+    }
+}
+
 fn main() -> ExitCode {
     let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/cases");
-    run_cases(&folder, &[("", gives_the_expected_model), ("in_any_order_", is_the_same_in_any_order)])
+    run_cases(
+        &folder,
+        &[
+            ("", gives_the_expected_model),
+            ("in_any_order_", is_the_same_in_any_order),
+            ("suggestions_", can_follow_all_suggestions),
+        ],
+    )
 }

@@ -133,7 +133,8 @@ fn number(text: &[u8]) -> Option<Form> {
         return None;
     }
     match digits[whole..].split_first() {
-        None => Some(Form::Whole),
+        // No integer is written `-0`.
+        None => (text != b"-0").then_some(Form::Whole),
         Some((b'.', fraction)) if !fraction.is_empty() && fraction.iter().all(u8::is_ascii_digit) => {
             Some(Form::Decimal)
         }
@@ -340,7 +341,7 @@ mod tests {
     fn numbers_in_text() {
         check(Form::Whole, &["0", "17", "-3", "2026", "99999999999999999999"]);
         check(Form::Decimal, &["12.50", "-0.5", "0.0"]);
-        check(Form::Plain, &["007", "+1", "1,000.00", "1e3", "12.", ".5", "-", "00.5", "12 kg", "½"]);
+        check(Form::Plain, &["007", "+1", "1,000.00", "1e3", "12.", ".5", "-", "00.5", "-0", "12 kg", "½"]);
     }
 
     #[test]

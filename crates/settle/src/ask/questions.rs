@@ -138,7 +138,7 @@ fn doubt(evidence: &Evidence, field: &Field) -> Option<Doubt> {
         Choice::Integer { .. } if leaves_doubles(evidence) => of(
             "whole numbers beyond 2^53, which JavaScript rounds".to_owned(),
             "an integer",
-            is_scalar(Scalar::Integer(Width::Wide)),
+            is_scalar(Scalar::Integer(if leaves_words(evidence) { Width::Big } else { Width::Exact })),
             25,
         ),
         Choice::Integer { is_measure: true, .. } => {
@@ -150,13 +150,22 @@ fn doubt(evidence: &Evidence, field: &Field) -> Option<Doubt> {
             is_scalar(Scalar::Text),
             65,
         ),
-        Choice::Coded(Form::BooleanWord) => {
-            of("yes or no in letters".to_owned(), "text", is_scalar(Scalar::Text), 50)
+        Choice::Coded(form) => {
+            let what = match form {
+                Form::BooleanWord => "yes or no in letters",
+                Form::Whole => "whole numbers in letters",
+                _ => "numbers in letters",
+            };
+            // No number takes a blank, and none of 64 bits that many digits.
+            let (saw, settle) = match (blanks(evidence), form) {
+                (0, Form::BooleanWord) => (what.to_owned(), Scalar::Text),
+                (0, Form::Whole) if is_long(evidence) => (format!("{what}, long ones"), Scalar::Text),
+                (0, Form::Whole) => (what.to_owned(), Scalar::Integer(Width::Wide)),
+                (0, _) => (what.to_owned(), Scalar::Decimal),
+                (blank, _) => (format!("{what}, blank {}", times(blank)), Scalar::Text),
+            };
+            of(saw, "text", is_scalar(settle), 50)
         }
-        Choice::Coded(Form::Whole) => {
-            of("whole numbers in letters".to_owned(), "text", is_scalar(Scalar::Integer(Width::Wide)), 50)
-        }
-        Choice::Coded(_) => of("numbers in letters".to_owned(), "text", is_scalar(Scalar::Decimal), 50),
         Choice::NearlyEnum => of(values(evidence), "text", is(FieldType::Enum), 30),
         Choice::Map(MapReason::Sparse | MapReason::Many) => {
             of("many keys for values of one structure".to_owned(), "a map", is(FieldType::Any), 55)
@@ -179,6 +188,12 @@ fn leaves_doubles(evidence: &Evidence) -> bool {
     const LAST: i128 = 1 << 53;
     let range = evidence.numbers.as_ref().and_then(|numbers| numbers.integer_range);
     range.is_some_and(|range| range.least < -LAST || range.greatest > LAST)
+}
+
+/// Whether 64 bits cannot hold the numbers.
+fn leaves_words(evidence: &Evidence) -> bool {
+    let range = evidence.numbers.as_ref().and_then(|numbers| numbers.integer_range);
+    range.is_none_or(|range| i64::try_from(range.least).is_err() || i64::try_from(range.greatest).is_err())
 }
 
 /// What a field that is always null most likely is, by its name.
@@ -206,6 +221,11 @@ fn texts() -> FieldVerdict {
 
 fn blanks(evidence: &Evidence) -> u64 {
     evidence.texts.as_ref().map_or(0, |texts| texts.of_form(Form::Blank))
+}
+
+/// Whether some text has more digits than every integer of 64 bits can have.
+fn is_long(evidence: &Evidence) -> bool {
+    evidence.texts.as_ref().is_some_and(|texts| texts.longest > 18)
 }
 
 /// `integer 3 times, text once`
