@@ -114,9 +114,13 @@ pub(crate) struct ModelArgs {
     #[command(flatten)]
     pub(crate) policies: PolicyArgs,
 
-    /// What a field is, whatever the samples say: `Hive.honey_kg=float`
+    /// What a field is, whatever the samples say: `Hive.honey_kg=float`, `Hive.debug=leave-out`
     #[arg(long = "decide", value_name = "TYPE.KEY=WHAT", requires = "sources")]
     pub(crate) decisions: Vec<String>,
+
+    /// Another name for a type or field: `Hive.img=imageUrl`
+    #[arg(long = "rename", value_name = "TYPE.KEY=NAME", requires = "sources")]
+    pub(crate) renames: Vec<String>,
 
     /// Which open questions to show
     #[arg(long, value_name = "WHICH", default_value = "worst")]
@@ -216,9 +220,9 @@ pub(crate) struct InitArgs {
 
 #[derive(Debug, clap::Args)]
 pub(crate) struct DecideArgs {
-    /// The type or field: `Hive`, `Hive.img`; `*` stands for any part: `*.created_at`
-    #[arg(value_name = "TYPE.KEY")]
-    pub(crate) subject: String,
+    /// Types or fields: `Hive`, `Hive.img`; `*` stands for any part: `*.created_at`
+    #[arg(value_name = "TYPE.KEY", required = true)]
+    pub(crate) subjects: Vec<String>,
 
     #[command(flatten)]
     pub(crate) what: DecisionArgs,

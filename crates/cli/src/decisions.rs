@@ -148,11 +148,15 @@ pub(crate) static DECISIONS: &[DecisionKey] = &[
         key: Key::new(
             "leave-out",
             Takes::Switch,
-            "not a part of the model",
+            "no part of the model; of a type, nor is any field that holds it",
             "\"Hive.internal_*\" = { leave-out = true }",
         ),
-        options: &[option("leave-out", "No part of the model", Wants::Nothing(|| true.into()))],
-        of_type: None,
+        options: &[option(
+            "leave-out",
+            "No part of the model; of a type, nor is any field that holds it",
+            Wants::Nothing(|| true.into()),
+        )],
+        of_type: Some(|item, _| Ok(item.as_bool().filter(|out| *out).map(|_| TypeVerdict::LeaveOut))),
         of_field: Some(|item, _| Ok(item.as_bool().filter(|out| *out).map(|_| FieldVerdict::LeaveOut))),
     },
     DecisionKey {
@@ -335,6 +339,7 @@ fn text(item: &Item) -> Option<String> {
 fn type_of_word(word: &str) -> Result<TypeVerdict, UnknownWord> {
     match FieldVerdict::parse(word) {
         Some(FieldVerdict::Is(FieldType::Named(other))) => Ok(TypeVerdict::SameAs(other)),
+        Some(FieldVerdict::LeaveOut) => Ok(TypeVerdict::LeaveOut),
         Some(_) | None => Err(UnknownWord(word.to_owned())),
     }
 }
@@ -386,6 +391,13 @@ fn default_of(typed: &str) -> Value {
 /// A word for what a field is, or the values of an enum.
 fn type_value(typed: &str) -> Result<Value, Problem> {
     if typed.contains(',') {
+        let words: Vec<&str> = typed.split(',').map(str::trim).collect();
+        if words.iter().all(|word| FIELD_WORDS.iter().any(|(known, _)| known == word)) {
+            let message =
+                format!("`{typed}` are types, and a field is of one; a list of texts is an enum's values");
+            return Err(Failure::argument(message, format!("--type {typed}"))
+                .with_help("`--type any` takes values of more than one type"));
+        }
         return Ok(typed.split(',').map(str::trim).collect::<Array>().into());
     }
     if FieldVerdict::parse(typed).is_some() {

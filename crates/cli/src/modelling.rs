@@ -1,10 +1,11 @@
 //! From what was gathered to a model.
 
+use indexmap::IndexMap;
 use jar_sprout_document::Drafted;
 use jar_sprout_model::{DefaultValue, Problem, Severity, Spot, Words};
 use jar_sprout_settle::{
-    Decision, FieldVerdict, Inferred, Lack, Misfit, Miss, Policies, RootName, Settling, Subject, decide,
-    infer, infer_document, misfits, open_questions,
+    Decision, FieldVerdict, Inferred, Lack, Misfit, Miss, Novelty, Part, Policies, RootName, Settling,
+    Subject, compare, decide, infer, infer_document, open_questions,
 };
 
 use crate::args::Questions;
@@ -64,34 +65,44 @@ pub(crate) fn unmatched_problem(miss: &Miss, place: String) -> Problem {
     }
 }
 
-/// What was asked for, and what there is of the kind.
-fn asked_and_known(miss: &Miss) -> (String, &[String]) {
+/// A subject that the model does not have, with the nearest that it has; or one that cannot be what was decided.
+pub(crate) fn not_found(miss: &Miss, argument: String) -> Problem {
     let Miss { subject, lack } = miss;
+    let unfit = |message: String, help: &str| Failure::argument(message, argument.clone()).with_help(help);
     match lack {
-        Lack::Type { name, known } => (name.clone(), known),
-        Lack::Field { known } => (subject.to_string(), known),
-        Lack::Part { asked, known } => (asked.clone(), known),
-        Lack::Enum => (format!("enum {subject}"), &[]),
-        Lack::Fields => (format!("record {subject}"), &[]),
-        Lack::Record { name } => (format!("record {name}"), &[]),
-        Lack::NamedType => (format!("type in {subject}"), &[]),
+        Lack::Type { name, known } => unknown(name, known, argument),
+        Lack::Field { known } => unknown(&subject.to_string(), known, argument),
+        Lack::Part { asked, known } => unknown(asked, known, argument),
+        Lack::Evidence => unknown(&subject.to_string(), &[], argument),
+        Lack::Enum => unfit(format!("`{subject}` is no enum"), "`--type enum` makes one of a field of texts"),
+        Lack::Fields => unfit(format!("`{subject}` has no fields"), "decide it of a type with fields"),
+        Lack::Record { name } => unfit(
+            format!("`{subject}` and `{name}` cannot be one type: one of them has no fields"),
+            "a type with fields can be one with another",
+        ),
+        Lack::NamedType => unfit(
+            format!("what stands in `{subject}` is no type with a name"),
+            "a field of a type with fields can have a type of its own",
+        ),
         Lack::Room { value } => {
             let kind = match value {
-                DefaultValue::Boolean(_) => "boolean",
-                DefaultValue::Number(_) => "number",
-                DefaultValue::Text(_) => "text",
+                DefaultValue::Boolean(_) => "true or false",
+                DefaultValue::Number(_) => "a number",
+                DefaultValue::Text(_) => "a text",
             };
-            (format!("never-null {kind} {subject}"), &[])
+            let message = format!("`{subject}` is not always {kind}, so that cannot be its default");
+            unfit(message, "a default is of the field's own kind, and the field never null")
         }
-        Lack::Evidence => (subject.to_string(), &[]),
+        Lack::Rest => unfit(
+            format!("without `{subject}` nothing would be left of what it stands in"),
+            "leave out what holds it, or take another part with `--at`",
+        ),
     }
 }
 
-/// A subject that the model does not have, with the nearest that it has.
-pub(crate) fn not_found(miss: &Miss, argument: String) -> Problem {
-    let (asked, known) = asked_and_known(miss);
+fn unknown(asked: &str, known: &[String], argument: String) -> Problem {
     let problem = Failure::argument(format!("the model has no `{asked}`"), argument);
-    match (nearest(&asked, known.to_vec()), known.is_empty()) {
+    match (nearest(asked, known.to_vec()), known.is_empty()) {
         (Some(near), _) => problem.with_help(format!("did you mean `{near}`?")),
         (None, false) => {
             let few: Vec<String> = known.iter().take(8).map(|name| format!("`{name}`")).collect();
@@ -101,37 +112,101 @@ pub(crate) fn not_found(miss: &Miss, argument: String) -> Problem {
     }
 }
 
-/// The most misfits that are shown unless all are asked for by `check`.
+/// The most contradictions that are shown; `check` shows all.
 const FEW_MISFITS: usize = 20;
 
-/// Where a document and samples are both given, shows what the samples contradict.
-pub(crate) fn show_misfits(modelled: &Inferred, gathered: &Gathered, selection: &Selection) -> Outcome<()> {
-    if gathered.document.is_none() || gathered.samples == 0 {
+/// The most keys and values beyond a document that are named.
+const FEW_NOVELTIES: usize = 8;
+
+/// The most bytes of samples that are held against a model unasked: they are read once more, value by value.
+const MOST_BYTES: u64 = 64 << 20;
+
+/// Where a document or decisions have a word in the model, shows what the samples contradict, and what they have
+/// beyond the document.
+pub(crate) fn show_contradictions(
+    modelled: &Inferred,
+    gathered: &Gathered,
+    selection: &Selection,
+    is_decided: bool,
+    home: Home<'_>,
+) -> Outcome<()> {
+    let has_word = gathered.document.is_some() || is_decided;
+    if !has_word || gathered.samples == 0 || selection.sources.iter().any(|source| source == "-") {
         return Ok(());
     }
-    let misfits = misfits_of(modelled, &located_samples(selection)?);
-    for (place, misfit) in misfits.iter().take(FEW_MISFITS) {
-        let problem = Problem::warning(misfit.to_string(), Spot::Path(place.clone()));
-        report::problem(&problem, &SourceNames::default());
+    if gathered.bytes > MOST_BYTES {
+        report::note("the samples are many; `jar-sprout check` in a jar holds them against the model");
+        return Ok(());
     }
-    if misfits.len() > FEW_MISFITS {
-        report::note(&format!(
-            "and {} more places where the samples are not what the document says",
-            misfits.len() - FEW_MISFITS
-        ));
+    let (misfits, novelties) = compared(modelled, &located_samples(selection)?);
+    show_misfits(&misfits, home);
+    if gathered.document.is_some() {
+        show_novelties(&novelties);
     }
     Ok(())
 }
 
-/// Where samples are not what the model says: file and line, and what is wrong there.
-pub(crate) fn misfits_of(modelled: &Inferred, samples: &[LocatedSample]) -> Vec<(String, Misfit)> {
-    let of_sample = |sample: &LocatedSample| -> Vec<(String, Misfit)> {
-        let value = serde_json::from_str(sample.text());
-        let misfits = value.map(|value| misfits(&modelled.settled.model, &value)).unwrap_or_default();
-        let placed = |misfit: Misfit| (format!("{}:{}", sample.file, sample.line_of(&misfit.path)), misfit);
-        misfits.into_iter().map(placed).collect()
-    };
-    samples.iter().flat_map(of_sample).collect()
+/// Shows misfits, those of one place in the model together.
+pub(crate) fn show_misfits(misfits: &[(String, Misfit)], home: Home<'_>) {
+    let mut groups: IndexMap<(Option<&Subject>, &str), Vec<&(String, Misfit)>> = IndexMap::new();
+    for one in misfits {
+        let subject = one.1.remedy.as_ref().map(|(subject, _)| subject);
+        groups.entry((subject, &one.1.expected)).or_default().push(one);
+    }
+    for group in groups.values().take(FEW_MISFITS) {
+        let [(place, misfit), more @ ..] = &group[..] else { continue };
+        let also = match more.len() {
+            0 => String::new(),
+            1 => ", and so in 1 more place".to_owned(),
+            more => format!(", and so in {more} more places"),
+        };
+        let problem = Problem::warning(format!("{misfit}{also}"), Spot::Path(place.clone()));
+        let settle = misfit.remedy.clone().map(|(subject, verdict)| Settling::Field(subject, verdict));
+        let line = settle.map(|settle| settling_line(&settle, home));
+        let problem = line.into_iter().fold(problem, |problem, line| problem.with_help(format!("`{line}`")));
+        report::problem(&problem, &SourceNames::default());
+    }
+    let more = groups.len().saturating_sub(FEW_MISFITS);
+    if more > 0 {
+        report::note(&format!("and {more} more places where the samples are not what the model says"));
+    }
+}
+
+/// Names what samples have and a document does not.
+pub(crate) fn show_novelties(novelties: &[(String, Novelty)]) {
+    let mut groups: IndexMap<(&Subject, Option<&str>), (usize, &str)> = IndexMap::new();
+    for (place, Novelty { path: _, subject, value }) in novelties {
+        groups.entry((subject, value.as_deref())).or_insert((0, place)).0 += 1;
+    }
+    if groups.is_empty() {
+        return;
+    }
+    report::note("the samples have what the document does not:");
+    for ((subject, value), (count, place)) in groups.iter().take(FEW_NOVELTIES) {
+        let value = value.map(|value| format!(" = {value:?}")).unwrap_or_default();
+        let times = if *count == 1 { "once".to_owned() } else { format!("{count} times") };
+        report::note(&format!("  {subject}{value}: {times}, first {place}"));
+    }
+    let more = groups.len().saturating_sub(FEW_NOVELTIES);
+    if more > 0 {
+        report::note(&format!("  and {more} more"));
+    }
+}
+
+/// Where samples are not what the model says, and what they have beyond it: file and line, and what is there.
+pub(crate) fn compared(
+    modelled: &Inferred,
+    samples: &[LocatedSample],
+) -> (Vec<(String, Misfit)>, Vec<(String, Novelty)>) {
+    let (mut all_misfits, mut all_novelties) = (Vec::new(), Vec::new());
+    for sample in samples {
+        let Ok(value) = serde_json::from_str(sample.text()) else { continue };
+        let (misfits, novelties) = compare(&modelled.settled.model, &value);
+        let place = |path: &[Part]| format!("{}:{}", sample.file, sample.line_of(path));
+        all_misfits.extend(misfits.into_iter().map(|misfit| (place(&misfit.path), misfit)));
+        all_novelties.extend(novelties.into_iter().map(|novelty| (place(&novelty.path), novelty)));
+    }
+    (all_misfits, all_novelties)
 }
 
 /// Where decisions are kept.
@@ -206,5 +281,9 @@ pub(crate) fn show_questions(modelled: &Inferred, gathered: &Gathered, shown: Qu
         Questions::Worst => FEW_QUESTIONS,
         Questions::All => usize::MAX,
     };
-    report::questions(&questions, most, &|settling| settling_line(settling, home));
+    let of = match home {
+        Home::Jar(Some(model)) => format!("{model}: "),
+        Home::Jar(None) | Home::Arguments => String::new(),
+    };
+    report::questions(&of, &questions, most, &|settling| settling_line(settling, home));
 }

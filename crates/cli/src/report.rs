@@ -53,15 +53,16 @@ pub(crate) fn note(text: &str) {
 }
 
 /// Shows the first few open questions: what was seen, what was made of it, what settles it.
-pub(crate) fn questions(questions: &[Question], most: usize, line: &dyn Fn(&Settling) -> String) {
+/// `of` says of which model.
+pub(crate) fn questions(of: &str, questions: &[Question], most: usize, line: &dyn Fn(&Settling) -> String) {
     let count = questions.len();
     if count == 0 {
         return;
     }
     let title = if count == 1 {
-        "1 open question:".to_owned()
+        format!("{of}1 open question:")
     } else {
-        format!("{count} open questions, worst first:")
+        format!("{of}{count} open questions, worst first:")
     };
     eprintln!("\n{}", title.yellow().bold());
     for Question { subject, saw, chose, settle, path: _, harm: _ } in questions.iter().take(most) {

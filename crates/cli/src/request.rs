@@ -3,7 +3,7 @@
 use std::path::PathBuf;
 
 use jar_sprout_model::Problem;
-use jar_sprout_settle::{Decision, FIELD_WORDS, Policies, Subject, Verdict};
+use jar_sprout_settle::{Decision, FIELD_WORDS, FieldVerdict, Policies, Subject, TypeVerdict, Verdict};
 
 use crate::args::{ModelArgs, SourceArgs};
 use crate::failure::Failure;
@@ -39,14 +39,30 @@ impl From<&SourceArgs> for Selection {
 impl Request {
     /// What was asked for by arguments.
     pub(crate) fn of(source: &SourceArgs, model: &ModelArgs) -> Result<Self, Problem> {
-        let ModelArgs { name, policies, decisions, questions: _ } = model;
+        let ModelArgs { name, policies, decisions, renames, questions: _ } = model;
+        let decisions = decisions.iter().map(|text| decision(text));
+        let renames = renames.iter().map(|text| rename(text));
         Ok(Self {
             selection: source.into(),
             name: name.clone(),
             policies: policies.0.clone(),
-            decisions: decisions.iter().map(|text| decision(text)).collect::<Result<_, _>>()?,
+            decisions: decisions.chain(renames).collect::<Result<_, _>>()?,
         })
     }
+}
+
+/// `Hive.img=imageUrl`; the key may have a `=` of its own.
+fn rename(text: &str) -> Result<Decision, Problem> {
+    let Some((subject, name)) = text.rsplit_once('=').filter(|(_, name)| !name.is_empty()) else {
+        let problem = Failure::argument("another name is `TYPE.KEY=NAME`", format!("--rename {text}"));
+        return Err(problem.with_help("such as `--rename Hive.img=imageUrl`"));
+    };
+    let (subject, name) = (Subject::parse(subject), name.to_owned());
+    let verdict = match subject.key {
+        Some(_) => FieldVerdict::Rename(name).into(),
+        None => TypeVerdict::Rename(name).into(),
+    };
+    Ok(Decision { subject, verdict })
 }
 
 /// `Hive.honey_kg=float`; the key may have a `=` of its own.

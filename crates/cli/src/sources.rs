@@ -54,7 +54,11 @@ pub(crate) fn gather(selection: &Selection) -> Outcome<Gathered> {
     let at = part(selection)?;
     let sources = find_sources(&selection.sources)?;
     let names = SourceNames::of(sources.iter().map(Source::name).collect());
-    let stems = sources.iter().filter_map(Source::stem).collect();
+    // Samples beside a document are called by themselves.
+    let is_sample = |source: &&Source| !matches!(source, Source::Document(..));
+    let has_samples = sources.iter().any(|source| is_sample(&source));
+    let named = sources.iter().filter(|source| !has_samples || is_sample(source));
+    let stems = named.filter_map(Source::stem).collect();
     let folder = shared_folder(&sources);
     let mut gathered = Gathered {
         shape: Shape::default(),

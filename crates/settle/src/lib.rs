@@ -16,7 +16,7 @@ mod singular;
 mod subject;
 
 pub use ask::{Explanation, Question, Settling, explain, open_questions};
-pub use check::{Bodies, Misfit, Part, bodies, case_of, misfits};
+pub use check::{Bodies, Misfit, Novelty, Part, bodies, case_of, compare, misfits};
 pub use decide::decide;
 pub use decide::verdict::{
     Decision, Derivation, FIELD_WORDS, FieldType, FieldVerdict, Purpose, TypeVerdict, Verdict,

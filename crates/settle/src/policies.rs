@@ -28,6 +28,8 @@ pub struct Policies {
 /// How far presence is trusted.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Trust {
+    /// What was seen, until somebody says how far; one sample alone raises a question.
+    Provisional,
     /// A key that every object had is always there.
     Seen,
     /// Any key but the essential ones may be missing or null tomorrow.
@@ -37,7 +39,7 @@ pub enum Trust {
 impl Default for Policies {
     fn default() -> Self {
         Self {
-            trust: Trust::Seen,
+            trust: Trust::Provisional,
             essential: BTreeSet::new(),
             enums: true,
             dates: true,

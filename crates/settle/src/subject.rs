@@ -60,6 +60,8 @@ pub enum Lack {
         /// The value.
         value: DefaultValue,
     },
+    /// A model without it: it is what the model is of, or all that a union can be.
+    Rest,
     /// Anything that was seen of it: no sample gave it to the model.
     Evidence,
 }

@@ -11,7 +11,7 @@ use crate::failure::Outcome;
 use crate::files::{Changes, Over};
 use crate::grown::wanted_changes;
 use crate::jar::{Jar, Models, Opened, enter_jar, open_models};
-use crate::modelling::misfits_of;
+use crate::modelling::{compared, show_novelties};
 use crate::report;
 use crate::screen::visible;
 use crate::source_names::SourceNames;
@@ -57,8 +57,11 @@ pub(crate) fn check(args: &CheckArgs) -> Outcome<Exit> {
 /// Whether every sample decodes. Answers how many there are.
 fn fit(opened: &Opened<'_>, findings: &mut Vec<Finding>) -> Outcome<usize> {
     let samples = located_samples(&opened.model.request.selection)?;
-    let misfits = misfits_of(&opened.modelled, &samples).into_iter();
-    findings.extend(misfits.map(|(place, misfit)| Finding { place, text: misfit.to_string() }));
+    let (misfits, novelties) = compared(&opened.modelled, &samples);
+    findings.extend(misfits.into_iter().map(|(place, misfit)| Finding { place, text: misfit.to_string() }));
+    if opened.gathered.document.is_some() {
+        show_novelties(&novelties);
+    }
     Ok(samples.len())
 }
 

@@ -1,98 +1,176 @@
-//! `jar-sprout decide`: one decision, written into the jar.
+//! `jar-sprout decide`: decisions, written into the jar.
 
 use std::path::Path;
 
 use jar_sprout_model::{Problem, Spot};
-use jar_sprout_settle::Subject;
+use jar_sprout_settle::{Misfit, Subject};
+use toml_edit::Value;
 
 use crate::args::DecideArgs;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::jar::{
-    Jar, JarModel, enter_jar_alone, no_such_model, open_models, parse_jar, read_text, write_decision,
-    write_jar,
+    Jar, Models, decided_in, enter_jar_alone, no_such_model, open_models, parse_jar, read_text,
+    write_decision, write_jar,
 };
+use crate::modelling::{compared, show_misfits};
 use crate::report;
-use crate::wording::quoted_with;
+use crate::sources::located_samples;
+use crate::wording::{did_you_mean, quoted_with};
+
+/// What a decision sets, and takes back where it says nothing.
+type Keys = [(&'static str, Option<Value>)];
 
 pub(crate) fn decide(args: &DecideArgs) -> Outcome<Exit> {
     let (_lock, jar) = enter_jar_alone("jar-sprout decide")?;
-    let DecideArgs { subject, what, only } = args;
+    let DecideArgs { subjects, what, only } = args;
+    if let Some(unknown) = only.as_ref().filter(|only| jar.models.iter().all(|model| model.name != **only)) {
+        return Err(no_such_model(&jar, unknown).into());
+    }
     let keys = what.keys()?;
-    let home = home(&jar, subject, only.as_deref())?;
-    let text = write_decision(&read_text(Path::new(""))?, home, subject, &keys);
+    let old = read_text(Path::new(""))?;
+    if what.undo {
+        return take_back(&old, subjects, &keys, only.as_deref());
+    }
+    let before = open_models(&jar, only.as_slice())?;
+    let mut text = old.clone();
+    let mut homes = Vec::new();
+    for subject in subjects {
+        let home = home(&jar, &before, subject, only.as_deref())?;
+        text = write_decision(&text, home, subject, &keys);
+        homes.push((subject, home));
+    }
     // What would not be read back, or matches nothing, is not written.
-    let decided = parse_jar(&text).map_err(|failure| as_typed(failure, subject))?;
-    look_through(&decided, subject, home, what.undo)?;
+    let decided = parse_jar(&text).map_err(|failure| as_typed(failure, &subjects.join(" ")))?;
+    let mut after = open_models(&decided, only.as_slice())?;
+    if let Some((_, failure)) = after.failures.pop() {
+        return Err(failure);
+    }
+    for (subject, home) in &homes {
+        if let Some(problem) = after.unmatched_of(&Subject::parse(subject), *home) {
+            return Err(problem.into());
+        }
+    }
     write_jar(&text)?;
-    let place = home.map_or_else(String::new, |model| format!(" for {model}"));
-    let done = if what.undo { "taken back" } else { "decided" };
-    report::note(&format!("{done}{place}: {subject}; `jar-sprout grow` makes it so"));
+    for (subject, home) in homes {
+        let place = home.map_or_else(String::new, |model| format!(" for {model}"));
+        report::note(&format!("decided{place}: {subject}; `jar-sprout grow` makes it so"));
+    }
+    tell_contradictions(&decided, &before, &after)?;
     Ok(Exit::Well)
 }
 
+/// Takes back all that was decided of these subjects, each where it stands.
+fn take_back(old: &str, subjects: &[String], keys: &Keys, only: Option<&str>) -> Outcome<Exit> {
+    let mut text = old.to_owned();
+    let mut done = Vec::new();
+    for subject in subjects {
+        let places: Vec<_> =
+            decided_in(&text).into_iter().filter(|(_, decided)| decided == subject).collect();
+        let is_meant = |home: &Option<String>| only.is_none_or(|only| home.as_deref() == Some(only));
+        let home = match &places
+            .iter()
+            .map(|(home, _)| home)
+            .filter(|home| is_meant(home))
+            .collect::<Vec<_>>()[..]
+        {
+            [] if !places.is_empty() => {
+                let elsewhere = places.iter().filter_map(|(home, _)| home.as_deref()).collect::<Vec<_>>();
+                let help = match elsewhere.is_empty() {
+                    true => "it was decided for all models: leave out `--only`".to_owned(),
+                    false => format!("it was decided for {}", quoted_with("and", &elsewhere)),
+                };
+                return Err(Failure::argument("nothing was decided of it there", subject)
+                    .with_help(help)
+                    .into());
+            }
+            [] => {
+                let known: Vec<String> = decided_in(&text).into_iter().map(|(_, decided)| decided).collect();
+                let problem = Failure::argument("nothing was decided of it", subject);
+                return Err(match known.is_empty() {
+                    true => problem.with_help("the jar has no decisions"),
+                    false => problem.with_help(did_you_mean(
+                        subject,
+                        &known.iter().map(String::as_str).collect::<Vec<_>>(),
+                    )),
+                }
+                .into());
+            }
+            // What is for all stands there once; what is for one, under its name.
+            [home] => (*home).clone(),
+            several if several.contains(&&None) => None,
+            several => {
+                let names: Vec<&str> = several.iter().filter_map(|home| home.as_deref()).collect();
+                let help = format!("`--only` one of {}", quoted_with("and", &names));
+                let problem = Failure::argument("it was decided for more than one model", subject);
+                return Err(problem.with_help(help).into());
+            }
+        };
+        text = write_decision(&text, home.as_deref(), subject, keys);
+        done.push((subject, home));
+    }
+    parse_jar(&text).map_err(|failure| as_typed(failure, &subjects.join(" ")))?;
+    write_jar(&text)?;
+    for (subject, home) in done {
+        let place = home.map_or_else(String::new, |model| format!(" for {model}"));
+        report::note(&format!("taken back{place}: {subject}; `jar-sprout grow` makes it so"));
+    }
+    Ok(Exit::Well)
+}
+
+/// Says what samples contradict now, and did not before.
+fn tell_contradictions(jar: &Jar, before: &Models<'_>, after: &Models<'_>) -> Outcome<()> {
+    for opened in &after.opened {
+        let samples = located_samples(&opened.model.request.selection)?;
+        let known: Vec<(String, Misfit)> = before
+            .opened
+            .iter()
+            .filter(|one| one.model.name == opened.model.name)
+            .flat_map(|one| compared(&one.modelled, &samples).0)
+            .collect();
+        let (mut misfits, _) = compared(&opened.modelled, &samples);
+        misfits.retain(|misfit| !known.contains(misfit));
+        show_misfits(&misfits, jar.home(opened.model));
+    }
+    Ok(())
+}
+
 /// What is wrong with a jar that was right before: not a line of it, but what was typed.
-fn as_typed(failure: Failure, subject: &str) -> Failure {
+fn as_typed(failure: Failure, typed: &str) -> Failure {
     match failure {
         Failure::Problem(problem, _) => {
-            Problem { spot: Spot::Argument(subject.to_owned()), excerpt: None, ..*problem }.into()
+            Problem { spot: Spot::Argument(typed.to_owned()), excerpt: None, ..*problem }.into()
         }
         output => output,
     }
 }
 
-/// Whether the decision matches something in the jar that it is going to be.
-fn look_through(jar: &Jar, subject: &str, home: Option<&str>, is_undone: bool) -> Outcome<()> {
-    if is_undone {
-        return Ok(());
-    }
-    let only: Vec<String> = home.map(str::to_owned).into_iter().collect();
-    let mut models = open_models(jar, &only)?;
-    if let Some((_, failure)) = models.failures.pop() {
-        return Err(failure);
-    }
-    let asked = Subject::parse(subject);
-    match models.unmatched_of(&asked) {
-        Some(problem) => Err(problem.into()),
-        None => Ok(()),
-    }
-}
-
 /// The model whose decision it is; none where it is for all, or there is just one.
-fn home<'j>(jar: &'j Jar, subject: &str, only: Option<&str>) -> Outcome<Option<&'j str>> {
-    if let Some(name) = only {
-        let found = jar.models.iter().find(|model| model.name == name);
-        return match found {
-            Some(model) => Ok(Some(&model.name)),
-            None => Err(no_such_model(jar, name).into()),
-        };
+fn home<'j>(
+    jar: &'j Jar,
+    models: &Models<'j>,
+    subject: &str,
+    only: Option<&'j str>,
+) -> Result<Option<&'j str>, Problem> {
+    if only.is_some() {
+        return Ok(only);
     }
     if jar.models.len() < 2 || subject.contains('*') {
         return Ok(None);
     }
     // The one model that has such a type.
     let type_name = Subject::parse(subject).type_name;
-    let models = open_models(jar, &[])?;
-    let has_type = |model: &&JarModel| {
-        models.opened.iter().any(|one| {
-            one.model.name == model.name
-                && one.modelled.settled.model.types().any(|(_, ty)| ty.name.in_capitals() == type_name)
-        })
-    };
-    let with_type: Vec<&JarModel> = jar.models.iter().filter(has_type).collect();
-    match &with_type[..] {
-        [one] => Ok(Some(&one.name)),
-        several => {
-            let all: Vec<&JarModel> = jar.models.iter().collect();
-            let candidates = if several.is_empty() { &all[..] } else { several };
-            let names: Vec<&str> = candidates.iter().map(|model| model.name.as_str()).collect();
-            let problem = Failure::argument(format!("which model's `{type_name}`?"), subject);
-            Err(problem
-                .with_help(format!(
-                    "`--only` one of {}; a `*` in its name means all",
-                    quoted_with("and", &names)
-                ))
-                .into())
-        }
+    let has_type = models
+        .opened
+        .iter()
+        .filter(|one| one.modelled.settled.model.types().any(|(_, ty)| ty.name.in_capitals() == type_name));
+    let with_type: Vec<&str> = has_type.map(|one| one.model.name.as_str()).collect();
+    if let [one] = with_type[..] {
+        return Ok(Some(one));
     }
+    let all = || jar.models.iter().map(|model| model.name.as_str()).collect();
+    let names = if with_type.is_empty() { all() } else { with_type };
+    let problem = Failure::argument(format!("which model's `{type_name}`?"), subject);
+    let help = format!("`--only` one of {}; a `*` in its name means all", quoted_with("and", &names));
+    Err(problem.with_help(help))
 }

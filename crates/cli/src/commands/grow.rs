@@ -13,13 +13,13 @@ use jar_sprout_model::{Model, Problem, Spot};
 use notify::{RecursiveMode, Watcher as _};
 use similar::TextDiff;
 
-use crate::args::GrowArgs;
+use crate::args::{GrowArgs, Questions};
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::files::{Changes, NewFile, Over, write_all};
 use crate::grown::{grown_files, wanted_changes};
 use crate::jar::{FILE, Jar, JarLanguage, Place, enter_jar, enter_jar_alone, nearest_jar, open_models};
-use crate::modelling::{Home, model, show_misfits, show_questions};
+use crate::modelling::{Home, model, show_contradictions, show_questions};
 use crate::report;
 use crate::request::Request;
 use crate::settings::{language, set, set_all};
@@ -46,7 +46,8 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
     let gathered = gather(&request.selection)?;
     gathered.show_warnings();
     let modelled = model(&gathered, &request)?;
-    show_misfits(&modelled, &gathered, &request.selection)?;
+    let is_decided = !request.decisions.is_empty();
+    show_contradictions(&modelled, &gathered, &request.selection, is_decided, Home::Arguments)?;
     let model = &modelled.settled.model;
     match &args.dir {
         None => {
@@ -107,7 +108,8 @@ fn grow_schema(args: &GrowArgs) -> Outcome<Exit> {
     let gathered = gather(&request.selection)?;
     gathered.show_warnings();
     let modelled = model(&gathered, &request)?;
-    show_misfits(&modelled, &gathered, &request.selection)?;
+    let is_decided = !request.decisions.is_empty();
+    show_contradictions(&modelled, &gathered, &request.selection, is_decided, Home::Arguments)?;
     let text = format!("{:#}\n", json_schema(&modelled.settled.model));
     match &args.dir {
         None => report::result(&text)?,
@@ -155,7 +157,14 @@ fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
             let (language, model) = (language.language, &one.modelled.settled.model);
             tell_left_out(language, &*dialect, model, &Spot::Path(FILE.to_owned()));
         }
-        show_questions(&one.modelled, &one.gathered, args.model.questions, jar.home(one.model));
+        if changes.is_nothing() && args.model.questions == Questions::Worst {
+            // What was said when it was grown need not be said again.
+            continue;
+        }
+        let home = jar.home(one.model);
+        let is_decided = !one.model.decisions.is_empty();
+        show_contradictions(&one.modelled, &one.gathered, &one.model.request.selection, is_decided, home)?;
+        show_questions(&one.modelled, &one.gathered, args.model.questions, home);
     }
     Ok(if models.failures.is_empty() { Exit::Well } else { Exit::Unusable })
 }

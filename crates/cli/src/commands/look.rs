@@ -13,7 +13,7 @@ use crate::exit::Exit;
 use crate::failure::Outcome;
 use crate::jar::{Opened, enter_jar, open_models};
 use crate::look::{document, json, text};
-use crate::modelling::{Home, model, show_misfits, show_questions};
+use crate::modelling::{Home, model, show_contradictions, show_questions};
 use crate::request::{Request, Selection};
 use crate::sources::gather;
 use crate::{report, screen};
@@ -33,7 +33,8 @@ pub(crate) fn look(args: &LookArgs) -> Outcome<Exit> {
     match args.format {
         Format::Text => {
             let modelled = model(&gathered, &request)?;
-            show_misfits(&modelled, &gathered, &request.selection)?;
+            let is_decided = !request.decisions.is_empty();
+            show_contradictions(&modelled, &gathered, &request.selection, is_decided, Home::Arguments)?;
             text(&gathered, &mut anstream::stdout().lock(), screen::width())?;
             show_page(&modelled, &request.selection);
             show_questions(&modelled, &gathered, args.model.questions, Home::Arguments);
@@ -70,8 +71,10 @@ fn look_at_jar(args: &LookArgs) -> Outcome<Exit> {
                     look_at_document(drafted, modelled, args.format)?;
                     continue;
                 }
+                let (home, is_decided) = (jar.home(model), !model.decisions.is_empty());
+                show_contradictions(modelled, gathered, &model.request.selection, is_decided, home)?;
                 text(gathered, &mut out, screen::width())?;
-                show_questions(modelled, gathered, args.model.questions, jar.home(model));
+                show_questions(modelled, gathered, args.model.questions, home);
             }
             Format::Json => {
                 let look = match (&gathered.document, gathered.samples) {

@@ -95,9 +95,9 @@ pub(crate) fn write_decision(
     let decisions = holder.entry("decisions").or_insert_with(|| Item::Table(Table::new()));
     let decisions = decisions.as_table_like_mut().expect("the decisions were read");
     let decision = decisions.entry(subject).or_insert_with(|| value(InlineTable::new()));
-    if let Some(word) = decision.as_str().map(str::to_owned) {
+    if let Some(said) = decision.as_value().filter(|said| said.is_str() || said.is_array()).cloned() {
         let mut table = InlineTable::new();
-        table.insert("type", word.into());
+        table.insert("type", said);
         *decision = value(table);
     }
     let table = decision.as_table_like_mut().expect("a decision is a word or a table");
@@ -110,7 +110,27 @@ pub(crate) fn write_decision(
     if table.is_empty() {
         decisions.remove(subject);
     }
+    if decisions.is_empty() {
+        holder.remove("decisions");
+    }
     document.to_string()
+}
+
+/// All that was decided in a jar's text: the model it is for, none where that is all of them, and of what.
+///
+/// # Panics
+/// On a text that is no TOML: it was read before.
+pub(crate) fn decided_in(text: &str) -> Vec<(Option<String>, String)> {
+    let document: DocumentMut = text.parse().expect("the jar was read");
+    let of = |home: Option<&str>, holder: &dyn TableLike| -> Vec<(Option<String>, String)> {
+        let decisions = holder.get("decisions").and_then(Item::as_table_like);
+        let subjects = decisions.into_iter().flat_map(TableLike::iter);
+        subjects.map(|(subject, _)| (home.map(str::to_owned), subject.to_owned())).collect()
+    };
+    let models = document.get("models").and_then(Item::as_table_like);
+    let models = models.into_iter().flat_map(TableLike::iter);
+    let of_models = models.filter_map(|(name, item)| Some(of(Some(name), item.as_table_like()?))).flatten();
+    of(None, document.as_table()).into_iter().chain(of_models).collect()
 }
 
 /// Puts a text in the place of the jar in this folder, all of it or nothing; where that is a link, of what it leads to.

@@ -12,7 +12,9 @@ use jar_sprout_settle::Decision;
 use crate::modelling::Home;
 use crate::request::Request;
 
-pub(crate) use edit::{NewModel, add_languages, add_model, new_jar, say_folder, write_decision, write_jar};
+pub(crate) use edit::{
+    NewModel, add_languages, add_model, decided_in, new_jar, say_folder, write_decision, write_jar,
+};
 pub(crate) use open::{Models, Opened, enter_jar, enter_jar_alone, no_such_model, open_models};
 pub(crate) use read::{parse_jar, read_jar, read_text};
 

@@ -99,9 +99,10 @@ impl Models<'_> {
         is_made || jar.models.iter().all(|model| model.name != name)
     }
 
-    /// What is wrong with the decisions on one subject, if something is in every model.
-    pub(crate) fn unmatched_of(&self, subject: &Subject) -> Option<Problem> {
-        let misses = self.opened.iter().map(|one| one.unmatched.iter().find(|miss| miss.subject == *subject));
+    /// What is wrong with the decisions on one subject, if something is in every model, or in the one it is for.
+    pub(crate) fn unmatched_of(&self, subject: &Subject, home: Option<&str>) -> Option<Problem> {
+        let meant = self.opened.iter().filter(|one| home.is_none_or(|home| one.model.name == home));
+        let misses = meant.map(|one| one.unmatched.iter().find(|miss| miss.subject == *subject));
         let misses: Option<Vec<&Miss>> = misses.collect();
         Some(not_found(&miss_of_all(&misses?)?, subject.to_string()))
     }
@@ -148,6 +149,7 @@ fn miss_of_all(misses: &[&Miss]) -> Option<Miss> {
             | Lack::Record { .. }
             | Lack::NamedType
             | Lack::Room { .. }
+            | Lack::Rest
             | Lack::Evidence => Vec::new(),
         };
         if let Lack::Type { known, .. } | Lack::Field { known } | Lack::Part { known, .. } = &mut all.lack {

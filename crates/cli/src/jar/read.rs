@@ -6,13 +6,13 @@ use std::path::{Path, PathBuf};
 
 use jar_sprout_grow::{LANGUAGES, Settings, find_language, is_marked};
 use jar_sprout_model::{Excerpt, Problem, SourceId, Spot};
-use jar_sprout_settle::{Decision, Policies, Subject, Verdict};
+use jar_sprout_settle::{Decision, FieldType, FieldVerdict, Policies, Subject, TypeVerdict, Verdict};
 use toml_edit::{Document, Item, Key as TomlKey, TableLike};
 
 use super::{FILE, HERE, Jar, JarDecision, JarLanguage, JarModel};
 use crate::decisions::{DECISIONS, Unreadable, decision_keys};
 use crate::failure::{Failure, Outcome, reason};
-use crate::keys::{Key, LANGUAGE, MODEL, TOP, VERSION, texts_of};
+use crate::keys::{Key, LANGUAGE, MODEL, TOP, Takes, VERSION, texts_of};
 use crate::policies::{POLICIES, policy_keys};
 use crate::request::{Request, Selection};
 use crate::settings::setting_problem;
@@ -192,9 +192,10 @@ impl Reader<'_> {
         let mut decisions = Vec::new();
         for (name, item) in table.entries() {
             let subject = Subject::parse(name.get());
-            let verdicts = match item.as_str() {
-                Some(word) => vec![self.verdict(&subject, word, item)?],
-                None => self.verdicts(&subject, &self.as_table(name, item, "a decision")?)?,
+            let verdicts = match (item.as_str(), texts_of(item)) {
+                (Some(word), _) => vec![self.verdict(&subject, word, item)?],
+                (None, Some(values)) => vec![self.values(&subject, values, item)?],
+                (None, None) => self.verdicts(&subject, &self.as_table(name, item, "a decision")?)?,
             };
             let decision = |verdict| Decision { subject: subject.clone(), verdict };
             decisions.extend(
@@ -220,6 +221,18 @@ impl Reader<'_> {
             }
         }
         Ok(verdicts)
+    }
+
+    /// The values of an enum.
+    fn values(&self, subject: &Subject, values: Vec<String>, item: &Item) -> Read<Verdict> {
+        if !Takes::Texts.fits(item) {
+            let problem = self.problem(format!("`{subject}` takes a text or a list of texts"), item.span());
+            return Err(with_help(problem, "such as `[\"laying\", \"caged\"]`".to_owned()));
+        }
+        Ok(match subject.key {
+            Some(_) => FieldVerdict::Is(FieldType::EnumOf(values)).into(),
+            None => TypeVerdict::EnumOf(values).into(),
+        })
     }
 
     fn verdict(&self, subject: &Subject, word: &str, item: &Item) -> Read<Verdict> {

@@ -43,7 +43,7 @@ pub enum Settling {
 /// All open questions of a model made from so many samples, the worst first.
 pub fn open_questions(drafted: &Drafted, settled: &Settled, samples: u64) -> Vec<Question> {
     let mut questions: Vec<Question> =
-        one_sample(settled, samples).filter(|_| drafted.trust == Trust::Seen).into_iter().collect();
+        one_sample(settled, samples).filter(|_| drafted.trust == Trust::Provisional).into_iter().collect();
     for (id, ty) in settled.model.types() {
         let Definition::Record(record) = &ty.definition else { continue };
         for field in &record.fields {

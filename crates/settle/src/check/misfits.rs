@@ -3,10 +3,14 @@
 use std::fmt;
 
 use jar_sprout_model::{
-    Definition, Enumeration, Model, Numeral, Presence, Record, Scalar, Slot, Type, Union, UnionCase, Width,
+    Definition, Enumeration, Model, Numeral, Presence, Record, Scalar, ScalarKind, Slot, Type, Union,
+    UnionCase, Width, WireName,
 };
 use jar_sprout_shape::Form;
 use serde_json::{Map, Number, Value};
+
+use crate::decide::verdict::{FieldType, FieldVerdict};
+use crate::subject::Subject;
 
 /// A value that does not fit its place in the model.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -17,6 +21,19 @@ pub struct Misfit {
     pub expected: String,
     /// What stands there.
     pub found: String,
+    /// The field whose value it is, and what it would have to be; none where no decision can mend it.
+    pub remedy: Option<(Subject, FieldVerdict)>,
+}
+
+/// Something in a sample of which the model says nothing.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Novelty {
+    /// The way to it.
+    pub path: Vec<Part>,
+    /// The key that a type does not have, or the field that is an enum.
+    pub subject: Subject,
+    /// The value that the enum does not have.
+    pub value: Option<String>,
 }
 
 /// A step on the way to a value.
@@ -41,9 +58,14 @@ impl fmt::Display for Misfit {
 
 /// All places where a sample does not fit a model's root.
 pub fn misfits(model: &Model, sample: &Value) -> Vec<Misfit> {
-    let mut fitting = Fitting { model, path: Vec::new(), misfits: Vec::new() };
+    compare(model, sample).0
+}
+
+/// The same, and what a sample has beyond the model, which fits it all the same.
+pub fn compare(model: &Model, sample: &Value) -> (Vec<Misfit>, Vec<Novelty>) {
+    let mut fitting = Fitting::of(model);
     fitting.slot(&model.root.slot, sample);
-    fitting.misfits
+    (fitting.misfits, fitting.novelties)
 }
 
 /// The case of a union that a value is: by its tag, else the first that it fits.
@@ -55,7 +77,7 @@ pub fn case_of<'u>(model: &Model, union: &'u Union, value: &Value) -> Option<&'u
             cases.find(|case| case.tag.as_ref().is_some_and(|known| known.as_str() == tag))
         }
         None => cases.find(|case| {
-            let mut fitting = Fitting { model, path: Vec::new(), misfits: Vec::new() };
+            let mut fitting = Fitting::of(model);
             fitting.slot(&case.slot, value);
             fitting.misfits.is_empty()
         }),
@@ -65,34 +87,50 @@ pub fn case_of<'u>(model: &Model, union: &'u Union, value: &Value) -> Option<&'u
 struct Fitting<'m> {
     model: &'m Model,
     path: Vec<Part>,
+    /// The field that we are in, and how many lists around the value; none where no decision reaches it.
+    field: Option<(Subject, usize)>,
     misfits: Vec<Misfit>,
+    novelties: Vec<Novelty>,
 }
 
-impl Fitting<'_> {
+impl<'m> Fitting<'m> {
+    fn of(model: &'m Model) -> Self {
+        Self { model, path: Vec::new(), field: None, misfits: Vec::new(), novelties: Vec::new() }
+    }
+
     fn slot(&mut self, slot: &Slot, value: &Value) {
         match (&slot.ty, value) {
             (Type::Any, _) => {}
             (_, Value::Null) if slot.nullable => {}
             (Type::Scalar(scalar), value) if fits_scalar(*scalar, value) => {}
-            (Type::Scalar(scalar), _) => self.miss(scalar_word(*scalar), value),
+            (Type::Scalar(scalar), _) => {
+                self.miss_for(scalar_word(*scalar), value, taking(*scalar, value));
+            }
             (Type::Constant(text), Value::String(found)) if found == text.as_str() => {}
             (Type::Constant(text), _) => self.miss(&format!("{:?}", text.as_str()), value),
             (Type::List(items), Value::Array(values)) => {
+                let field = self.field.clone();
+                self.field = field.clone().map(|(subject, lists)| (subject, lists + 1));
                 for (index, value) in values.iter().enumerate() {
                     self.inside(Part::Item(index), |fitting| fitting.slot(items, value));
                 }
+                self.field = field;
             }
             (Type::List(_), _) => self.miss("a list", value),
             (Type::Tuple(items), Value::Array(values)) if items.len() == values.len() => {
+                let field = self.field.take();
                 for (index, (item, value)) in items.iter().zip(values).enumerate() {
                     self.inside(Part::Item(index), |fitting| fitting.slot(item, value));
                 }
+                self.field = field;
             }
             (Type::Tuple(items), _) => self.miss(&format!("a list of {} items", items.len()), value),
             (Type::Map(values), Value::Object(object)) => {
+                let field = self.field.take();
                 for (key, value) in object {
                     self.inside(Part::Key(key.clone()), |fitting| fitting.slot(values, value));
                 }
+                self.field = field;
             }
             (Type::Map(_), _) => self.miss("an object", value),
             (Type::Named(id), value) => {
@@ -113,33 +151,54 @@ impl Fitting<'_> {
             Some(text) if known.is_closed && known.cases.iter().all(|case| case.wire.as_str() != text) => {
                 let known: Vec<String> =
                     known.cases.iter().map(|case| format!("{:?}", case.wire.as_str())).collect();
-                self.miss(&format!("one of {}", known.join(", ")), value);
+                self.miss_for(
+                    &format!("one of {}", known.join(", ")),
+                    value,
+                    FieldType::Scalar(Scalar::Text),
+                );
             }
-            Some(_) => {}
+            Some(text) => {
+                let is_known = known.cases.iter().any(|case| case.wire.as_str() == text);
+                if let Some((subject, _)) = self.field.as_ref().filter(|_| !is_known) {
+                    let (subject, value) = (subject.clone(), Some(text.to_owned()));
+                    self.novelties.push(Novelty { path: self.path.clone(), subject, value });
+                }
+            }
         }
     }
 
     fn record(&mut self, record: &Record, name: &str, value: &Value) {
         let Value::Object(object) = value else { return self.miss(&format!("an object, {name}"), value) };
+        let around = self.field.take();
+        let subject = |key: &str| Subject { type_name: name.to_owned(), key: Some(WireName::new(key)) };
         for field in &record.fields {
             let key = field.wire.as_str();
             match object.get(key) {
                 // What may be missing may be null as well in most languages.
                 Some(Value::Null) if field.presence == Presence::Sometimes => {}
                 Some(value) => {
+                    self.field = Some((subject(key), 0));
                     self.inside(Part::Key(key.to_owned()), |fitting| fitting.slot(&field.slot, value));
+                    self.field = None;
                 }
                 None if field.presence == Presence::Always => {
-                    let expected = format!("the key `{key}` of {name}");
-                    self.misfits.push(Misfit { path: self.path.clone(), expected, found: keys(object) });
+                    let (path, expected) = (self.path.clone(), format!("the key `{key}` of {name}"));
+                    let remedy = Some((subject(key), FieldVerdict::Optional));
+                    self.misfits.push(Misfit { path, expected, found: keys(object), remedy });
                 }
                 None => {}
             }
         }
-        let Some(extras) = &record.extras else { return };
         for (key, value) in object.iter().filter(|(key, _)| !record.has_key(key)) {
-            self.inside(Part::Key(key.clone()), |fitting| fitting.slot(extras, value));
+            match &record.extras {
+                Some(extras) => self.inside(Part::Key(key.clone()), |fitting| fitting.slot(extras, value)),
+                None => {
+                    let path = self.path.iter().cloned().chain([Part::Key(key.clone())]).collect();
+                    self.novelties.push(Novelty { path, subject: subject(key), value: None });
+                }
+            }
         }
+        self.field = around;
     }
 
     fn union(&mut self, union: &Union, name: &str, value: &Value) {
@@ -162,8 +221,21 @@ impl Fitting<'_> {
     }
 
     fn miss(&mut self, expected: &str, found: &Value) {
-        let misfit = Misfit { path: self.path.clone(), expected: expected.to_owned(), found: shown(found) };
-        self.misfits.push(misfit);
+        self.miss_for(expected, found, FieldType::Any);
+    }
+
+    /// A misfit that is none where the value is of this type.
+    fn miss_for(&mut self, expected: &str, found: &Value, taking: FieldType) {
+        let remedy = self.field.clone().and_then(|(subject, lists)| {
+            let in_lists = |ty| (0..lists).fold(ty, |ty, _| FieldType::List(Box::new(ty)));
+            match (found, lists) {
+                (Value::Null, 0) => Some((subject, FieldVerdict::Nullable)),
+                (Value::Null, _) => None,
+                _ => Some((subject, FieldVerdict::Is(in_lists(taking)))),
+            }
+        });
+        let (path, expected) = (self.path.clone(), expected.to_owned());
+        self.misfits.push(Misfit { path, expected, found: shown(found), remedy });
     }
 }
 
@@ -200,6 +272,19 @@ fn fits_scalar(scalar: Scalar, value: &Value) -> bool {
         Scalar::Time(_) => has_form(Form::Time),
         Scalar::Decimal => value.is_number(),
         Scalar::StringEncoded(numeral) => value.as_str().is_some_and(|text| is_numeral(numeral, text)),
+    }
+}
+
+/// What takes all that a scalar does, and this value as well.
+fn taking(scalar: Scalar, value: &Value) -> FieldType {
+    match (scalar, value) {
+        (Scalar::Integer(_), Value::Number(number)) => FieldType::Scalar(match number {
+            number if number.is_i64() => Scalar::Integer(Width::Wide),
+            number if is_whole(number) => Scalar::Integer(Width::Big),
+            _ => Scalar::Float,
+        }),
+        (scalar, Value::String(_)) if scalar.kind() == ScalarKind::Text => FieldType::Scalar(Scalar::Text),
+        _ => FieldType::Any,
     }
 }
 

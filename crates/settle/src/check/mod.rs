@@ -3,5 +3,5 @@
 mod misfits;
 mod request_bodies;
 
-pub use misfits::{Misfit, Part, case_of, misfits};
+pub use misfits::{Misfit, Novelty, Part, case_of, compare, misfits};
 pub use request_bodies::{Bodies, bodies};

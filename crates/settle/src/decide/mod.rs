@@ -6,7 +6,7 @@ pub(crate) mod join;
 mod types;
 pub(crate) mod verdict;
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use jar_sprout_model::{Definition, Field, Type, TypeId, WireName, Words};
 
@@ -19,10 +19,7 @@ use verdict::{Decision, Derivation, TypeVerdict, Verdict};
 /// Applies decisions to a settled model; types that are needed no more go. Those that match nothing are told.
 pub fn decide(settled: &mut Settled, drafted: &Drafted, decisions: &[Decision]) -> Vec<Miss> {
     let mut deciding = Deciding::new(settled, drafted, decisions);
-    // One that comes again counts where it comes last: what was decided later stands above it.
-    let is_last = |(at, decision): &(usize, &Decision)| !decisions[at + 1..].contains(decision);
-    let mut in_turn: Vec<&Decision> =
-        decisions.iter().enumerate().filter(is_last).map(|(_, decision)| decision).collect();
+    let mut in_turn = each_once(decisions);
     in_turn.sort_by_key(|decision| decision.verdict.phase());
     let misses = in_turn.into_iter().filter_map(|decision| deciding.apply(decision)).collect();
     let Deciding { left_out, renamed, derived, .. } = deciding;
@@ -130,6 +127,23 @@ impl<'s, 'd> Deciding<'s, 'd> {
     fn named(&self, name: &str) -> Result<TypeId, Lack> {
         self.names.get(name).copied().ok_or_else(|| self.no_type(name))
     }
+}
+
+/// One that comes again counts where it comes last: what was decided later stands above it.
+fn each_once(decisions: &[Decision]) -> Vec<&Decision> {
+    let mut later: HashMap<&Subject, Vec<&Verdict>> = HashMap::new();
+    let mut in_turn: Vec<&Decision> = decisions
+        .iter()
+        .rev()
+        .filter(|Decision { subject, verdict }| {
+            let verdicts = later.entry(subject).or_default();
+            let is_last = !verdicts.contains(&verdict);
+            verdicts.push(verdict);
+            is_last
+        })
+        .collect();
+    in_turn.reverse();
+    in_turn
 }
 
 /// The tag of a union's case stays: without it nothing tells the cases apart.

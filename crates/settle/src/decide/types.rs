@@ -1,6 +1,6 @@
 //! Verdicts on types, a function each.
 
-use jar_sprout_model::{Case, Definition, NamedType, TypeId, UnionCase, WireName, Words};
+use jar_sprout_model::{Case, Definition, NamedType, Slot, Type, TypeId, UnionCase, WireName, Words};
 
 use super::join::join;
 use super::verdict::{Derivation, TypeVerdict};
@@ -13,6 +13,7 @@ impl Deciding<'_, '_> {
             TypeVerdict::SameAs(name) => self.join(id, name),
             TypeVerdict::EnumOf(values) => self.set_values(id, values),
             TypeVerdict::Keep(keys) => self.keep(id, keys),
+            TypeVerdict::LeaveOut => self.leave_type_out(id),
             TypeVerdict::Cases(named) => self.name_cases(id, named),
             TypeVerdict::Closed(is_closed) => self.close(id, *is_closed),
             TypeVerdict::Describe(text) => {
@@ -58,6 +59,40 @@ impl Deciding<'_, '_> {
         self.left_out.extend(keys_of().filter(|key| is_gone(key)).map(|key| (id, key.clone())));
         let is_missing = |kept: &&String| !keys_of().any(|key| matches(kept, key.as_str()));
         keys.iter().find(is_missing).map_or(Ok(()), |missing| Err(no_part(ty, missing)))
+    }
+
+    /// A type goes with all that holds it: fields, cases of unions, further roots.
+    fn leave_type_out(&mut self, gone: TypeId) -> Result<(), Lack> {
+        let model = &mut self.settled.model;
+        let holds = |slot: &Slot| slot.ty.named().any(|id| id == gone);
+        let is_whole = |case: &UnionCase| holds(&case.slot);
+        let mut unions = model.types().filter_map(|(_, ty)| match &ty.definition {
+            Definition::Union(union) => Some(union),
+            Definition::Record(_) | Definition::Enumeration(_) => None,
+        });
+        let is_empty = unions.any(|union| union.cases.iter().all(is_whole));
+        drop(unions);
+        if holds(&model.root.slot) || is_empty {
+            return Err(Lack::Rest);
+        }
+        model.more_roots.retain(|root| !holds(&root.slot));
+        let ids: Vec<TypeId> = model.types().map(|(id, _)| id).collect();
+        for id in ids {
+            let ty = model.get_mut(id);
+            ty.base = ty.base.filter(|base| *base != gone);
+            match &mut ty.definition {
+                Definition::Record(record) => {
+                    let fields = record.fields.iter().filter(|field| holds(&field.slot));
+                    self.left_out.extend(fields.map(|field| (id, field.wire.clone())));
+                    if record.extras.as_ref().is_some_and(holds) {
+                        record.extras = Some(Slot::of(Type::Any));
+                    }
+                }
+                Definition::Union(union) => union.cases.retain(|case| !holds(&case.slot)),
+                Definition::Enumeration(_) => {}
+            }
+        }
+        Ok(())
     }
 
     fn name_cases(&mut self, id: TypeId, named: &[(String, String)]) -> Result<(), Lack> {

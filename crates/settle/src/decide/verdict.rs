@@ -31,6 +31,8 @@ pub enum TypeVerdict {
     EnumOf(Vec<String>),
     /// These fields and no others.
     Keep(Vec<String>),
+    /// No part of the model: nor is any field that holds it.
+    LeaveOut,
     /// The names of an enum's values, or of a union's cases.
     Cases(Vec<(String, String)>),
     /// Of an enum: whether there can be no values but those known.
@@ -155,6 +157,7 @@ pub const FIELD_WORDS: &[(&str, FieldVerdict)] = &[
     ("optional", FieldVerdict::Optional),
     ("nullable", FieldVerdict::Nullable),
     ("never-null", FieldVerdict::NeverNull),
+    ("leave-out", FieldVerdict::LeaveOut),
 ];
 
 impl FieldVerdict {
@@ -218,7 +221,7 @@ impl TypeVerdict {
             Self::Describe(_) | Self::Deprecated(_) | Self::Closed(_) | Self::Cases(_) => {
                 Phase::Documentation
             }
-            Self::Keep(_) => Phase::LeaveOut,
+            Self::Keep(_) | Self::LeaveOut => Phase::LeaveOut,
             Self::Rename(_) => Phase::Rename,
             Self::Derive(_) => Phase::Derive,
         }
@@ -231,6 +234,7 @@ impl Verdict {
         match (&subject.key, FieldVerdict::parse(text)?) {
             (Some(_), verdict) => Some(Self::Field(verdict)),
             (None, FieldVerdict::Is(FieldType::Named(other))) => Some(Self::Type(TypeVerdict::SameAs(other))),
+            (None, FieldVerdict::LeaveOut) => Some(Self::Type(TypeVerdict::LeaveOut)),
             (None, _) => None,
         }
     }
