@@ -4,8 +4,8 @@ use indexmap::IndexMap;
 use jar_sprout_document::Drafted;
 use jar_sprout_model::{DefaultValue, Problem, Severity, Spot, Words};
 use jar_sprout_settle::{
-    Decision, FieldVerdict, Inferred, Lack, Misfit, Miss, Novelty, Part, Policies, RootName, Settling,
-    Subject, compare, decide, infer, infer_document, open_questions,
+    Decision, FieldVerdict, Inferred, Lack, Misfit, Miss, Novelty, Part, Policies, Question, RootName,
+    Settling, Subject, compare, decide, infer, infer_document, open_questions,
 };
 
 use crate::args::Questions;
@@ -219,7 +219,7 @@ pub(crate) enum Home<'h> {
 }
 
 /// The line that settles a question.
-fn settling_line(settling: &Settling, home: Home<'_>) -> String {
+pub(crate) fn settling_line(settling: &Settling, home: Home<'_>) -> String {
     match (settling, home) {
         (Settling::TrustNothing, Home::Arguments) => "--trust nothing".to_owned(),
         (Settling::TrustNothing, Home::Jar(_)) => {
@@ -269,13 +269,18 @@ fn shell_word(text: &str) -> String {
     if text.chars().all(is_plain) { text.to_owned() } else { format!("'{}'", text.replace('\'', r"'\''")) }
 }
 
+/// The open questions of a model. A document leaves none: it says what is so, and what samples contradict is told
+/// elsewhere.
+pub(crate) fn questions_of(modelled: &Inferred, gathered: &Gathered) -> Vec<Question> {
+    if gathered.document.is_some() {
+        return Vec::new();
+    }
+    open_questions(&modelled.drafted, &modelled.settled, gathered.samples)
+}
+
 /// Shows the open questions on standard error, the worst first.
 pub(crate) fn show_questions(modelled: &Inferred, gathered: &Gathered, shown: Questions, home: Home<'_>) {
-    if gathered.document.is_some() {
-        // A document says what is so; what samples contradict is told elsewhere.
-        return;
-    }
-    let questions = open_questions(&modelled.drafted, &modelled.settled, gathered.samples);
+    let questions = questions_of(modelled, gathered);
     let most = match shown {
         Questions::None => return,
         Questions::Worst => FEW_QUESTIONS,

@@ -30,16 +30,16 @@ pub(crate) fn look(args: &LookArgs) -> Outcome<Exit> {
         look_at_document(drafted, &modelled, args.format)?;
         return Ok(Exit::Well);
     }
+    let modelled = model(&gathered, &request)?;
     match args.format {
         Format::Text => {
-            let modelled = model(&gathered, &request)?;
             let is_decided = !request.decisions.is_empty();
             show_contradictions(&modelled, &gathered, &request.selection, is_decided, Home::Arguments)?;
-            text(&gathered, &mut anstream::stdout().lock(), screen::width())?;
+            text(&gathered, &modelled.settled.model, &mut anstream::stdout().lock(), screen::width())?;
             show_page(&modelled, &request.selection);
             show_questions(&modelled, &gathered, args.model.questions, Home::Arguments);
         }
-        Format::Json => report::result(&json(&gathered))?,
+        Format::Json => report::result(&json(&gathered, &modelled, Home::Arguments))?,
     }
     Ok(Exit::Well)
 }
@@ -73,13 +73,14 @@ fn look_at_jar(args: &LookArgs) -> Outcome<Exit> {
                 }
                 let (home, is_decided) = (jar.home(model), !model.decisions.is_empty());
                 show_contradictions(modelled, gathered, &model.request.selection, is_decided, home)?;
-                text(gathered, &mut out, screen::width())?;
+                text(gathered, &modelled.settled.model, &mut out, screen::width())?;
                 show_questions(modelled, gathered, args.model.questions, home);
             }
             Format::Json => {
                 let look = match (&gathered.document, gathered.samples) {
                     (Some(drafted), 0) => document::json(drafted, &modelled.settled.model),
-                    _ => serde_json::from_str(&json(gathered)).expect("it was just written"),
+                    _ => serde_json::from_str(&json(gathered, modelled, jar.home(model)))
+                        .expect("it was just written"),
                 };
                 all.push(serde_json::json!({"model": model.name, "look": look}));
             }

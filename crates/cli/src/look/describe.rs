@@ -1,20 +1,27 @@
 //! A shape in a few words: its type, and an example.
 
+use std::borrow::Cow;
+
 use jar_sprout_model::Kind;
-use jar_sprout_shape::{Distinct, Form, Lists, Numbers, Shape, Texts};
+use jar_sprout_shape::{Distinct, Form, Lists, Numbers, Objects, Shape, Texts};
+
+use super::at::At;
 
 use crate::screen::visible;
 
-/// `integer`, `list of text`, `integer or text`, `date text`
-pub(crate) fn type_of(shape: &Shape) -> String {
+/// `integer`, `list of Hive`, `integer or text`, `date text`, `text QueenStatus`
+pub(crate) fn type_of(shape: &Shape, at: At<'_>) -> String {
+    if at.is_left_out() {
+        return "left out".to_owned();
+    }
     let kinds: Vec<String> = shape
         .kinds()
         .into_iter()
         .filter(|kind| *kind != Kind::Null)
         .map(|kind| match kind {
-            Kind::Text => text_type(shape.texts.as_deref()),
-            Kind::List => format!("list of {}", item_type(shape.lists.as_deref())),
-            Kind::Object => object_type(shape),
+            Kind::Text => text_type(shape.texts.as_deref(), at),
+            Kind::List => format!("list of {}", item_type(shape.lists.as_deref(), at.items())),
+            Kind::Object => object_type(shape, at),
             Kind::Null | Kind::Boolean | Kind::Integer | Kind::Number => kind_name(kind).to_owned(),
         })
         .collect();
@@ -43,22 +50,35 @@ pub(crate) fn form_of(texts: &Texts) -> Option<Form> {
         .find(|form| filled > 0 && texts.of_form(*form) == filled)
 }
 
-fn text_type(texts: Option<&Texts>) -> String {
-    match texts.and_then(form_of) {
-        Some(form) => format!("{} text", form.name()),
-        None => "text".to_owned(),
+fn text_type(texts: Option<&Texts>, at: At<'_>) -> String {
+    match (texts.and_then(form_of), at.name()) {
+        (Some(form), _) => format!("{} text", form.name()),
+        (None, Some(name)) => format!("text {name}"),
+        (None, None) => "text".to_owned(),
     }
 }
 
-fn item_type(lists: Option<&Lists>) -> String {
-    lists.map_or_else(String::new, |lists| type_of(&lists.items))
+fn item_type(lists: Option<&Lists>, at: At<'_>) -> String {
+    lists.map_or_else(String::new, |lists| type_of(&lists.items, at))
 }
 
-fn object_type(shape: &Shape) -> String {
-    match shape.objects.as_ref().and_then(|objects| objects.crowd()) {
-        Some(values) => format!("map of {}", type_of(values)),
-        None => "object".to_owned(),
+fn object_type(shape: &Shape, at: At<'_>) -> String {
+    match shape.objects.as_ref().and_then(|objects| values_of(objects, at)) {
+        Some((values, at)) => format!("map of {}", type_of(&values, at)),
+        None => at.name().unwrap_or_else(|| "object".to_owned()),
     }
+}
+
+/// What stands under all keys of a map, whatever they are; none where the keys are names.
+pub(crate) fn values_of<'s, 'm>(objects: &'s Objects, at: At<'m>) -> Option<(Cow<'s, Shape>, At<'m>)> {
+    let values = at.values();
+    if let Some(crowd) = objects.crowd() {
+        return Some((Cow::Borrowed(crowd), values.unwrap_or(at.items())));
+    }
+    let mut shapes = objects.fields().into_iter().map(|field| field.shape.clone());
+    let (mut all, at) = (shapes.next()?, values?);
+    shapes.for_each(|shape| all.merge(shape));
+    Some((Cow::Owned(all), at))
 }
 
 /// What the values are like: an example, a range, the lengths of lists.

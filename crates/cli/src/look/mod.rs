@@ -1,5 +1,6 @@
 //! The shape shown: as a tree for people, as JSON for programs.
 
+mod at;
 mod describe;
 pub(crate) mod document;
 mod json;

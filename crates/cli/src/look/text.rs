@@ -2,11 +2,13 @@
 
 use std::io::{self, Write};
 
+use jar_sprout_model::Model;
 use jar_sprout_shape::{FieldShape, Objects, Shape};
 use owo_colors::OwoColorize;
 use unicode_width::UnicodeWidthStr;
 
-use super::describe::{example, type_of};
+use super::at::At;
+use super::describe::{example, type_of, values_of};
 use crate::screen::{cut, visible};
 use crate::sources::Gathered;
 
@@ -39,8 +41,8 @@ struct Widths {
 }
 
 /// Writes the whole tree.
-pub(crate) fn text(gathered: &Gathered, out: &mut impl Write, width: usize) -> io::Result<()> {
-    let rows = rows(gathered);
+pub(crate) fn text(gathered: &Gathered, model: &Model, out: &mut impl Write, width: usize) -> io::Result<()> {
+    let rows = rows(gathered, model);
     let widths = Widths::fit(&rows, width);
     writeln!(out, "{}", summary(gathered))?;
     writeln!(out)?;
@@ -76,36 +78,44 @@ pub(crate) fn size(bytes: u64) -> String {
     }
 }
 
-fn rows(gathered: &Gathered) -> Vec<Row> {
-    let mut rows = Vec::new();
-    let top = Row::of(0, gathered.root_name().to_string(), String::new(), &gathered.shape);
-    rows.push(top);
-    push_parts(&gathered.shape, 1, &mut rows);
+fn rows(gathered: &Gathered, model: &Model) -> Vec<Row> {
+    let at = At::root(model, gathered.document.is_none());
+    let top = Row::of(0, gathered.root_name().to_string(), String::new(), &gathered.shape, at);
+    let mut rows = vec![top];
+    push_parts(&gathered.shape, at, 1, &mut rows);
     rows
 }
 
 /// The rows below a position: fields of objects, whether they stand there or in lists there.
-fn push_parts(shape: &Shape, depth: usize, rows: &mut Vec<Row>) {
+fn push_parts(shape: &Shape, at: At<'_>, depth: usize, rows: &mut Vec<Row>) {
+    if at.is_left_out() {
+        return;
+    }
     if let Some(objects) = &shape.objects {
-        push_fields(objects, depth, rows);
+        push_fields(objects, at, depth, rows);
     }
     if let Some(lists) = &shape.lists {
-        push_parts(&lists.items, depth, rows);
+        push_parts(&lists.items, at.items(), depth, rows);
     }
 }
 
-fn push_fields(objects: &Objects, depth: usize, rows: &mut Vec<Row>) {
-    for field in objects.fields() {
+fn push_fields(objects: &Objects, at: At<'_>, depth: usize, rows: &mut Vec<Row>) {
+    let values = values_of(objects, at);
+    // Beside what is in a map without names, some keys may still have their own row.
+    let fields = if values.is_some() && objects.crowd().is_none() { Vec::new() } else { objects.fields() };
+    for field in fields {
         let FieldShape { key, seen, shape, .. } = field;
         let all = objects.tally.count;
         let share = if seen.count < all { format!("{} of {all}", seen.count) } else { String::new() };
+        let (at, renamed) = at.field(key);
         let name = if key.trim().is_empty() { format!("\"{key}\"") } else { visible(key).into_owned() };
-        rows.push(Row::of(depth, name, share, shape));
-        push_parts(shape, depth + 1, rows);
+        let name = renamed.map_or(name.clone(), |renamed| format!("{name} as {renamed}"));
+        rows.push(Row::of(depth, name, share, shape, at));
+        push_parts(shape, at, depth + 1, rows);
     }
-    if let Some(values) = objects.crowd() {
-        rows.push(Row::of(depth, "(any key)".to_owned(), String::new(), values));
-        push_parts(values, depth + 1, rows);
+    if let Some((values, at)) = values {
+        rows.push(Row::of(depth, "(any key)".to_owned(), String::new(), &values, at));
+        push_parts(&values, at, depth + 1, rows);
     }
 }
 
@@ -114,12 +124,12 @@ fn has_parts(shape: &Shape) -> bool {
 }
 
 impl Row {
-    fn of(depth: usize, key: String, seen: String, shape: &Shape) -> Self {
+    fn of(depth: usize, key: String, seen: String, shape: &Shape, at: At<'_>) -> Self {
         let nulls = if shape.nulls.count > 0 { shape.nulls.count.to_string() } else { String::new() };
         Self {
             depth,
             key,
-            kind: type_of(shape),
+            kind: type_of(shape, at),
             seen,
             nulls,
             example: example(shape),
