@@ -61,7 +61,7 @@ pub(crate) fn inferred(folder: &Path, file: &str, text: &str) -> Result<Inferred
         Library::gather(&file[depth..], text, &FilesBeside { folder: &folder.join(&file[..depth]) })
             .map_err(|fault| problem(fault.message))?;
     let stem = Path::new(file).file_stem().map(|stem| stem.to_string_lossy().into_owned());
-    let mut drafted = draft_document(&library, file, None, &Words::split(&stem.unwrap_or_default()));
+    let mut drafted = draft_document(&library, file, &[], &Words::split(&stem.unwrap_or_default()));
     if let Some(at) = drafted.problems.iter().position(|problem| problem.severity == Severity::Error) {
         return Err(drafted.problems.swap_remove(at));
     }

@@ -67,8 +67,8 @@ pub(crate) fn yaml_as_json(path: &Path) -> Result<String, Box<Problem>> {
     jar_sprout_document::yaml_as_json(&text).map_err(|fault| Box::new(problem_of(&fault, path)))
 }
 
-/// What a document says.
-pub(crate) fn read(path: &Path, pointer: Option<&str>, refs_from: Option<&Path>) -> Outcome<Drafted> {
+/// What a document says, or parts of it.
+pub(crate) fn read(path: &Path, parts: &[&str], refs_from: Option<&Path>) -> Outcome<Drafted> {
     let text = fs::read_to_string(path).map_err(|error| Failure::path(reason(&error), path))?;
     let source = path.display().to_string();
     let (folder, name) = home(path, refs_from)?;
@@ -80,8 +80,8 @@ pub(crate) fn read(path: &Path, pointer: Option<&str>, refs_from: Option<&Path>)
     let name = Words::split(stem.trim_end_matches(".schema").trim_end_matches(".openapi"));
     // A fragment stands in a URI, where odd letters are written as `%7B`.
     let decoded = |pointer: &str| percent_decode_str(pointer).decode_utf8_lossy().into_owned();
-    let pointer = pointer.map(decoded);
-    let mut drafted = draft_document(&library, &source, pointer.as_deref(), &name);
+    let parts: Vec<String> = parts.iter().map(|part| decoded(part)).collect();
+    let mut drafted = draft_document(&library, &source, &parts, &name);
     if let Some(at) = drafted.problems.iter().position(|problem| problem.severity == Severity::Error) {
         let error = drafted.problems.remove(at);
         drafted.problems.iter().for_each(|problem| report::problem(problem, &SourceNames::default()));

@@ -84,9 +84,15 @@ pub(crate) fn gather(selection: &Selection) -> Outcome<Gathered> {
     Ok(gathered)
 }
 
-/// The part of each sample that is taken.
+/// The part of each sample that is taken: `$.data.items`; `data.items` means the same.
 fn part(selection: &Selection) -> Result<jar_sprout_shape::Path, Problem> {
-    jar_sprout_shape::Path::parse(selection.at.as_deref().unwrap_or("$"))
+    let typed = selection.at.as_deref().unwrap_or("$");
+    let path = match typed.chars().next() {
+        Some('$') | None => typed.to_owned(),
+        Some('.' | '[') => format!("${typed}"),
+        Some(_) => format!("$.{typed}"),
+    };
+    jar_sprout_shape::Path::parse(&path)
         .map_err(|error| Failure::argument(error.to_string(), format!("--at {}", error.path)))
 }
 
@@ -270,14 +276,15 @@ fn read_document(sources: &[Source], refs_from: Option<&Path>) -> Outcome<Option
         Source::Document(path, pointer) => Some((path, pointer)),
         Source::File(_) | Source::StandardInput => None,
     });
-    match documents.collect::<Vec<_>>()[..] {
-        [] => Ok(None),
-        [(path, pointer)] => Ok(Some(documents::read(path, pointer.as_deref(), refs_from)?)),
-        [_, (second, _), ..] => {
-            let problem = Failure::path("one document at a time", second);
-            Err(problem.with_help("a model comes from one document; several models make a jar").into())
-        }
+    let documents: Vec<_> = documents.collect();
+    let Some((path, _)) = documents.first() else { return Ok(None) };
+    if let Some((second, _)) = documents.iter().find(|(other, _)| other != path) {
+        let problem = Failure::path("one document at a time", second);
+        return Err(problem.with_help("a model comes from one document; several models make a jar").into());
     }
+    // Parts beside the whole are there already.
+    let parts: Option<Vec<&str>> = documents.iter().map(|(_, part)| part.as_deref()).collect();
+    Ok(Some(documents::read(path, &parts.unwrap_or_default(), refs_from)?))
 }
 
 /// The files that an argument means: itself, or what a glob matches.

@@ -120,7 +120,7 @@ fn alone(name: &str) -> f64 {
 
 fn draft_of(text: &str) -> (Library, Drafted) {
     let library = Library::gather("api.json", text, &NoFiles).unwrap();
-    let drafted = draft_document(&library, "api.json", None, &Words::split("api"));
+    let drafted = draft_document(&library, "api.json", &[], &Words::split("api"));
     (library, drafted)
 }
 

@@ -42,8 +42,8 @@ pub(crate) struct Wanted<'d> {
     pub(crate) operations: Vec<Operation>,
     /// The schemas of what is sent.
     pub(crate) sent: Vec<Sent<'d>>,
-    /// Why there is nothing at the pointer.
-    pub(crate) missing: Option<Fault>,
+    /// The part where there is nothing, and why.
+    pub(crate) missing: Option<(String, Fault)>,
 }
 
 /// A schema of what is sent.
@@ -58,7 +58,7 @@ const METHODS: &[&str] = &["get", "put", "post", "delete", "options", "head", "p
 /// The schemas that are asked for, the document's own first.
 pub(crate) fn wanted<'d>(
     library: &'d Library,
-    pointer: Option<&str>,
+    parts: &[String],
     name: &Words,
     references: &References<'d>,
 ) -> Wanted<'d> {
@@ -66,8 +66,18 @@ pub(crate) fn wanted<'d>(
     let asked = Asked { references, kind: library.kind };
     let mut wanted =
         Wanted { roots: Vec::new(), title: None, operations: Vec::new(), sent: Vec::new(), missing: None };
-    if let Some(pointer) = pointer.filter(|pointer| !pointer.is_empty()) {
-        asked.at_pointer(whole, pointer, &mut wanted);
+    let parts: Vec<&String> = parts.iter().filter(|part| !part.is_empty()).collect();
+    for part in &parts {
+        asked.part(whole, part, &mut wanted);
+    }
+    if !parts.is_empty() {
+        // Two parts may be one component.
+        let mut seen = Vec::new();
+        wanted.roots.retain(|(_, schema)| {
+            let is_new = !seen.contains(&std::ptr::from_ref(*schema));
+            seen.push(std::ptr::from_ref(*schema));
+            is_new
+        });
         return wanted;
     }
     match library.kind {
@@ -96,18 +106,51 @@ pub(crate) fn wanted<'d>(
     wanted
 }
 
+/// Where the schemas stand that have names.
+const COMPONENTS: &[&str] = &["/components/schemas", "/definitions", "/$defs"];
+
+/// The JSON Pointer to a part: to `Hive` by its name, to `/hives/{id}` and `/hives/{id}/get` by their routes, to an
+/// operation by its id.
+fn pointer_of(whole: &Value, part: &str) -> Option<String> {
+    if part.starts_with('/') && whole.pointer(part).is_some() {
+        return Some(part.to_owned());
+    }
+    let escaped = |name: &str| name.replace('~', "~0").replace('/', "~1");
+    let named = COMPONENTS.iter().map(|holder| format!("{holder}/{}", escaped(part)));
+    let route = format!("/paths/{}", escaped(part));
+    let (above, method) = part.rsplit_once('/').unwrap_or_default();
+    let of_method = format!("/paths/{}/{method}", escaped(above));
+    let mut candidates = named.chain([route, of_method]);
+    candidates.find(|pointer| whole.pointer(pointer).is_some()).or_else(|| {
+        let paths = whole.get("paths").and_then(Value::as_object)?;
+        paths.iter().find_map(|(path, item)| {
+            let mut operations = item.as_object()?.iter();
+            let is_it =
+                |operation: &Value| operation.get("operationId").and_then(Value::as_str) == Some(part);
+            let (method, _) = operations.find(|(_, operation)| is_it(operation))?;
+            Some(format!("/paths/{}/{method}", escaped(path)))
+        })
+    })
+}
+
 struct Asked<'r, 'd> {
     references: &'r References<'d>,
     kind: DocumentKind,
 }
 
 impl<'d> Asked<'_, 'd> {
-    fn at_pointer(&self, whole: &'d Value, pointer: &str, wanted: &mut Wanted<'d>) {
-        let Some(value) = whole.pointer(pointer) else {
-            wanted.missing =
-                Some(Fault::new(format!("nothing stands at `{pointer}`")).with_way_out(near(whole, pointer)));
+    fn part(&self, whole: &'d Value, part: &str, wanted: &mut Wanted<'d>) {
+        let pointer = pointer_of(whole, part);
+        let Some((pointer, value)) = pointer.and_then(|pointer| {
+            let value = whole.pointer(&pointer)?;
+            Some((pointer, value))
+        }) else {
+            let fault = Fault::new(format!("nothing stands at `{part}`")).with_way_out(near(whole, part));
+            wanted.missing.get_or_insert((part.to_owned(), fault));
             return;
         };
+        let pointer = pointer.as_str();
+        let known = wanted.roots.len();
         let parts: Vec<String> =
             pointer.split('/').map(|part| part.replace("~1", "/").replace("~0", "~")).collect();
         let is_path = parts.len() >= 3 && parts[1] == "paths";
@@ -120,8 +163,9 @@ impl<'d> Asked<'_, 'd> {
                 }
                 _ => wanted.roots.push((component_name(parts.last().map_or("", String::as_str)), value)),
             }
-            if wanted.roots.is_empty() {
-                wanted.missing = Some(Fault::new(format!("`{pointer}` takes and gives no JSON")));
+            if wanted.roots.len() == known {
+                let fault = Fault::new(format!("`{part}` takes and gives no JSON"));
+                wanted.missing.get_or_insert((part.to_owned(), fault));
             }
             return;
         }
@@ -149,7 +193,7 @@ impl<'d> Asked<'_, 'd> {
         let title = whole.pointer("/info/title").and_then(Value::as_str).map(Words::split);
         wanted.title = title.filter(|title| (1..=5).contains(&title.count())).or_else(|| Some(name.clone()));
         if wanted.roots.is_empty() {
-            wanted.missing = Some(Fault::new("the document describes no JSON"));
+            wanted.missing = Some((String::new(), Fault::new("the document describes no JSON")));
         }
     }
 
@@ -305,23 +349,25 @@ fn name_of_path(method: &str, path: &str) -> Words {
     Words::split(&words.join(" "))
 }
 
-/// What stands where a pointer goes wrong.
-fn near(whole: &Value, pointer: &str) -> Option<String> {
-    let mut end = pointer.rfind('/')?;
-    loop {
-        if let Some(found) = whole.pointer(&pointer[..end]) {
-            let keys: Vec<String> = match found {
-                Value::Object(object) => {
-                    object.keys().take(12).map(|key| key.replace('~', "~0").replace('/', "~1")).collect()
-                }
-                _ => return None,
-            };
-            return Some(format!(
-                "`{}` has {}",
-                if end == 0 { "#" } else { &pointer[..end] },
-                keys.join(", ")
-            ));
-        }
-        end = pointer[..end].rfind('/')?;
+/// What there is instead of a part that is not there.
+fn near(whole: &Value, part: &str) -> Option<String> {
+    const MOST: usize = 12;
+    let listed = |names: Vec<String>| names.into_iter().take(MOST).collect::<Vec<_>>().join(", ");
+    let keys = |value: &Value| -> Vec<String> {
+        value.as_object().map(|object| object.keys().map(str::to_owned).collect()).unwrap_or_default()
+    };
+    let first = part.strip_prefix('/').and_then(|part| part.split('/').next()).unwrap_or_default();
+    let mut above = part;
+    // A pointer that leads somewhere at first.
+    while whole.get(first).is_some() {
+        above = &above[..above.rfind('/')?];
+        let Some(found) = whole.pointer(above) else { continue };
+        let keys = keys(found);
+        let at = if above.is_empty() { "#" } else { above };
+        return (!keys.is_empty()).then(|| format!("`{at}` has {}", listed(keys)));
     }
+    let routes = whole.get("paths").map(keys).unwrap_or_default();
+    let components = COMPONENTS.iter().filter_map(|holder| whole.pointer(holder)).flat_map(keys);
+    let all: Vec<String> = if part.starts_with('/') { routes } else { components.collect() };
+    (!all.is_empty()).then(|| format!("there are {}", listed(all)))
 }

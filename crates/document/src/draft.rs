@@ -38,10 +38,11 @@ pub struct Drafted {
     pub problems: Vec<Problem>,
 }
 
-/// The draft of a document, or of the part that a JSON Pointer (RFC 6901) leads to.
+/// The draft of a document, or of parts of it.
 ///
-/// `name` is what it is called where it does not say so itself.
-pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, name: &Words) -> Drafted {
+/// A part is a JSON Pointer (RFC 6901), the name of a component, a route, or the id of an operation. `name` is what
+/// the document is called where it does not say so itself.
+pub fn draft_document(library: &Library, source: &str, parts: &[String], name: &Words) -> Drafted {
     let references = library.references();
     let mut drafter = Drafter {
         library,
@@ -57,7 +58,7 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
         sent: FastSet::default(),
     };
     drafter.find_heirs();
-    let wanted = api::wanted(library, pointer, name, &references);
+    let wanted = api::wanted(library, parts, name, &references);
     let mut problems: Vec<Problem> = Vec::new();
     for (path, fault) in &library.faults {
         let mut problem = Problem::warning(fault.message.clone(), Spot::Path(path.clone()));
@@ -66,8 +67,8 @@ pub fn draft_document(library: &Library, source: &str, pointer: Option<&str>, na
     }
     let Wanted { roots, title, operations, sent, missing } = wanted;
     drafter.find_sent(&sent);
-    if let Some(Fault { message, place: _, help }) = missing {
-        let spot = Spot::Path(format!("{source}#{}", pointer.unwrap_or_default()));
+    if let Some((part, Fault { message, place: _, help })) = missing {
+        let spot = Spot::Path(if part.is_empty() { source.to_owned() } else { format!("{source}#{part}") });
         let problem = Problem::error(message, spot);
         problems.push(match help {
             Some(help) => problem.with_help(help),

@@ -75,7 +75,7 @@ proptest! {
             (DocumentKind::Schema, json!({"$defs": {"a": a, "b": b}, "allOf": [root]}))
         };
         let library = Library::of("odd", kind, value, &NoFiles);
-        let drafted = draft_document(&library, "odd", None, &Words::split("odd"));
+        let drafted = draft_document(&library, "odd", &[], &Words::split("odd"));
         prop_assert!(!drafted.roots.is_empty());
         let Drafted { draft, roots, title, .. } = drafted;
         let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
@@ -99,7 +99,7 @@ fn a_chain_of_all_of_is_cut() {
     definitions.insert("Link20000".to_owned(), json!({"type": "object"}));
     let document = json!({"$ref": "#/$defs/Link0", "$defs": definitions});
     let library = Library::of("chain.json", DocumentKind::Schema, document, &NoFiles);
-    let drafted = draft_document(&library, "chain.json", None, &Words::split("chain"));
+    let drafted = draft_document(&library, "chain.json", &[], &Words::split("chain"));
     let problems: Vec<&str> = drafted.problems.iter().map(|problem| problem.message.as_str()).collect();
     assert!(problems.iter().any(|problem| problem.contains("more than 256 levels")), "{problems:?}");
 }
@@ -117,7 +117,7 @@ fn a_chain_of_records_grows() {
     let document = json!({"$ref": "#/$defs/Link0", "$defs": definitions});
     let library = Library::of("chain.json", DocumentKind::Schema, document, &NoFiles);
     let Drafted { draft, roots, title, .. } =
-        draft_document(&library, "chain.json", None, &Words::split("chain"));
+        draft_document(&library, "chain.json", &[], &Words::split("chain"));
     let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
     assert_eq!(model.types().count(), LINKS);
     for language in LANGUAGES {

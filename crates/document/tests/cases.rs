@@ -28,7 +28,7 @@ fn outcome(text: &str) -> String {
         Err(fault) => return format!("error: {}\n", fault.message),
     };
     let Drafted { draft, roots, title, problems, .. } =
-        draft_document(&library, "", None, &Words::split("hive"));
+        draft_document(&library, "", &[], &Words::split("hive"));
     if roots.is_empty() {
         return "nothing\n".to_owned();
     }

@@ -96,7 +96,7 @@ fn case(name: &str, uri: &str, group: &Value) -> Option<Case> {
         return None;
     };
     let Drafted { draft, roots, title, problems, .. } =
-        draft_document(&library, "case.json", None, &Words::split("case"));
+        draft_document(&library, "case.json", &[], &Words::split("case"));
     let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
     let tests = group["tests"].as_array().unwrap().iter().filter(|test| test["valid"] == true);
     let valid = tests

@@ -94,9 +94,9 @@ fn look_at_jar(args: &LookArgs) -> Outcome<Exit> {
 
 /// Says how to take only the items of a page.
 fn show_page(modelled: &Inferred, selection: &Selection) {
-    let Some(key) = &modelled.settled.page_of else { return };
+    let Some(way) = &modelled.settled.page_of else { return };
     let above = selection.at.as_deref().unwrap_or("$");
-    let items = [Step::Child(key.as_str().to_owned()), Step::All];
-    let path: String = items.iter().map(ToString::to_string).collect();
+    let keys = way.iter().map(|key| Step::Child(key.as_str().to_owned()));
+    let path: String = keys.chain([Step::All]).map(|step| step.to_string()).collect();
     report::note(&format!("\na page: --at '{above}{path}' takes its items without the envelope"));
 }

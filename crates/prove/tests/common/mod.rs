@@ -81,7 +81,7 @@ fn from_documents(folder: &Path) -> Vec<Proof> {
     let of_document = |path: PathBuf| {
         let name = stem(&path).trim_end_matches(".schema").to_owned();
         let library = Library::gather(&name, &fs::read_to_string(&path).unwrap(), &NoFiles).unwrap();
-        let drafted = draft_document(&library, &name, None, &Words::split(&name));
+        let drafted = draft_document(&library, &name, &[], &Words::split(&name));
         let DraftedDocument { draft, roots, title, .. } = drafted;
         let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
         let samples =

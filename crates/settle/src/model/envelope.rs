@@ -66,7 +66,8 @@ pub(crate) fn page(draft: &Draft, fields: &[DraftField], own: &Words, is_root: b
     Some(Envelope { name: singular(&part_name).with_word("page"), part: list.node, part_name })
 }
 
-fn wrapper(draft: &Draft, fields: &[DraftField], own: &Words) -> Option<Envelope> {
+/// What a record wraps, if it is there for one record alone.
+pub(crate) fn wrapper(draft: &Draft, fields: &[DraftField], own: &Words) -> Option<Envelope> {
     let is_wrapped = |field: &&DraftField| {
         matches!(
             draft.node(field.node).kind,

@@ -19,7 +19,7 @@ use jar_sprout_model::{
 };
 
 use crate::draft::unite::TELLING_FIELDS;
-use crate::model::envelope::page;
+use crate::model::envelope::{page, wrapper};
 use crate::model::equivalence::{Class, same_types};
 use crate::model::names::{Named, name_types};
 use crate::model::naming_sites::{RootName, Use, Uses, find_uses, kind_word};
@@ -36,8 +36,8 @@ pub struct Settled {
     pub origins: Vec<Vec<DraftId>>,
     /// What the user decided, and is not asked about.
     pub decided: BTreeSet<Subject>,
-    /// The key of the list that the root is there to carry, if it is a page.
-    pub page_of: Option<WireName>,
+    /// The way from the root to the list that it is there to carry, if it is a page or holds one.
+    pub page_of: Option<Vec<WireName>>,
 }
 
 impl Settled {
@@ -110,11 +110,25 @@ fn settle_roots(draft: &Draft, roots: &[(DraftId, RootName)], policies: &Policie
     Settled { model, origins, decided: BTreeSet::new(), page_of }
 }
 
-/// The key of the list that a page carries.
-fn page_of(draft: &Draft, root: DraftId, name: &Words) -> Option<WireName> {
-    let DraftKind::Record { fields, .. } = &draft.node(root).kind else { return None };
-    let part = page(draft, fields, name, true)?.part;
-    fields.iter().find(|field| field.node == part).map(|field| field.wire.clone())
+/// The deepest that a page stands in its response.
+const DEEPEST_PAGE: usize = 4;
+
+/// The way to the list that a page carries: where a record has no more than one record in it, through that.
+fn page_of(draft: &Draft, root: DraftId, name: &Words) -> Option<Vec<WireName>> {
+    let (mut node, mut way) = (root, Vec::new());
+    // A record that contains itself has no end.
+    while way.len() < DEEPEST_PAGE {
+        let DraftKind::Record { fields, .. } = &draft.node(node).kind else { return None };
+        if let Some(page) = page(draft, fields, name, true) {
+            way.extend(fields.iter().find(|field| field.node == page.part).map(|field| field.wire.clone()));
+            return Some(way);
+        }
+        let inner = wrapper(draft, fields, name)?;
+        let field = fields.iter().find(|field| field.node == inner.part)?;
+        way.push(field.wire.clone());
+        node = inner.part;
+    }
+    None
 }
 
 /// A list cannot be called what its items are called.
