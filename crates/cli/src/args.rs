@@ -31,6 +31,9 @@ pub(crate) enum Command {
     /// Tell whether the jar's samples fit its models, and its grown files are current
     Check(CheckArgs),
     /// Prove the models: compile them, and pass every sample through them
+    ///
+    /// Compilers and libraries are looked for in the folder that JAR_SPROUT_TOOLCHAINS names, else in `.toolchains` in
+    /// this folder or one above it, else in `.jar-sprout/toolchains` in yours; and on PATH.
     Prove(ProveArgs),
     /// List the languages and their settings
     Languages(LanguagesArgs),
@@ -48,12 +51,16 @@ pub(crate) struct SourceArgs {
     pub(crate) sources: Vec<String>,
 
     /// Take only this part of each sample: `$.hives[*].queen`
-    #[arg(long, value_name = "JSONPATH", requires = "sources")]
+    #[arg(long, value_name = "JSONPATH")]
     pub(crate) at: Option<String>,
 
     /// The folder in which a document may refer to other files; without it, the document's own
-    #[arg(long, value_name = "FOLDER", requires = "sources")]
+    #[arg(long, value_name = "FOLDER")]
     pub(crate) refs_from: Option<PathBuf>,
+
+    /// Read past comments and needless commas in samples
+    #[arg(long)]
+    pub(crate) lenient: bool,
 }
 
 /// Which models of the jar.
@@ -108,18 +115,18 @@ pub(crate) struct WhyArgs {
 #[derive(Debug, Clone, clap::Args)]
 pub(crate) struct ModelArgs {
     /// The name of the root type; without it, it is named after the file or the path
-    #[arg(long, requires = "sources")]
+    #[arg(long)]
     pub(crate) name: Option<String>,
 
     #[command(flatten)]
     pub(crate) policies: PolicyArgs,
 
     /// What a field is, whatever the samples say: `Hive.honey_kg=float`, `Hive.debug=leave-out`
-    #[arg(long = "decide", value_name = "TYPE.KEY=WHAT", requires = "sources")]
+    #[arg(long = "decide", value_name = "TYPE.KEY=WHAT")]
     pub(crate) decisions: Vec<String>,
 
     /// Another name for a type or field: `Hive.img=imageUrl`
-    #[arg(long = "rename", value_name = "TYPE.KEY=NAME", requires = "sources")]
+    #[arg(long = "rename", value_name = "TYPE.KEY=NAME")]
     pub(crate) renames: Vec<String>,
 
     /// Which open questions to show
@@ -162,16 +169,16 @@ pub(crate) struct GrowArgs {
     #[command(flatten)]
     pub(crate) only: OnlyArgs,
 
-    /// Write files into this folder instead of standard output
-    #[arg(long, requires = "sources")]
+    /// Write files into this folder instead of standard output; in a jar, the folder of a new language
+    #[arg(long)]
     pub(crate) dir: Option<PathBuf>,
 
     /// The package of the code: short for `--with package=…`
-    #[arg(long, requires = "sources")]
+    #[arg(long)]
     pub(crate) package: Option<String>,
 
     /// A setting of the language; `jar-sprout languages` lists them
-    #[arg(long = "with", value_name = "KEY=VALUE", requires = "sources")]
+    #[arg(long = "with", value_name = "KEY=VALUE")]
     pub(crate) settings: Vec<String>,
 
     /// Write nothing; show what would change, as a unified diff
@@ -183,27 +190,38 @@ pub(crate) struct GrowArgs {
     pub(crate) overwrite: bool,
 
     /// Grow again whenever a sample or the jar changes
-    #[arg(long, conflicts_with_all = ["sources", "dry_run"])]
+    #[arg(long, conflicts_with = "dry_run")]
     pub(crate) watch: bool,
 }
 
 #[derive(Debug, clap::Args)]
 pub(crate) struct InitArgs {
-    /// Samples of one model: files or globs; those outside this folder are copied into `samples`
+    /// Samples of one model, or a document or parts of it; files outside this folder are copied into `samples`
     #[arg(value_name = "SOURCE")]
     pub(crate) sources: Vec<String>,
+
+    /// More samples for a model that is there
+    #[arg(long, value_name = "SAMPLE", conflicts_with = "sources")]
+    pub(crate) add: Vec<String>,
 
     /// The part of each sample that is taken: `$.hives[*]`
     #[arg(long, value_name = "JSONPATH", requires = "sources")]
     pub(crate) at: Option<String>,
 
     /// What the jar calls the model; without it, it is named after the samples
-    #[arg(long, requires = "sources")]
+    #[arg(long)]
     pub(crate) model: Option<String>,
 
     /// The name of the root type
     #[arg(long, requires = "sources")]
     pub(crate) name: Option<String>,
+
+    /// Read past comments and needless commas in the samples
+    #[arg(long, requires = "sources")]
+    pub(crate) lenient: bool,
+
+    #[command(flatten)]
+    pub(crate) policies: PolicyArgs,
 
     /// A language to grow
     #[arg(long, value_name = "LANGUAGE")]
@@ -212,6 +230,14 @@ pub(crate) struct InitArgs {
     /// The folder to grow into; each language has a folder of its own in it where there are several
     #[arg(long, default_value = "models")]
     pub(crate) dir: PathBuf,
+
+    /// The package of the code: short for `--with package=…`
+    #[arg(long, requires = "into")]
+    pub(crate) package: Option<String>,
+
+    /// A setting of the languages; `jar-sprout languages` lists them
+    #[arg(long = "with", value_name = "KEY=VALUE", requires = "into")]
+    pub(crate) settings: Vec<String>,
 
     /// Make nothing; print the JSON Schema of jar.toml, with which editors complete it
     #[arg(long)]
@@ -259,7 +285,7 @@ pub(crate) struct ProveArgs {
     pub(crate) only: OnlyArgs,
 
     /// A setting of the language, where there is just one
-    #[arg(long = "with", value_name = "KEY=VALUE", requires = "sources")]
+    #[arg(long = "with", value_name = "KEY=VALUE")]
     pub(crate) settings: Vec<String>,
 
     /// Hear its linters and formatters as well, where they are at hand

@@ -1,6 +1,6 @@
 //! Documents among the sources: telling them from samples, and handing over the files that they refer to.
 
-use std::fs::{self, File};
+use std::fs;
 use std::io::Read as _;
 use std::path::{Component, Path, PathBuf};
 
@@ -9,6 +9,7 @@ use jar_sprout_model::{Problem, Severity, Spot, Words};
 use percent_encoding::percent_decode_str;
 
 use crate::failure::{Failure, Outcome, reason};
+use crate::input;
 use crate::report;
 use crate::source_names::SourceNames;
 
@@ -35,7 +36,7 @@ const SIGNS: &[&str] = &[
 pub(crate) fn is_document(path: &Path) -> bool {
     let has_signs = || {
         let mut head = Vec::new();
-        File::open(path)?.take(HEAD as u64).read_to_end(&mut head)?;
+        input::open(path, false)?.take(HEAD as u64).read_to_end(&mut head)?;
         let head = String::from_utf8_lossy(&head);
         std::io::Result::Ok(SIGNS.iter().any(|sign| head.contains(sign)))
     };
@@ -44,7 +45,7 @@ pub(crate) fn is_document(path: &Path) -> bool {
         return false;
     }
     // Lines of samples are no document, and fail to be read as one.
-    let text = fs::read_to_string(path).unwrap_or_default();
+    let text = input::read_text(path).unwrap_or_default();
     recognise_text(&text).is_some() || says_that_it_is_one(&text)
 }
 
@@ -63,13 +64,13 @@ pub(crate) fn is_yaml(path: &Path) -> bool {
 
 /// A YAML sample as JSON.
 pub(crate) fn yaml_as_json(path: &Path) -> Result<String, Box<Problem>> {
-    let text = fs::read_to_string(path).map_err(|error| Box::new(Failure::path(reason(&error), path)))?;
+    let text = input::read_text(path).map_err(|error| Box::new(Failure::path(reason(&error), path)))?;
     jar_sprout_document::yaml_as_json(&text).map_err(|fault| Box::new(problem_of(&fault, path)))
 }
 
 /// What a document says, or parts of it.
 pub(crate) fn read(path: &Path, parts: &[&str], refs_from: Option<&Path>) -> Outcome<Drafted> {
-    let text = fs::read_to_string(path).map_err(|error| Failure::path(reason(&error), path))?;
+    let text = input::read_text(path).map_err(|error| Failure::path(reason(&error), path))?;
     let source = path.display().to_string();
     let (folder, name) = home(path, refs_from)?;
     let library = match Library::gather(&name, &text, &FilesBeside { folder }) {
@@ -142,6 +143,6 @@ impl Files for FilesBeside {
         if !is_inside || !real.starts_with(home) {
             return Err(leads_out());
         }
-        fs::read_to_string(real).map_err(|error| Fault::new(reason(&error)))
+        input::read_text(&real).map_err(|error| Fault::new(reason(&error)))
     }
 }

@@ -80,6 +80,12 @@ pub(crate) const MODEL: &[Key] = &[
         "the folder in which a document may refer to other files; without it, the document's own",
         "refs-from = \"api\"",
     ),
+    Key::new(
+        "lenient",
+        Takes::Switch,
+        "whether comments and needless commas in samples are read past",
+        "lenient = true",
+    ),
     Key::new("root", Takes::Text, "the name of the root type", "root = \"Hive\""),
     Key::new(
         "folder",

@@ -10,6 +10,7 @@ mod exit;
 mod failure;
 mod files;
 mod grown;
+mod input;
 mod interrupt;
 mod jar;
 mod keys;

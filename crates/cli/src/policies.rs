@@ -1,10 +1,11 @@
 //! Policies: one table that feeds the command line, the jar's reader, and the reference.
 
 use clap::builder::PossibleValue;
+use clap::parser::ValueSource;
 use clap::{Arg, ArgAction, ArgMatches, Command, Error, FromArgMatches};
 use jar_sprout_model::Words;
 use jar_sprout_settle::{Policies, Trust};
-use toml_edit::Item;
+use toml_edit::{Array, Item, Value};
 
 use crate::keys::{Key, Takes, texts_of};
 
@@ -35,6 +36,9 @@ struct OneOf {
     help: &'static str,
     set: fn(&mut Policies),
 }
+
+/// What `--help` calls them.
+const POLICIES_HEADING: &str = "How the samples are judged";
 
 /// All policies.
 pub(crate) static POLICIES: &[PolicyKey] = &[
@@ -175,7 +179,7 @@ impl PolicyKey {
 
     fn arg(&self) -> Arg {
         let name = self.key.name;
-        let arg = Arg::new(name).long(name).help(self.help).requires("sources");
+        let arg = Arg::new(name).long(name).help(self.help).help_heading(POLICIES_HEADING);
         match &self.takes {
             Wants::OneOf(value_name, choices) => {
                 let values = choices.iter().map(|choice| PossibleValue::new(choice.value).help(choice.help));
@@ -191,9 +195,20 @@ impl PolicyKey {
         }
     }
 
-    fn take(&self, matches: &ArgMatches, policies: &mut Policies) {
-        if let Some(typed) = matches.get_many::<String>(self.key.name) {
-            self.set(typed.cloned().collect(), policies);
+    /// What was typed; nothing where the default holds.
+    fn typed(&self, matches: &ArgMatches) -> Option<Vec<String>> {
+        let is_typed = matches.value_source(self.key.name) == Some(ValueSource::CommandLine);
+        let values = matches.get_many::<String>(self.key.name).filter(|_| is_typed)?;
+        Some(values.cloned().collect())
+    }
+
+    /// What was typed, as a jar says it.
+    fn as_toml(&self, typed: &[String]) -> Value {
+        let first = typed.first().map(String::as_str).unwrap_or_default();
+        match &self.takes {
+            Wants::OneOf(..) | Wants::Text(..) => first.into(),
+            Wants::Switch(_) => (first == ON).into(),
+            Wants::Texts(..) => typed.iter().collect::<Array>().into(),
         }
     }
 
@@ -215,7 +230,11 @@ impl PolicyKey {
 
 /// The policies of the command line.
 #[derive(Debug, Clone)]
-pub(crate) struct PolicyArgs(pub(crate) Policies);
+pub(crate) struct PolicyArgs {
+    pub(crate) policies: Policies,
+    /// Those that were typed, as a jar says them.
+    pub(crate) typed: Vec<(&'static str, Value)>,
+}
 
 impl clap::Args for PolicyArgs {
     fn augment_args(command: Command) -> Command {
@@ -229,9 +248,14 @@ impl clap::Args for PolicyArgs {
 
 impl FromArgMatches for PolicyArgs {
     fn from_arg_matches(matches: &ArgMatches) -> Result<Self, Error> {
-        let mut policies = Policies::default();
-        POLICIES.iter().for_each(|policy| policy.take(matches, &mut policies));
-        Ok(Self(policies))
+        let (mut policies, mut all) = (Policies::default(), Vec::new());
+        for policy in POLICIES {
+            if let Some(typed) = policy.typed(matches) {
+                all.push((policy.key.name, policy.as_toml(&typed)));
+                policy.set(typed, &mut policies);
+            }
+        }
+        Ok(Self { policies, typed: all })
     }
 
     fn update_from_arg_matches(&mut self, matches: &ArgMatches) -> Result<(), Error> {

@@ -17,6 +17,8 @@ pub(crate) struct Selection {
     pub(crate) at: Option<String>,
     /// The folder in which a document may refer to other files.
     pub(crate) refs_from: Option<PathBuf>,
+    /// Whether comments and needless commas are read past.
+    pub(crate) is_lenient: bool,
 }
 
 /// What a model is made of, and how.
@@ -31,9 +33,57 @@ pub(crate) struct Request {
 
 impl From<&SourceArgs> for Selection {
     fn from(args: &SourceArgs) -> Self {
-        let SourceArgs { sources, at, refs_from } = args.clone();
-        Self { sources, at, refs_from }
+        let SourceArgs { sources, at, refs_from, lenient } = args.clone();
+        Self { sources, at, refs_from, is_lenient: lenient }
     }
+}
+
+/// Refuses what is said of samples that were not named: in a jar, `jar.toml` says it.
+pub(crate) fn refuse_beside_jar(source: &SourceArgs, model: &ModelArgs) -> Result<(), Problem> {
+    let SourceArgs { sources: _, at, refs_from, lenient } = source;
+    let ModelArgs { name, policies, decisions, renames, questions: _ } = model;
+    let refuse = |option: String, help: String| Err(said_by_jar(option, help));
+    if let Some(at) = at {
+        return refuse(format!("--at {at}"), format!("`at = \"{at}\"` under its model"));
+    }
+    if *lenient {
+        return refuse("--lenient".to_owned(), "`lenient = true` under its model".to_owned());
+    }
+    if let Some(folder) = refs_from {
+        let folder = folder.display();
+        return refuse(
+            format!("--refs-from {folder}"),
+            format!("`refs-from = \"{folder}\"` under its model"),
+        );
+    }
+    if let Some(name) = name {
+        return refuse(format!("--name {name}"), format!("`root = \"{name}\"` under its model"));
+    }
+    if let Some((key, value)) = policies.typed.first() {
+        let value = value.to_string();
+        return refuse(format!("--{key}"), format!("`{key} = {}` under [policies]", value.trim()));
+    }
+    match (decisions.first(), renames.first()) {
+        (Some(decision), _) => {
+            refuse(format!("--decide {decision}"), "`jar-sprout decide` writes decisions there".to_owned())
+        }
+        (None, Some(rename)) => {
+            refuse(format!("--rename {rename}"), "`jar-sprout decide --rename` writes it there".to_owned())
+        }
+        (None, None) => Ok(()),
+    }
+}
+
+/// The problem of an option that is for sources, where there are none.
+pub(crate) fn said_by_jar(option: String, help: String) -> Problem {
+    let message = "without a source this command is about the jar, and jar.toml says this";
+    Failure::argument(message, option).with_help(format!("{help}; or name a source"))
+}
+
+/// The problem of a setting that was typed, where the jar has the language.
+pub(crate) fn setting_of_jar(typed: &str) -> Problem {
+    let (key, value) = typed.split_once('=').unwrap_or((typed, ""));
+    said_by_jar(format!("--with {typed}"), format!("`{key} = \"{value}\"` under its language"))
 }
 
 impl Request {
@@ -45,7 +95,7 @@ impl Request {
         Ok(Self {
             selection: source.into(),
             name: name.clone(),
-            policies: policies.0.clone(),
+            policies: policies.policies.clone(),
             decisions: decisions.chain(renames).collect::<Result<_, _>>()?,
         })
     }

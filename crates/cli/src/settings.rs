@@ -35,6 +35,11 @@ pub(crate) fn set_all(
     Ok(())
 }
 
+/// `library=moshi`, taken apart.
+pub(crate) fn typed_setting(typed: &str) -> Option<(String, String)> {
+    typed.split_once('=').map(|(key, value)| (key.to_owned(), value.to_owned()))
+}
+
 pub(crate) fn set(
     settings: &mut Settings,
     language: &dyn Language,

@@ -1,6 +1,5 @@
 //! Sources: from what was typed to one merged shape.
 
-use std::fs::File;
 use std::io::{self, Read};
 use std::ops::Range;
 use std::path::{Path, PathBuf};
@@ -16,7 +15,7 @@ use serde_json::value::RawValue;
 
 use crate::documents;
 use crate::failure::{Failure, Outcome, reason};
-use crate::progress::{Progress, Watched};
+use crate::input;
 use crate::report;
 use crate::request::Selection;
 use crate::source_names::SourceNames;
@@ -73,7 +72,9 @@ pub(crate) fn gather(selection: &Selection) -> Outcome<Gathered> {
     };
     for (id, source) in (0..).map(SourceId).zip(&sources) {
         if !matches!(source, Source::Document(..)) {
-            gathered.read(source, id).map_err(|problem| Failure::Problem(problem, gathered.names.clone()))?;
+            gathered.read(source, id, selection.is_lenient).map_err(|problem| {
+                Failure::Problem(Box::new(source.with_lenience(*problem)), gathered.names.clone())
+            })?;
         }
     }
     if gathered.samples == 0 && gathered.document.is_some() {
@@ -150,8 +151,9 @@ pub(crate) fn located_samples(selection: &Selection) -> Outcome<Vec<LocatedSampl
         }
         let name = source.name();
         let mut text = String::new();
-        let mut reader =
-            source.open().map_err(|problem| Failure::Problem(problem, SourceNames::default()))?;
+        let mut reader = source
+            .open(selection.is_lenient)
+            .map_err(|problem| Failure::Problem(problem, SourceNames::default()))?;
         reader.read_to_string(&mut text).map_err(|error| Failure::path(reason(&error), Path::new(&name)))?;
         let whole: Rc<str> = text.trim_start_matches('\u{FEFF}').into();
         for value in serde_json::Deserializer::from_str(&whole).into_iter::<&RawValue>() {
@@ -185,8 +187,8 @@ fn parts_at(steps: &[Step], value: &str, take: &mut dyn FnMut(&str)) {
 }
 
 impl Gathered {
-    fn read(&mut self, source: &Source, id: SourceId) -> Result<(), Box<Problem>> {
-        let observed = observe(source.open()?, id, &mut self.shape)?;
+    fn read(&mut self, source: &Source, id: SourceId, is_lenient: bool) -> Result<(), Box<Problem>> {
+        let observed = observe(source.open(is_lenient)?, id, &mut self.shape)?;
         self.samples += observed.values;
         self.bytes += observed.bytes;
         self.warnings.extend(observed.warnings);
@@ -259,10 +261,18 @@ fn find_sources(arguments: &[String]) -> Outcome<Vec<Source>> {
     Ok(sources)
 }
 
-/// The sources of one argument. Behind a `#` stands the part of a document that is asked for.
+/// The file of an argument, and the part of it that is asked for, which stands behind a `#`.
+pub(crate) fn split_part(argument: &str) -> (&str, Option<&str>) {
+    match argument.split_once('#').filter(|_| !Path::new(argument).exists()) {
+        Some((path, part)) => (path, Some(part)),
+        None => (argument, None),
+    }
+}
+
+/// The sources of one argument.
 fn named_sources(argument: &str) -> Outcome<Vec<Source>> {
-    if let Some((path, pointer)) = argument.split_once('#').filter(|_| !Path::new(argument).exists()) {
-        return Ok(vec![Source::Document(PathBuf::from(path), Some(pointer.to_owned()))]);
+    if let (path, Some(part)) = split_part(argument) {
+        return Ok(vec![Source::Document(PathBuf::from(path), Some(part.to_owned()))]);
     }
     let source = |path: PathBuf| {
         if documents::is_document(&path) { Source::Document(path, None) } else { Source::File(path) }
@@ -290,6 +300,13 @@ fn read_document(sources: &[Source], refs_from: Option<&Path>) -> Outcome<Option
 /// The files that an argument means: itself, or what a glob matches.
 pub(crate) fn files_of(argument: &str) -> Outcome<Vec<PathBuf>> {
     let path = Path::new(argument);
+    if ["http://", "https://"].iter().any(|scheme| argument.starts_with(scheme)) {
+        let help =
+            format!("save what it answers, or hand it over: `curl -s '{argument}' | jar-sprout look -`");
+        return Err(Failure::argument("this is an address, and a source is a file", argument)
+            .with_help(help)
+            .into());
+    }
     if path.is_dir() {
         let help = format!("name its files: `{}`", path.join("*.json").display());
         return Err(Failure::path("this is a folder", path).with_help(help).into());
@@ -323,28 +340,36 @@ impl Source {
         }
     }
 
-    fn open(&self) -> Result<Box<dyn Read>, Box<Problem>> {
-        match self {
+    fn open(&self, is_lenient: bool) -> Result<Box<dyn Read>, Box<Problem>> {
+        let path = match self {
             Self::StandardInput => {
-                let progress = Progress::of_bytes("reading standard input", None);
-                Ok(Box::new(Watched::new(io::stdin().lock(), progress)))
+                let spot = Path::new("standard input");
+                return input::standard_input(is_lenient)
+                    .map_err(|error| Box::new(Failure::path(reason(&error), spot)));
             }
             Self::File(path) if documents::is_yaml(path) => {
-                Ok(Box::new(io::Cursor::new(documents::yaml_as_json(path)?)))
+                return Ok(Box::new(io::Cursor::new(documents::yaml_as_json(path)?)));
             }
-            Self::File(path) | Self::Document(path, _) => match File::open(path) {
-                Ok(file) => {
-                    let length = file.metadata().ok().map(|about| about.len());
-                    Ok(Box::new(Watched::new(file, Progress::of_bytes("reading", length))))
-                }
-                Err(error) => {
-                    let problem = Failure::path(reason(&error), path);
-                    Err(Box::new(match nearest_file(path) {
-                        Some(near) => problem.with_help(format!("did you mean `{}`?", near.display())),
-                        None => problem,
-                    }))
-                }
-            },
+            Self::File(path) | Self::Document(path, _) => path,
+        };
+        input::open(path, is_lenient).map_err(|error| {
+            let problem = Failure::path(reason(&error), path);
+            let near = (error.kind() == io::ErrorKind::NotFound).then(|| nearest_file(path)).flatten();
+            Box::new(match near {
+                Some(near) => problem.with_help(format!("did you mean `{}`?", near.display())),
+                None => problem,
+            })
+        })
+    }
+
+    /// What is wrong with a sample, and that it would be read in spite of it.
+    fn with_lenience(&self, problem: Problem) -> Problem {
+        match self {
+            Self::File(path) if input::is_json_with_extras(path) => {
+                let help = problem.help.as_ref().map(|help| format!("{help}; or ")).unwrap_or_default();
+                problem.with_help(format!("{help}`--lenient` reads past comments and needless commas"))
+            }
+            Self::File(_) | Self::Document(..) | Self::StandardInput => problem,
         }
     }
 }

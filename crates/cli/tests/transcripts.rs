@@ -2,7 +2,7 @@
 //!
 //! A case is a folder below `tests/transcripts`: `command` (a line for each; `NAME=value` before it sets the
 //! environment, `< file` behind it gives standard input; `copy`, `remove` and `append` do something to files in
-//! between), `input/` (what the folder holds before), and `expected` (what came of
+//! between, and `enter FOLDER` goes on in one), `input/` (what the folder holds before), and `expected` (what came of
 //! it). `BLESS=1 cargo test --test transcripts` writes `expected` anew, for `git diff` to show.
 
 #![allow(clippy::unwrap_used, reason = "a test or a bench that cannot go on should stop")]
@@ -43,10 +43,13 @@ fn run(case: &Path) -> String {
         fs::write(target, bytes).unwrap();
     }
     let mut out = String::new();
+    let mut here = folder.path().to_owned();
     for line in fs::read_to_string(case.join("command")).unwrap().lines() {
         writeln!(out, "$ {line}").unwrap();
-        if !is_done_to_files(line, folder.path()) {
-            let output = command(line.trim(), folder.path()).output().unwrap();
+        if let Some(inner) = line.strip_prefix("enter ") {
+            here.push(inner);
+        } else if !is_done_to_files(line, &here) {
+            let output = command(line.trim(), &here).output().unwrap();
             writeln!(out, "status {}", output.status.code().expect("the program was not killed")).unwrap();
             section(&mut out, "standard output", &output.stdout);
             section(&mut out, "standard error", &output.stderr);

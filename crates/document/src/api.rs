@@ -78,6 +78,10 @@ pub(crate) fn wanted<'d>(
             seen.push(std::ptr::from_ref(*schema));
             is_new
         });
+        if parts.len() > 1 {
+            wanted.roots.sort_by(|(a, _), (b, _)| a.iter().cmp(b.iter()));
+            wanted.title = Some(name.clone());
+        }
         return wanted;
     }
     match library.kind {

@@ -46,6 +46,12 @@ impl dyn Language + '_ {
         self.about().settings
     }
 
+    /// The setting that says where its code stands among other code: a package or a namespace, where it has one.
+    pub fn package_setting(&self) -> Option<&'static str> {
+        let keys = self.settings().iter().map(|setting| setting.key());
+        keys.into_iter().find(|key| ["package", "namespace"].contains(key))
+    }
+
     /// Sets one setting.
     ///
     /// # Errors

@@ -29,4 +29,4 @@ pub use model::root_name::root_name;
 pub use model::{Settled, settle, settle_document};
 pub use policies::{Policies, Trust};
 pub use singular::singular;
-pub use subject::{Lack, Miss, Subject};
+pub use subject::{Lack, Miss, Subject, locate};

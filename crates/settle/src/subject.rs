@@ -97,7 +97,10 @@ impl fmt::Display for Subject {
 }
 
 /// The type of a subject, and the index of its field if it names one.
-pub(crate) fn locate(model: &Model, subject: &Subject) -> Result<(TypeId, Option<usize>), Miss> {
+///
+/// # Errors
+/// A subject that the model does not have, with what it has.
+pub fn locate(model: &Model, subject: &Subject) -> Result<(TypeId, Option<usize>), Miss> {
     let names: Vec<(TypeId, String)> = model.types().map(|(id, ty)| (id, ty.name.in_capitals())).collect();
     let Some((id, name)) = names.iter().find(|(_, name)| *name == subject.type_name) else {
         let known = names.into_iter().map(|(_, name)| name).collect();

@@ -18,18 +18,27 @@ use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::files::{Changes, NewFile, Over, write_all};
 use crate::grown::{grown_files, wanted_changes};
-use crate::jar::{FILE, Jar, JarLanguage, Place, enter_jar, enter_jar_alone, nearest_jar, open_models};
+use crate::jar::{
+    FILE, Jar, JarLanguage, NewLanguage, Place, add_languages, enter_jar, enter_jar_alone, nearest_jar,
+    open_models, parse_jar, read_text, write_jar,
+};
 use crate::modelling::{Home, model, show_contradictions, show_questions};
 use crate::report;
-use crate::request::Request;
-use crate::settings::{language, set, set_all};
+use crate::request::{Request, refuse_beside_jar, said_by_jar, setting_of_jar};
+use crate::settings::{language, set, set_all, typed_setting};
 use crate::source_names::SourceNames;
 use crate::sources::gather;
 use crate::wording::{counted, listed, quoted_with};
 
 pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
     if args.source.sources.is_empty() {
+        refuse_beside_jar(&args.source, &args.model)?;
         return if args.watch { watch(args) } else { grow_jar(args) };
+    }
+    if args.watch {
+        let problem = Failure::argument("watching is for a jar", "--watch");
+        let help = "make one: `jar-sprout init hives.json --into kotlin`; then `jar-sprout grow --watch`";
+        return Err(problem.with_help(help).into());
     }
     let Some(into) = &args.into else {
         let known: Vec<&str> = LANGUAGES.iter().map(|language| language.key()).collect();
@@ -50,13 +59,7 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
     show_contradictions(&modelled, &gathered, &request.selection, is_decided, Home::Arguments)?;
     let model = &modelled.settled.model;
     match &args.dir {
-        None => {
-            let files = jar_sprout_grow::grow(dialect, model, Arrangement::Together);
-            for GrownFile { name: _, text } in files {
-                let is_marked = is_marked(&settings);
-                report::result(&if is_marked { marked(language, &text, None) } else { text })?;
-            }
-        }
+        None => print_code(language, &settings, dialect, model)?,
         Some(dir) => {
             let from = is_marked(&settings).then(|| Provenance::of_source(&gathered.title()));
             let files = grown_files(language, dialect, model, dir, from.as_ref());
@@ -136,6 +139,19 @@ fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
     } else {
         enter_jar_alone("jar-sprout grow")?
     };
+    let jar = match new_language(args, &jar)? {
+        None => jar,
+        Some(language) if args.dir.is_none() => return print_all(args, &jar, language),
+        Some(language) => {
+            let text = add_languages(&read_text(Path::new(""))?, &[added(language, args)]);
+            let jar = parse_jar(&text)?;
+            if !args.dry_run {
+                write_jar(&text)?;
+                report::note(&format!("added to {FILE}: language `{}`", language.key()));
+            }
+            jar
+        }
+    };
     let models = open_models(&jar, &args.only.only)?;
     let languages = languages(&jar, args.into.as_deref())?;
     models.tell_troubles(&jar);
@@ -167,6 +183,63 @@ fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
         show_questions(&one.modelled, &one.gathered, args.model.questions, home);
     }
     Ok(if models.failures.is_empty() { Exit::Well } else { Exit::Unusable })
+}
+
+/// The language that was named and that the jar does not grow yet. What is said of one that it grows stands in the
+/// jar.
+fn new_language(args: &GrowArgs, jar: &Jar) -> Result<Option<&'static dyn Language>, Problem> {
+    let GrowArgs { into, dir, package, settings, .. } = args;
+    let is_known = |into: &String| languages(jar, Some(into)).is_ok();
+    if let Some(into) = into.as_ref().filter(|into| !is_known(into)) {
+        return Ok(Some(language(into, format!("--into {into}"))?));
+    }
+    if let Some(dir) = dir {
+        let dir = dir.display();
+        return Err(said_by_jar(format!("--dir {dir}"), format!("`dir = \"{dir}\"` under its language")));
+    }
+    if let Some(package) = package {
+        return Err(setting_of_jar(&format!("package={package}")));
+    }
+    settings.first().map_or(Ok(None), |setting| Err(setting_of_jar(setting)))
+}
+
+/// A language as it was named, for the jar.
+fn added(language: &'static dyn Language, args: &GrowArgs) -> NewLanguage {
+    let dir = args.dir.as_ref().map(|dir| dir.to_string_lossy().replace('\\', "/")).unwrap_or_default();
+    let package = args
+        .package
+        .iter()
+        .map(|package| (language.package_setting().unwrap_or("package").to_owned(), package.clone()));
+    let settings = package.chain(args.settings.iter().filter_map(|setting| typed_setting(setting)));
+    NewLanguage { key: language.key(), dir, settings: settings.collect() }
+}
+
+/// All models of the jar in a language that it does not grow, on standard output.
+fn print_all(args: &GrowArgs, jar: &Jar, language: &'static dyn Language) -> Outcome<Exit> {
+    let models = open_models(jar, &args.only.only)?;
+    models.tell_troubles(jar);
+    let settings = settings(language, args)?;
+    for one in &models.opened {
+        let dialect = match jar.models.len() {
+            1 => language.dialect(&settings),
+            _ => language.dialect(&language.apart(&settings, &one.model.name)),
+        };
+        print_code(language, &settings, &*dialect, &one.modelled.settled.model)?;
+    }
+    Ok(if models.failures.is_empty() { Exit::Well } else { Exit::Unusable })
+}
+
+/// The code of a model in one text, on standard output.
+fn print_code(
+    language: &dyn Language,
+    settings: &Settings,
+    dialect: &dyn Dialect,
+    model: &Model,
+) -> Outcome<()> {
+    for GrownFile { name: _, text } in jar_sprout_grow::grow(dialect, model, Arrangement::Together) {
+        report::result(&if is_marked(settings) { marked(language, &text, None) } else { text })?;
+    }
+    Ok(())
 }
 
 /// Says what is going to be removed, before it is, and how a model that moves stays where it is.
@@ -202,9 +275,10 @@ pub(crate) fn languages<'j>(jar: &'j Jar, into: Option<&str>) -> Result<Vec<&'j 
     }
     Err(match into {
         Some(into) => Failure::argument("the jar does not grow this language", format!("--into {into}"))
-            .with_help(format!("add `[languages.{into}]` to jar.toml, with a `dir`")),
-        None => Failure::argument("the jar says no language to grow", FILE)
-            .with_help("add `[languages.kotlin]` with `dir = \"src/models\"`, or the like"),
+            .with_help(format!("`jar-sprout grow --into {into} --dir FOLDER` adds it to the jar")),
+        None => Failure::argument("the jar says no language to grow", FILE).with_help(
+            "`jar-sprout grow --into kotlin` prints one; with `--dir FOLDER` it is added to the jar",
+        ),
     })
 }
 
@@ -290,7 +364,8 @@ fn is_of_a_person(event: &notify::Event) -> bool {
 fn settings(language: &dyn Language, args: &GrowArgs) -> Result<Settings, Problem> {
     let mut settings = Settings::default();
     if let Some(package) = &args.package {
-        set(&mut settings, language, "package", package, format!("--package {package}"))?;
+        let key = language.package_setting().unwrap_or("package");
+        set(&mut settings, language, key, package, format!("--package {package}"))?;
     }
     set_all(&mut settings, language, &args.settings)?;
     Ok(settings)

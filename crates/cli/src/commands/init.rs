@@ -1,24 +1,28 @@
-//! `jar-sprout init`: a jar, or one more model in the jar that is there.
+//! `jar-sprout init`: a jar, or one more model, sample or language in the jar that is there.
 
+use std::collections::BTreeMap;
 use std::fs;
 use std::path::{Path, PathBuf};
 
+use jar_sprout_grow::Settings;
 use jar_sprout_model::Problem;
 
 use crate::args::InitArgs;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome, reason};
 use crate::files::{NewFile, Over, write_all};
+use crate::input;
 use crate::jar::{
-    FILE, HERE, JarModel, NewModel, add_languages, add_model, new_jar, parse_jar, read_text, say_folder,
-    write_jar,
+    FILE, HERE, Jar, JarModel, NewLanguage, NewModel, add_languages, add_model, add_sources, new_jar,
+    no_such_model, parse_jar, read_text, say_folder, set_policies, write_jar,
 };
 use crate::lock::lock_jar;
 use crate::reference::schema;
 use crate::report;
 use crate::request::Selection;
-use crate::settings::language;
-use crate::sources::{files_of, gather};
+use crate::settings::{language, set, set_all, typed_setting};
+use crate::sources::{files_of, gather, split_part};
+use crate::wording::quoted_with;
 
 /// The folder that samples from elsewhere are copied into.
 const SAMPLES: &str = "samples";
@@ -30,55 +34,125 @@ pub(crate) fn init(args: &InitArgs) -> Outcome<Exit> {
     }
     let _lock = lock_jar()?;
     let is_new = !Path::new(FILE).exists();
-    if !is_new && args.sources.is_empty() {
+    let policies = &args.policies.typed;
+    if !is_new
+        && args.sources.is_empty()
+        && args.add.is_empty()
+        && args.into.is_empty()
+        && policies.is_empty()
+    {
         let problem = Failure::path("a jar is here already", Path::new(FILE));
-        return Err(problem.with_help("name samples to add a model to it").into());
+        let help = "name samples to add a model to it, `--add` one to a model, or `--into` a language";
+        return Err(problem.with_help(help).into());
     }
     let mut text = if is_new { new_jar() } else { read_text(Path::new(""))? };
-    let languages = languages(args)?;
+    let mut jar = parse_jar(&text)?;
     let mut copies = Vec::new();
+    let mut done = Vec::new();
+    let mut policies_for = None;
     if !args.sources.is_empty() {
         let model = model_name(args)?;
-        if !is_new {
-            let jar = parse_jar(&text)?;
-            if jar.models.iter().any(|one| one.name == model) {
-                let problem = Failure::argument(format!("the jar has a model `{model}` already"), FILE);
-                return Err(problem.with_help("choose another name: `--model NAME`").into());
-            }
-            // Where there was one model, its code stays where it is.
-            if let [JarModel { name, folder: None, .. }] = &jar.models[..] {
-                text = say_folder(&text, name, HERE);
-            }
+        if jar.models.iter().any(|one| one.name == model) {
+            return Err(has_model(&model, args).into());
         }
-        let sources = sources(args, &mut copies)?;
-        let new =
-            NewModel { name: &model, sources: &sources, at: args.at.as_deref(), root: args.name.as_deref() };
+        // Where there was one model, its code stays where it is.
+        if let [JarModel { name, folder: None, .. }] = &jar.models[..] {
+            text = say_folder(&text, name, HERE);
+        }
+        let sources = sources(&args.sources, &mut copies)?;
+        let new = NewModel {
+            is_lenient: args.lenient,
+            name: &model,
+            sources: &sources,
+            at: args.at.as_deref(),
+            root: args.name.as_deref(),
+        };
         text = add_model(&text, &new);
+        done.push(format!("model `{model}`"));
+        policies_for = (!jar.models.is_empty()).then_some(model);
+        jar = parse_jar(&text)?;
     }
+    if !args.add.is_empty() {
+        let model = model_to_add_to(&jar, args)?;
+        text = add_sources(&text, &model, &sources(&args.add, &mut copies)?);
+        done.push(format!("samples of `{model}`"));
+    }
+    if !policies.is_empty() {
+        // Of a model that joins others they are its own.
+        text = set_policies(&text, policies_for.as_deref(), policies);
+        done.push("policies".to_owned());
+    }
+    let languages = languages(&jar, args)?;
     text = add_languages(&text, &languages);
+    done.extend(languages.iter().map(|language| format!("language `{}`", language.key)));
     // What would not be read back is not written.
-    parse_jar(&text)?;
+    let has_languages = !parse_jar(&text)?.languages.is_empty();
     write_all(copies, Over::Nothing)?;
     write_jar(&text)?;
-    let what = if is_new { "made" } else { "added a model to" };
-    report::note(&format!(
-        "{what} {FILE}; now `jar-sprout look` and `jar-sprout grow` need no arguments here"
-    ));
+    report::note(&if is_new {
+        format!("made {FILE}")
+    } else {
+        format!("added to {FILE}: {}", done.join(", "))
+    });
+    report::note(match has_languages {
+        true if !is_new => "`jar-sprout grow` makes it so",
+        true => "now `jar-sprout look` and `jar-sprout grow` need no arguments here",
+        false => {
+            "now `jar-sprout look` needs no arguments here; `jar-sprout init --into kotlin` says what to grow"
+        }
+    });
     Ok(Exit::Well)
 }
 
-/// Each language with its folder.
-fn languages(args: &InitArgs) -> Result<Vec<(&'static str, String)>, Problem> {
-    let InitArgs { into, dir, .. } = args;
+fn has_model(model: &str, args: &InitArgs) -> Problem {
+    let problem = Failure::argument(format!("the jar has a model `{model}` already"), FILE);
+    let more = args.sources.join(" ");
+    problem.with_help(format!(
+        "`jar-sprout init --add {more} --model {model}` gives it more samples; `--model NAME` makes another one"
+    ))
+}
+
+/// The model that samples are added to: the one that was named, or the only one.
+fn model_to_add_to(jar: &Jar, args: &InitArgs) -> Result<String, Problem> {
+    let names: Vec<&str> = jar.models.iter().map(|model| model.name.as_str()).collect();
+    match (&args.model, &names[..]) {
+        (Some(name), names) if names.contains(&name.as_str()) => Ok(name.clone()),
+        (Some(name), _) => Err(no_such_model(jar, name)),
+        (None, [one]) => Ok((*one).to_owned()),
+        (None, []) => Err(Failure::argument("the jar has no model yet", FILE)
+            .with_help("name samples without `--add` to make one")),
+        (None, names) => Err(Failure::argument("samples of which model?", "--add")
+            .with_help(format!("`--model` one of {}", quoted_with("and", names)))),
+    }
+}
+
+/// Each new language with its folder and its settings.
+fn languages(jar: &Jar, args: &InitArgs) -> Result<Vec<NewLanguage>, Problem> {
+    let InitArgs { into, dir, package, settings, .. } = args;
     let folder = |key: &str| {
         let dir = if into.len() > 1 { dir.join(key) } else { dir.clone() };
         dir.to_string_lossy().replace('\\', "/")
     };
-    let one = |typed: &String| {
-        let key = language(typed, format!("--into {typed}"))?.key();
-        Ok((key, folder(key)))
-    };
-    into.iter().map(one).collect()
+    let mut all = Vec::new();
+    for typed in into {
+        let language = language(typed, format!("--into {typed}"))?;
+        let key = language.key();
+        if jar.languages.iter().any(|known| known.name == key) {
+            let problem = Failure::argument(format!("the jar grows {} already", language.title()), FILE);
+            return Err(problem.with_help(format!("change it there, under [languages.{key}]")));
+        }
+        let mut checked = Settings::default();
+        let mut typed_settings = Vec::new();
+        if let Some(package) = package {
+            let key = language.package_setting().unwrap_or("package");
+            set(&mut checked, language, key, package, format!("--package {package}"))?;
+            typed_settings.push((key.to_owned(), package.clone()));
+        }
+        set_all(&mut checked, language, settings)?;
+        typed_settings.extend(settings.iter().filter_map(|setting| typed_setting(setting)));
+        all.push(NewLanguage { key, dir: folder(key), settings: typed_settings });
+    }
+    Ok(all)
 }
 
 /// What the jar calls the model: as typed, else after the samples.
@@ -86,8 +160,12 @@ fn model_name(args: &InitArgs) -> Outcome<String> {
     if let Some(name) = &args.model {
         return Ok(name.clone());
     }
-    let gathered =
-        gather(&Selection { sources: args.sources.clone(), at: args.at.clone(), refs_from: None })?;
+    let gathered = gather(&Selection {
+        sources: args.sources.clone(),
+        at: args.at.clone(),
+        refs_from: None,
+        is_lenient: args.lenient,
+    })?;
     let words = gathered.root_name();
     let plain =
         |word: &str| word.to_lowercase().chars().filter(char::is_ascii_alphanumeric).collect::<String>();
@@ -97,39 +175,60 @@ fn model_name(args: &InitArgs) -> Outcome<String> {
 }
 
 /// The sources as the jar has them: those in its folder as they are, others as copies.
-fn sources(args: &InitArgs, copies: &mut Vec<NewFile>) -> Outcome<Vec<String>> {
+fn sources(typed: &[String], copies: &mut Vec<NewFile>) -> Outcome<Vec<String>> {
     let here =
         Path::new(".").canonicalize().map_err(|error| Failure::path(reason(&error), Path::new(".")))?;
     let mut sources = Vec::new();
-    for typed in &args.sources {
+    let mut outside = Vec::new();
+    for typed in typed {
         if typed == "-" {
             let problem = Failure::argument("a jar reads its samples again and again", "-");
             return Err(problem.with_help("save standard input to a file first").into());
         }
-        let files = files_of(typed)?;
+        let (file, part) = split_part(typed);
+        let part = part.map(|part| format!("#{part}")).unwrap_or_default();
+        let files = files_of(file)?;
         let relative =
             |path: &PathBuf| path.canonicalize().ok()?.strip_prefix(&here).ok().map(Path::to_path_buf);
         let inside: Option<Vec<PathBuf>> = files.iter().map(relative).collect();
+        let said = |path: &Path| format!("{}{part}", path.to_string_lossy().replace('\\', "/"));
         match inside {
             // A glob stays one, so that a new sample is found.
             Some(_) if files.len() > 1 && Path::new(typed).is_relative() => {
                 sources.push(typed.replace('\\', "/"));
             }
-            Some(inside) => {
-                sources.extend(inside.iter().map(|path| path.to_string_lossy().replace('\\', "/")));
-            }
-            None => {
-                for file in files {
-                    let name =
-                        file.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default();
-                    let path = Path::new(SAMPLES).join(name);
-                    let text =
-                        fs::read_to_string(&file).map_err(|error| Failure::path(reason(&error), &file))?;
-                    sources.push(path.to_string_lossy().replace('\\', "/"));
-                    copies.push(NewFile { path, text });
-                }
-            }
+            Some(inside) => sources.extend(inside.iter().map(|path| said(path))),
+            None => outside.extend(files.into_iter().map(|file| (file, part.clone()))),
         }
     }
+    for (file, copy, part) in places(outside) {
+        let text = input::read_text(&file).map_err(|error| Failure::path(reason(&error), &file))?;
+        sources.push(format!("{}{part}", copy.to_string_lossy().replace('\\', "/")));
+        copies.push(NewFile { path: copy, text });
+    }
     Ok(sources)
+}
+
+/// Where copies go: files of one name keep the folder that tells them apart.
+fn places(files: Vec<(PathBuf, String)>) -> Vec<(PathBuf, PathBuf, String)> {
+    let name = |file: &Path| file.file_name().map(PathBuf::from).unwrap_or_default();
+    let mut taken: BTreeMap<PathBuf, usize> = BTreeMap::new();
+    for (file, _) in &files {
+        *taken.entry(name(file)).or_default() += 1;
+    }
+    let is_free = |path: &Path, file: &Path| {
+        fs::read(path).map_or(true, |there| fs::read(file).is_ok_and(|new| new == there))
+    };
+    let place = |(file, part): (PathBuf, String)| {
+        let plain = Path::new(SAMPLES).join(name(&file));
+        let folder = file.canonicalize().ok().and_then(|file| Some(file.parent()?.file_name()?.to_owned()));
+        let copy = match folder {
+            Some(folder) if taken[&name(&file)] > 1 || !is_free(&plain, &file) => {
+                Path::new(SAMPLES).join(folder).join(name(&file))
+            }
+            Some(_) | None => plain,
+        };
+        (file, copy, part)
+    };
+    files.into_iter().map(place).collect()
 }

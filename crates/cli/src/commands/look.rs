@@ -14,7 +14,7 @@ use crate::failure::Outcome;
 use crate::jar::{Opened, enter_jar, open_models};
 use crate::look::{document, json, text};
 use crate::modelling::{Home, model, show_contradictions, show_questions};
-use crate::request::{Request, Selection};
+use crate::request::{Request, Selection, refuse_beside_jar};
 use crate::sources::gather;
 use crate::{report, screen};
 
@@ -55,6 +55,7 @@ fn look_at_document(drafted: &Drafted, modelled: &Inferred, format: Format) -> O
 
 /// Each model of the jar, one below the other.
 fn look_at_jar(args: &LookArgs) -> Outcome<Exit> {
+    refuse_beside_jar(&args.source, &args.model)?;
     let jar = enter_jar("jar-sprout look")?;
     let models = open_models(&jar, &args.only.only)?;
     let mut all = Vec::new();

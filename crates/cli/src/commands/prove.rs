@@ -17,7 +17,7 @@ use crate::failure::{Failure, Outcome};
 use crate::jar::{Opened, enter_jar, open_models};
 use crate::modelling::model;
 use crate::report;
-use crate::request::{Request, Selection};
+use crate::request::{Request, Selection, refuse_beside_jar, setting_of_jar};
 use crate::screen::visible;
 use crate::settings::{language, set_all};
 use crate::sources::{gather, read_samples};
@@ -43,6 +43,10 @@ pub(crate) fn prove(args: &ProveArgs) -> Outcome<Exit> {
 
 /// Proves all models of the jar, in the languages it says; one that cannot be made does not hide the others.
 fn prove_jar(args: &ProveArgs) -> Outcome<Exit> {
+    refuse_beside_jar(&args.source, &args.model)?;
+    if let Some(setting) = args.settings.first() {
+        return Err(setting_of_jar(setting).into());
+    }
     let jar = enter_jar("jar-sprout prove")?;
     let models = open_models(&jar, &args.only.only)?;
     models.tell_troubles(&jar);
@@ -87,6 +91,7 @@ fn prove_all(
     let tools = Tools::of_this_machine();
     let mut all = Vec::new();
     let mut is_proven = true;
+    let mut is_any_proven = false;
     if args.format == Format::Text {
         let head = row("language", "toolchain", "compiled", "samples", "equal");
         writeln!(anstream::stdout(), "{}", head.trim_end().bold())?;
@@ -95,6 +100,7 @@ fn prove_all(
         let order = Order { language: *language, settings, with_judges: args.judges, memory: None };
         let proven = jar_sprout_prove::prove(&order, proofs, &tools)?;
         is_proven &= proven.as_ref().is_ok_and(holds) || proven.is_err();
+        is_any_proven |= proven.is_ok();
         match args.format {
             Format::Text => write!(anstream::stdout(), "{}", text(*language, &proven))?,
             Format::Json => all.push(as_json(*language, &proven)),
@@ -103,7 +109,12 @@ fn prove_all(
     if args.format == Format::Json {
         report::result(&format!("{:#}\n", Value::from(all)))?;
     }
-    Ok(is_proven)
+    if !is_any_proven {
+        report::note(
+            "nothing was proven: install a toolchain with one of these lines, or name the folder of yours in JAR_SPROUT_TOOLCHAINS",
+        );
+    }
+    Ok(is_proven && is_any_proven)
 }
 
 /// A proof reads its samples twice: for the model, and one by one.

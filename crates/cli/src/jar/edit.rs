@@ -17,6 +17,7 @@ pub(crate) struct NewModel<'m> {
     pub(crate) sources: &'m [String],
     pub(crate) at: Option<&'m str>,
     pub(crate) root: Option<&'m str>,
+    pub(crate) is_lenient: bool,
 }
 
 /// The text of a new jar.
@@ -29,16 +30,64 @@ pub(crate) fn new_jar() -> String {
     document.to_string()
 }
 
-/// A jar's text with languages to grow, each with its folder.
+/// A language to be added: its key, its folder, and its settings as they were typed.
+pub(crate) struct NewLanguage {
+    pub(crate) key: &'static str,
+    pub(crate) dir: String,
+    pub(crate) settings: Vec<(String, String)>,
+}
+
+/// A jar's text with languages to grow.
 ///
 /// # Panics
 /// On a text that is no TOML: it was read before.
-pub(crate) fn add_languages(text: &str, languages: &[(&str, String)]) -> String {
+pub(crate) fn add_languages(text: &str, languages: &[NewLanguage]) -> String {
     let mut document: DocumentMut = text.parse().expect("the jar was read");
-    for (key, dir) in languages {
+    for NewLanguage { key, dir, settings } in languages {
         let mut table = Table::new();
         table.insert("dir", value(dir.as_str()));
+        for (key, set) in settings {
+            table.insert(key, value(set.as_str()));
+        }
         tables(&mut document, "languages").insert(key, Item::Table(table));
+    }
+    document.to_string()
+}
+
+/// A jar's text with policies: for one model, or for all.
+///
+/// # Panics
+/// On a text that is no TOML, or has no such model: it was read before.
+pub(crate) fn set_policies(text: &str, model: Option<&str>, policies: &[(&'static str, Value)]) -> String {
+    let mut document: DocumentMut = text.parse().expect("the jar was read");
+    let holder: &mut dyn TableLike = match model {
+        Some(model) => {
+            let models = tables(&mut document, "models");
+            models.get_mut(model).and_then(Item::as_table_like_mut).expect("the model was read")
+        }
+        None => document.as_table_mut(),
+    };
+    let table = holder.entry("policies").or_insert_with(|| Item::Table(Table::new()));
+    let table = table.as_table_like_mut().expect("the policies were read");
+    for (key, set) in policies {
+        table.insert(key, value(set.clone()));
+    }
+    document.to_string()
+}
+
+/// A jar's text with more sources for a model; those that it has already are not said again.
+///
+/// # Panics
+/// On a text that is no TOML, or has no such model: it was read before.
+pub(crate) fn add_sources(text: &str, model: &str, sources: &[String]) -> String {
+    let mut document: DocumentMut = text.parse().expect("the jar was read");
+    let models = tables(&mut document, "models");
+    let table = models.get_mut(model).and_then(Item::as_table_like_mut).expect("the model was read");
+    let known = table.get_mut("sources").and_then(Item::as_array_mut).expect("the model's sources were read");
+    for source in sources {
+        if known.iter().all(|known| known.as_str() != Some(source)) {
+            known.push(source.as_str());
+        }
     }
     document.to_string()
 }
@@ -48,7 +97,7 @@ pub(crate) fn add_languages(text: &str, languages: &[(&str, String)]) -> String 
 /// # Panics
 /// On a text that is no TOML: it was read before.
 pub(crate) fn add_model(text: &str, model: &NewModel<'_>) -> String {
-    let NewModel { name, sources, at, root } = model;
+    let NewModel { name, sources, at, root, is_lenient } = model;
     let mut document: DocumentMut = text.parse().expect("the jar was read");
     let mut table = Table::new();
     table.insert("sources", value(sources.iter().collect::<Array>()));
@@ -57,6 +106,9 @@ pub(crate) fn add_model(text: &str, model: &NewModel<'_>) -> String {
     }
     if let Some(root) = root {
         table.insert("root", value(*root));
+    }
+    if *is_lenient {
+        table.insert("lenient", value(true));
     }
     tables(&mut document, "models").insert(name, Item::Table(table));
     document.to_string()
@@ -168,7 +220,7 @@ mod tests {
     }
 
     fn model<'m>(name: &'m str, sources: &'m [String]) -> NewModel<'m> {
-        NewModel { name, sources, at: Some("$.hives[*]"), root: Some("Hive") }
+        NewModel { name, sources, at: Some("$.hives[*]"), root: Some("Hive"), is_lenient: true }
     }
 
     proptest! {
@@ -181,7 +233,11 @@ mod tests {
         ) {
             let sources = [source];
             let mut jar = add_model(&new_jar(), &model("hives", &sources));
-            jar = add_languages(&jar, &[("kotlin", text.clone())]);
+            let settings = vec![("package".to_owned(), "coop".to_owned())];
+            jar = add_languages(&jar, &[NewLanguage { key: "kotlin", dir: text.clone(), settings }]);
+            jar = set_policies(&jar, for_one.then_some("hives"), &[("trust", "nothing".into())]);
+            let more = [text.clone()];
+            jar = add_sources(&add_sources(&jar, "hives", &more), "hives", &more);
             prop_assert_eq!(read(&jar), 0);
             let home = for_one.then_some("hives");
             let keys = |set: bool| [("describe", set.then(|| text.as_str().into())), ("deprecated", set.then(|| true.into()))];

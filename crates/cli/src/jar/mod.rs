@@ -13,7 +13,8 @@ use crate::modelling::Home;
 use crate::request::Request;
 
 pub(crate) use edit::{
-    NewModel, add_languages, add_model, decided_in, new_jar, say_folder, write_decision, write_jar,
+    NewLanguage, NewModel, add_languages, add_model, add_sources, decided_in, new_jar, say_folder,
+    set_policies, write_decision, write_jar,
 };
 pub(crate) use open::{Models, Opened, enter_jar, enter_jar_alone, no_such_model, open_models};
 pub(crate) use read::{parse_jar, read_jar, read_text};

@@ -136,7 +136,8 @@ impl Reader<'_> {
             return Err(with_help(problem, help.to_owned()));
         }
         let refs_from = text(&table, "refs-from").map(PathBuf::from);
-        let selection = Selection { sources, at: text(&table, "at"), refs_from };
+        let is_lenient = table.get("lenient").and_then(|(_, item)| item.as_bool()).unwrap_or(false);
+        let selection = Selection { sources, at: text(&table, "at"), refs_from, is_lenient };
         let request = Request { selection, name: text(&table, "root"), policies, decisions: Vec::new() };
         Ok(JarModel { name: name.get().to_owned(), folder, request, decisions })
     }

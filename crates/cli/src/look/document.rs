@@ -84,7 +84,7 @@ fn named_type(model: &Model, ty: &NamedType, out: &mut impl Write, width: usize)
 }
 
 /// `list of Hive, or null`
-fn slot_text(model: &Model, slot: &Slot) -> String {
+pub(crate) fn slot_text(model: &Model, slot: &Slot) -> String {
     let text = match &slot.ty {
         Type::Any => "any value".to_owned(),
         Type::Scalar(scalar) => scalar_word(*scalar).to_owned(),
