@@ -8,7 +8,7 @@ use jar_sprout_grow::{Arrangement, Dialect, GrownFile, Language, Origin, Provena
 use jar_sprout_model::{Model, Problem};
 
 use crate::files::{Changes, NewFile, Over};
-use crate::jar::{FILE, Jar, JarLanguage, Models, Opened, Place, folder_name};
+use crate::jar::{FILE, Jar, JarLanguage, Models, Opened, Place, folder_name, folder_of};
 
 /// The files of a model in a language, as its people lay them out; with a mark that says from what, if they get one.
 pub(crate) fn grown_files(
@@ -70,18 +70,24 @@ fn files_of_jar<'j>(
     language: &'j JarLanguage,
 ) -> impl Iterator<Item = (PathBuf, String, String)> + 'j {
     let dir = &language.dir;
-    let inner = entries(dir).into_iter().filter(|path| is_real(path, fs::FileType::is_dir));
-    let folders: Vec<PathBuf> = [dir.clone()].into_iter().chain(inner).collect();
+    // Where a model stands that is the only one.
+    let alone = folder_of(language.language, &language.settings, dir);
     let places: Vec<(PathBuf, &str)> =
         jar.models.iter().map(|model| (jar.place(language, model).dir, model.name.as_str())).collect();
+    // Where code is, or was when the jar had another model more or less.
+    let above = places.iter().filter_map(|(place, _)| place.parent()).filter(|above| above.starts_with(dir));
+    let above: BTreeSet<&Path> = above.chain([dir.as_path()]).collect();
+    let inner = above.into_iter().flat_map(|above| [above.to_owned()].into_iter().chain(entries(above)));
+    let folders: BTreeSet<PathBuf> =
+        inner.chain(places.iter().map(|(place, _)| place.clone())).chain([alone.clone()]).collect();
     let is_place_of = move |folder: &Path, model: &str| {
         folder == *dir
+            || folder == alone
             || places.iter().any(|(place, name)| place == folder && *name == model)
-            || folder == dir.join(folder_name(model))
+            || folder.starts_with(dir) && folder.ends_with(folder_name(model))
     };
-    let ours = folders
-        .into_iter()
-        .filter(|folder| is_real(folder, fs::FileType::is_dir) && is_governed_here(folder));
+    let is_ours = |folder: &PathBuf| is_reached(dir, folder) && is_governed_here(folder);
+    let ours = folders.into_iter().filter(is_ours);
     let files = ours.flat_map(|folder| {
         let way = way_to_jar(&folder);
         entries(&folder).into_iter().map(move |path| (path, way.clone()))
@@ -106,6 +112,13 @@ fn files_of_jar<'j>(
 /// Whether something is what it is asked for, and no link to it.
 fn is_real(path: &Path, is_it: fn(&fs::FileType) -> bool) -> bool {
     fs::symlink_metadata(path).is_ok_and(|about| is_it(&about.file_type()))
+}
+
+/// Whether a folder is one, and no link leads there from the folder above.
+fn is_reached(above: &Path, folder: &Path) -> bool {
+    let between = folder.ancestors().take_while(|part| part.starts_with(above) && *part != Path::new(""));
+    let mut between = between.peekable();
+    between.peek().is_some() && between.all(|part| is_real(part, fs::FileType::is_dir))
 }
 
 /// Whether the nearest jar of a folder is the one we are in.

@@ -12,7 +12,7 @@ use jar_sprout_grow::{Origin, Provenance, origin};
 use tempfile::TempDir;
 
 const JAR: &str =
-    "version = 1\n\n[models.hive]\nsources = [\"hive.json\"]\n\n[languages.java]\ndir = \"java\"\n";
+    "version = 1\n\n[models.hive]\nsources = [\"hive.json\"]\n\n[languages.java]\ndir = \"models\"\n";
 
 /// A jar for TypeScript in one folder.
 const WEB_JAR: &str =
@@ -77,7 +77,7 @@ fn a_run_that_is_killed_leaves_whole_files() {
         std::thread::sleep(Duration::from_micros(500 * generation as u64));
         child.kill().unwrap();
         child.wait().unwrap();
-        for entry in fs::read_dir(folder.path().join("java")).into_iter().flatten() {
+        for entry in fs::read_dir(folder.path().join("models")).into_iter().flatten() {
             let path = entry.unwrap().path();
             if path.extension().is_some_and(|extension| extension == "java") {
                 let text = fs::read_to_string(&path).unwrap();
@@ -91,7 +91,7 @@ fn a_run_that_is_killed_leaves_whole_files() {
     assert!(run(folder.path(), &["grow"]).wait().unwrap().success());
     assert!(run(folder.path(), &["check"]).wait().unwrap().success());
     // What was left lies there for as long as a run might need it, and no longer; a person's file stays.
-    let java = folder.path().join("java");
+    let java = folder.path().join("models");
     let persons = java.join(".jar-sprout-notes.txt");
     fs::write(&persons, "ours").unwrap();
     let fresh = java.join(".jar-sprout-a1B2c3");
@@ -118,7 +118,7 @@ fn a_run_that_is_interrupted_leaves_nothing_behind() {
             let id = child.id().to_string();
             Command::new("kill").args(["-s", signal, &id]).status().unwrap();
             child.wait().unwrap();
-            for place in [folder.path().to_owned(), folder.path().join("java")] {
+            for place in [folder.path().to_owned(), folder.path().join("models")] {
                 assert_eq!(leftovers(&place), Vec::<PathBuf>::new(), "{signal} {generation}");
             }
         }
@@ -255,7 +255,7 @@ fn a_jar_that_is_watched_grows_again() {
     fs::write(folder.path().join("jar.toml"), JAR).unwrap();
     fs::write(folder.path().join("hive.json"), "{\"id\": 1}").unwrap();
     let mut child = run(folder.path(), &["grow", "--watch"]);
-    let grown = folder.path().join("java/Hive.java");
+    let grown = folder.path().join("models/Hive.java");
     let has = |word: &str| fs::read_to_string(&grown).is_ok_and(|text| text.contains(word));
     let until = |word: &str| {
         let start = Instant::now();

@@ -60,7 +60,10 @@ fn plan<'m>(dialect: &dyn Dialect, model: &'m Prepared<'_>) -> Plan<'m> {
 /// The language of a key.
 pub fn find_language(key: &str) -> Option<&'static dyn Language> {
     LANGUAGES.iter().copied().find(|language| {
-        language.key().eq_ignore_ascii_case(key) || language.title().eq_ignore_ascii_case(key)
+        let mut aliases = language.about().aliases.iter();
+        language.key().eq_ignore_ascii_case(key)
+            || language.title().eq_ignore_ascii_case(key)
+            || aliases.any(|alias| alias.eq_ignore_ascii_case(key))
     })
 }
 
@@ -87,6 +90,11 @@ mod tests {
     #[test]
     fn keys_are_found_and_nearly_found() {
         assert_eq!(find_language("Kotlin").map(<dyn Language>::key), Some("kotlin"));
+        for (alias, key) in
+            [("kt", "kotlin"), ("CS", "csharp"), ("C#", "csharp"), ("ts", "typescript"), ("golang", "go")]
+        {
+            assert_eq!(find_language(alias).map(<dyn Language>::key), Some(key));
+        }
         assert!(find_language("kotlinx").is_none());
         assert_eq!(nearest_language("kotlni").map(<dyn Language>::key), Some("kotlin"));
         assert_eq!(nearest_language("typscript").map(<dyn Language>::key), Some("typescript"));

@@ -52,6 +52,13 @@ impl dyn Language + '_ {
         keys.into_iter().find(|key| ["package", "namespace"].contains(key))
     }
 
+    /// The folders in which its people keep code with these settings: those of the package that was chosen, the
+    /// outermost first.
+    pub fn folders(&self, settings: &Settings) -> Vec<String> {
+        let package = self.about().folders.and_then(|setting| settings.given(setting.key));
+        package.map(|package| package.split('.').map(str::to_owned).collect()).unwrap_or_default()
+    }
+
     /// Sets one setting.
     ///
     /// # Errors

@@ -262,11 +262,13 @@ impl Settings {
     /// # Errors
     /// A key that is not among them, or a value it cannot take.
     pub fn set(&mut self, known: &[&dyn Setting], key: &str, value: &str) -> Result<(), SettingError> {
-        let Some(setting) = known.iter().find(|setting| setting.key() == key) else {
+        let is_it = |setting: &&&dyn Setting| setting.key().eq_ignore_ascii_case(key);
+        let Some(setting) = known.iter().find(is_it) else {
             return Err(SettingError::Unknown { known: known.iter().map(|setting| setting.key()).collect() });
         };
-        setting.values().check(value)?;
-        self.values.insert(setting.key(), value.to_owned());
+        let values = setting.values();
+        values.check(value)?;
+        self.values.insert(setting.key(), values.spelled(value).to_owned());
         Ok(())
     }
 
@@ -302,7 +304,7 @@ impl Settings {
     }
 
     /// The value that was given for a key.
-    fn given(&self, key: &str) -> Option<&str> {
+    pub(crate) fn given(&self, key: &str) -> Option<&str> {
         self.values.get(key).map(String::as_str)
     }
 }
@@ -324,9 +326,24 @@ impl Values {
         }
     }
 
+    /// A value as it is written here: `moshi` where `Moshi` was typed.
+    fn spelled<'v>(&self, value: &'v str) -> &'v str {
+        match self {
+            Self::Choice(choices) => {
+                let meant = choices.iter().find(|choice| choice.value.eq_ignore_ascii_case(value));
+                meant.map_or(value, |choice| choice.value)
+            }
+            Self::Text { .. } => value,
+        }
+    }
+
     fn check(&self, value: &str) -> Result<(), SettingError> {
         match self {
-            Self::Choice(choices) if choices.iter().any(|choice| choice.value == value) => Ok(()),
+            Self::Choice(choices)
+                if choices.iter().any(|choice| choice.value.eq_ignore_ascii_case(value)) =>
+            {
+                Ok(())
+            }
             Self::Choice(_) => Err(SettingError::Choice { known: self.examples() }),
             Self::Text { example, check, .. } => {
                 check(value).map_err(|reason| SettingError::Text { reason, example })
@@ -340,6 +357,8 @@ pub(crate) fn check_dotted_names(value: &str) -> Result<(), &'static str> {
     let is_name = |part: &str| {
         let mut chars = part.chars();
         chars.next().is_some_and(|c| c.is_ascii_alphabetic() || c == '_')
+            // A name of nothing but `_` is none in many languages.
+            && part.contains(|c: char| c.is_ascii_alphanumeric())
             && chars.all(|c| c.is_ascii_alphanumeric() || c == '_')
     };
     if value.split('.').all(is_name) { Ok(()) } else { Err("it must be names joined by dots") }
@@ -354,7 +373,7 @@ mod tests {
         for good in ["hives", "com.example.hives", "_a.b2", "com.in.x"] {
             assert!(check_dotted_names(good).is_ok(), "{good}");
         }
-        for bad in ["", ".", "com..hives", "com.1", "a b", "a;b", "a\nb", "größe"] {
+        for bad in ["", ".", "com..hives", "com.1", "a b", "a;b", "a\nb", "größe", "_", "com.__"] {
             assert!(check_dotted_names(bad).is_err(), "{bad:?}");
         }
     }

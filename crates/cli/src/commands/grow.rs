@@ -19,8 +19,8 @@ use crate::failure::{Failure, Outcome};
 use crate::files::{Changes, NewFile, Over, write_all};
 use crate::grown::{grown_files, wanted_changes};
 use crate::jar::{
-    FILE, Jar, JarLanguage, NewLanguage, Place, add_languages, enter_jar, enter_jar_alone, nearest_jar,
-    open_models, parse_jar, read_text, write_jar,
+    FILE, Jar, JarLanguage, NewLanguage, Place, add_languages, enter_jar, enter_jar_alone, folder_of,
+    nearest_jar, open_models, parse_jar, read_text, write_jar,
 };
 use crate::modelling::{Home, model, show_contradictions, show_questions};
 use crate::report;
@@ -62,6 +62,7 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
         None => print_code(language, &settings, dialect, model)?,
         Some(dir) => {
             let from = is_marked(&settings).then(|| Provenance::of_source(&gathered.title()));
+            let dir = &folder_of(language, &settings, dir);
             let files = grown_files(language, dialect, model, dir, from.as_ref());
             let names: Vec<String> = files.iter().map(|file| file_name(&file.path)).collect();
             let over = if args.overwrite { Over::Changed } else { Over::Grown };

@@ -91,13 +91,30 @@ impl Jar {
         let JarLanguage { name: _, language, dir, settings, is_marked: _ } = language;
         let own = || (self.models.len() > 1).then(|| model.name.clone());
         match model.folder.clone().or_else(own).as_deref() {
-            None | Some(HERE) => Place { dir: dir.clone(), dialect: language.dialect(settings) },
+            None | Some(HERE) => {
+                Place { dir: folder_of(*language, settings, dir), dialect: language.dialect(settings) }
+            }
             Some(folder) => {
                 let part = folder_name(folder);
-                Place { dir: dir.join(&part), dialect: language.dialect(&language.apart(settings, &part)) }
+                let settings = language.apart(settings, &part);
+                // Where packages are folders, its own is one of them.
+                let dir = match language.folders(&settings).is_empty() {
+                    true => dir.join(&part),
+                    false => folder_of(*language, &settings, dir),
+                };
+                Place { dir, dialect: language.dialect(&settings) }
             }
         }
     }
+}
+
+/// The folder in which a language's people keep code with these settings: that of its package, as far as the folder
+/// is not in it already.
+pub(crate) fn folder_of(language: &dyn Language, settings: &Settings, dir: &Path) -> PathBuf {
+    let package = language.folders(settings);
+    let is_there = |count: &usize| dir.ends_with(package[..*count].iter().collect::<PathBuf>());
+    let there = (1..=package.len()).rev().find(is_there).unwrap_or(0);
+    dir.join(package[there..].iter().collect::<PathBuf>())
 }
 
 /// What a folder is called that is a package as well.

@@ -146,7 +146,7 @@ impl<'n> Scope<'n> {
     fn declare_numbered(&mut self, base: &str) -> Ident {
         let text = (2_u32..)
             .map(|number| format!("{base}{number}"))
-            .find(|text| !self.taken.contains(&text.to_lowercase()))
+            .find(|text| !self.is_reserved(text) && !self.taken.contains(&text.to_lowercase()))
             .expect("there is always a higher number");
         self.taken.insert(text.to_lowercase());
         self.finish(text)
@@ -156,7 +156,8 @@ impl<'n> Scope<'n> {
         self.reserved.contains(&text)
             || self.own.as_deref() == Some(text)
             || self.has_types
-                && without_suffix(text).is_some_and(|usual| self.reserved.contains(&usual.as_str()))
+                && (without_suffix(text).is_some_and(|usual| self.reserved.contains(&usual.as_str()))
+                    || is_device(text))
     }
 
     fn finish(&self, text: String) -> Ident {
@@ -179,4 +180,11 @@ fn own_name(naming: &Naming, owner: &Ident) -> Option<String> {
         OwnName::Free => None,
         OwnName::Taken => Some(owner.as_str().to_owned()),
     }
+}
+/// Whether a file of this name would be a device on Windows, whatever its ending: a type often has a file of its own.
+fn is_device(text: &str) -> bool {
+    let text = text.to_ascii_lowercase();
+    let numbered = ["com", "lpt"].iter().find_map(|device| text.strip_prefix(device));
+    ["con", "prn", "aux", "nul"].contains(&text.as_str())
+        || numbered.is_some_and(|rest| matches!(rest.as_bytes(), [b'1'..=b'9']))
 }

@@ -8,7 +8,7 @@ use super::sheet::{BlankSheet, Helper, Needs};
 use super::trial::Trial;
 use crate::plan::{Ident, Naming, Plan, PlannedType};
 use crate::prepare::Abilities;
-use crate::settings::Setting;
+use crate::settings::{Setting, TextOf};
 
 /// One file of code.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -25,10 +25,14 @@ pub struct About {
     pub(crate) key: &'static str,
     /// What people call it: `Kotlin`.
     pub(crate) title: &'static str,
+    /// What people type as well: `kt`.
+    pub(crate) aliases: &'static [&'static str],
     /// What is grown, in a few words.
     pub(crate) grows: &'static str,
     /// The settings it has.
     pub(crate) settings: &'static [&'static dyn Setting],
+    /// The setting whose parts are folders, where the language's people keep packages in folders of their own.
+    pub(crate) folders: Option<&'static TextOf>,
     /// How names become identifiers.
     pub(crate) naming: Naming,
     /// How it writes documentation.

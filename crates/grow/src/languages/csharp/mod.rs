@@ -37,8 +37,10 @@ const JSON: Helper = Helper { name: "Json", text: include_str!("newtonsoft/Json.
 static ABOUT: About = About {
     key: "csharp",
     title: "C#",
+    aliases: &["cs", "c#"],
     grows: "records for System.Text.Json, .NET 8 and later",
     settings: settings::SETTINGS,
+    folders: None,
     naming: names::NAMING,
     comment: Comment {
         form: docs::CommentStyle::Summary,

@@ -38,8 +38,10 @@ const PAGE: usize = 80;
 static ABOUT: About = About {
     key: "dart",
     title: "Dart",
+    aliases: &[],
     grows: "classes with fromJson and toJson, Dart 3.3 and later",
     settings: settings::SETTINGS,
+    folders: None,
     naming: names::NAMING,
     comment: Comment {
         form: docs::CommentStyle::Lines("/// "),

@@ -33,8 +33,10 @@ const OTHERS: Helper = Helper { name: "others", text: include_str!("others.go") 
 static ABOUT: About = About {
     key: "go",
     title: "Go",
+    aliases: &["golang"],
     grows: "structs with tags, Go 1.24 and later",
     settings: settings::SETTINGS,
+    folders: None,
     naming: names::NAMING,
     // Its formatter breaks no lines.
     comment: Comment {

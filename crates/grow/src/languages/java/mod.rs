@@ -33,8 +33,10 @@ pub(crate) struct Java;
 static ABOUT: About = About {
     key: "java",
     title: "Java",
+    aliases: &[],
     grows: "records for Jackson or Gson, Java 17 and later",
     settings: settings::SETTINGS,
+    folders: Some(&PACKAGE),
     naming: names::NAMING,
     comment: Comment {
         form: docs::CommentStyle::Javadoc,

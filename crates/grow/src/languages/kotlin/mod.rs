@@ -33,8 +33,10 @@ pub(crate) struct Kotlin;
 static ABOUT: About = About {
     key: "kotlin",
     title: "Kotlin",
+    aliases: &["kt"],
     grows: "data classes for kotlinx.serialization, Moshi, Gson or Jackson",
     settings: settings::SETTINGS,
+    folders: Some(&PACKAGE),
     naming: names::NAMING,
     comment: Comment {
         form: docs::CommentStyle::Stars,

@@ -47,8 +47,10 @@ const TEXT_ENUM: Helper = Helper { name: "TextEnum", text: include_str!("text_en
 static ABOUT: About = About {
     key: "python",
     title: "Python",
+    aliases: &["py"],
     grows: "models for pydantic v2, or dataclasses, Python 3.11 and later, 3.10 on request",
     settings: settings::SETTINGS,
+    folders: None,
     naming: names::NAMING,
     comment: Comment {
         form: docs::CommentStyle::Quotes,

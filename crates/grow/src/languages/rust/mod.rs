@@ -31,8 +31,10 @@ pub(crate) struct Rust;
 static ABOUT: About = About {
     key: "rust",
     title: "Rust",
+    aliases: &["rs"],
     grows: "structs and enums with serde's derives",
     settings: settings::SETTINGS,
+    folders: None,
     naming: names::NAMING,
     comment: Comment {
         form: docs::CommentStyle::Lines("/// "),

@@ -33,8 +33,10 @@ pub(crate) struct Swift;
 static ABOUT: About = About {
     key: "swift",
     title: "Swift",
+    aliases: &[],
     grows: "structs that are Codable, Swift 6",
     settings: settings::SETTINGS,
+    folders: None,
     naming: names::NAMING,
     comment: Comment {
         form: docs::CommentStyle::Lines("/// "),

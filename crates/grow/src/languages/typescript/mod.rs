@@ -29,8 +29,10 @@ pub(crate) struct TypeScript;
 static ABOUT: About = About {
     key: "typescript",
     title: "TypeScript",
+    aliases: &["ts"],
     grows: "interfaces and literal unions, on request with a checking parse function",
     settings: settings::SETTINGS,
+    folders: None,
     naming: names::NAMING,
     comment: Comment {
         form: docs::CommentStyle::Stars,
