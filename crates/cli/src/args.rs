@@ -10,39 +10,94 @@ use crate::policies::PolicyArgs;
 /// Typed model classes from sample JSON.
 #[derive(Debug, Parser)]
 #[command(name = "jar-sprout", version, max_term_width = 100)]
-#[command(after_help = "Try `jar-sprout demo` first: it shows everything on data of its own.")]
+#[command(after_help = "\
+A file alone is looked at: `jar-sprout response.json` means `jar-sprout look response.json`.
+Try `jar-sprout demo` first: it shows everything on data of its own.")]
 pub(crate) struct Args {
     #[command(subcommand)]
     pub(crate) command: Command,
+
+    /// Whether to colour
+    #[arg(long, value_name = "WHEN", global = true, default_value = "auto", help_heading = "Everywhere")]
+    pub(crate) color: Color,
+
+    /// Say nothing but results and errors
+    #[arg(long, short, global = true, help_heading = "Everywhere")]
+    pub(crate) quiet: bool,
+}
+
+/// Whether to colour.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub(crate) enum Color {
+    /// At a terminal that wants it
+    Auto,
+    Always,
+    Never,
 }
 
 #[derive(Debug, Subcommand)]
 pub(crate) enum Command {
     /// Show the shape of samples as a tree: types, presence, counts, examples
+    #[command(after_help = "Example:\n  jar-sprout look hives.json --at '$.hives[*]'")]
     Look(LookArgs),
     /// Tell the evidence for one type or field of the model
+    #[command(after_help = "Example:\n  jar-sprout why hives.json --field Queen.status")]
     Why(WhyArgs),
     /// Grow model code: from samples, to standard output or into a folder; of a jar, all that it says
+    #[command(
+        after_help = "Example:\n  jar-sprout grow hives.json --at '$.hives[*]' --into kotlin --package coop.fennimarsh"
+    )]
     Grow(GrowArgs),
-    /// Make a jar: a file that keeps sources, decisions and the languages to grow
+    /// Make a jar, a file that keeps sources, decisions and the languages to grow; or add to it
+    #[command(after_help = "Example:\n  jar-sprout init hives.json --into kotlin --dir app/models")]
     Init(InitArgs),
-    /// Write one decision on a type or field into the jar
+    /// Write decisions on types and fields into the jar
+    #[command(after_help = "Example:\n  jar-sprout decide Queen.colour --rename mark --only hive")]
     Decide(DecideArgs),
     /// Tell whether the jar's samples fit its models, and its grown files are current
+    #[command(after_help = "Example:\n  jar-sprout check --format json")]
     Check(CheckArgs),
     /// Prove the models: compile them, and pass every sample through them
     ///
     /// Compilers and libraries are looked for in the folder that JAR_SPROUT_TOOLCHAINS names, else in `.toolchains` in
     /// this folder or one above it, else in `.jar-sprout/toolchains` in yours; and on PATH.
+    #[command(after_help = "Example:\n  jar-sprout prove hives.json --into go")]
     Prove(ProveArgs),
     /// List the languages and their settings
+    #[command(after_help = "Example:\n  jar-sprout languages kotlin")]
     Languages(LanguagesArgs),
     /// Run the full example on the data of an invented honey co-operative
+    #[command(after_help = "Example:\n  jar-sprout demo --dir honey")]
     Demo(DemoArgs),
+    /// Print what completes these commands in a shell
+    #[command(after_help = "Example:\n  jar-sprout completions bash")]
+    Completions(CompletionsArgs),
+    /// Print a page of the manual, as `man` reads it
+    #[command(after_help = "Example:\n  jar-sprout manual grow")]
+    Manual(ManualArgs),
+}
+
+#[derive(Debug, clap::Args)]
+pub(crate) struct CompletionsArgs {
+    /// The shell
+    #[arg(value_name = "SHELL")]
+    pub(crate) shell: clap_complete::Shell,
+}
+
+#[derive(Debug, clap::Args)]
+pub(crate) struct ManualArgs {
+    /// The command; without it, the page about all of them
+    #[arg(value_name = "COMMAND")]
+    pub(crate) command: Option<String>,
+
+    /// Write all pages into this folder: `jar-sprout.1`, `jar-sprout-grow.1`, and so on
+    #[arg(long, conflicts_with = "command")]
+    pub(crate) dir: Option<PathBuf>,
 }
 
 /// What is read.
 #[derive(Debug, Clone, clap::Args)]
+#[command(next_help_heading = "What is read")]
 pub(crate) struct SourceArgs {
     /// Samples of the same thing, in JSON, NDJSON or YAML: files, globs such as `hive-*.json`, or `-` for standard
     /// input; or a JSON Schema, OpenAPI or Swagger document, or a part of one: `api.yaml#/components/schemas/Hive`.
@@ -74,24 +129,21 @@ pub(crate) struct OnlyArgs {
 #[derive(Debug, clap::Args)]
 pub(crate) struct LookArgs {
     #[command(flatten)]
-    pub(crate) source: SourceArgs,
-
-    #[command(flatten)]
-    pub(crate) model: ModelArgs,
-
-    #[command(flatten)]
     pub(crate) only: OnlyArgs,
 
     /// How to show it
     #[arg(long, value_name = "FORMAT", default_value = "text")]
     pub(crate) format: Format,
+
+    #[command(flatten)]
+    pub(crate) source: SourceArgs,
+
+    #[command(flatten)]
+    pub(crate) model: ModelArgs,
 }
 
 #[derive(Debug, clap::Args)]
 pub(crate) struct WhyArgs {
-    #[command(flatten)]
-    pub(crate) source: SourceArgs,
-
     /// The field: `Hive.queen_status`
     #[arg(long, value_name = "TYPE.KEY", conflicts_with = "type_name")]
     pub(crate) field: Option<String>,
@@ -101,18 +153,22 @@ pub(crate) struct WhyArgs {
     pub(crate) type_name: Option<String>,
 
     #[command(flatten)]
-    pub(crate) model: ModelArgs,
-
-    #[command(flatten)]
     pub(crate) only: OnlyArgs,
 
     /// How to show it
     #[arg(long, value_name = "FORMAT", default_value = "text")]
     pub(crate) format: Format,
+
+    #[command(flatten)]
+    pub(crate) source: SourceArgs,
+
+    #[command(flatten)]
+    pub(crate) model: ModelArgs,
 }
 
 /// How the samples are judged.
 #[derive(Debug, Clone, clap::Args)]
+#[command(next_help_heading = "How the samples are judged")]
 pub(crate) struct ModelArgs {
     /// The name of the root type; without it, it is named after the file or the path
     #[arg(long)]
@@ -156,15 +212,9 @@ pub(crate) enum Format {
 
 #[derive(Debug, clap::Args)]
 pub(crate) struct GrowArgs {
-    #[command(flatten)]
-    pub(crate) source: SourceArgs,
-
     /// The language; `jar-sprout languages` lists them. Of a jar, only this one
     #[arg(long, value_name = "LANGUAGE")]
     pub(crate) into: Option<String>,
-
-    #[command(flatten)]
-    pub(crate) model: ModelArgs,
 
     #[command(flatten)]
     pub(crate) only: OnlyArgs,
@@ -192,6 +242,12 @@ pub(crate) struct GrowArgs {
     /// Grow again whenever a sample or the jar changes
     #[arg(long, conflicts_with = "dry_run")]
     pub(crate) watch: bool,
+
+    #[command(flatten)]
+    pub(crate) source: SourceArgs,
+
+    #[command(flatten)]
+    pub(crate) model: ModelArgs,
 }
 
 #[derive(Debug, clap::Args)]
@@ -271,15 +327,9 @@ pub(crate) struct CheckArgs {
 
 #[derive(Debug, clap::Args)]
 pub(crate) struct ProveArgs {
-    #[command(flatten)]
-    pub(crate) source: SourceArgs,
-
     /// A language to prove; all of them where none is named
     #[arg(long, value_name = "LANGUAGE")]
     pub(crate) into: Vec<String>,
-
-    #[command(flatten)]
-    pub(crate) model: ModelArgs,
 
     #[command(flatten)]
     pub(crate) only: OnlyArgs,
@@ -295,6 +345,12 @@ pub(crate) struct ProveArgs {
     /// How to show it
     #[arg(long, value_name = "FORMAT", default_value = "text")]
     pub(crate) format: Format,
+
+    #[command(flatten)]
+    pub(crate) source: SourceArgs,
+
+    #[command(flatten)]
+    pub(crate) model: ModelArgs,
 }
 
 #[derive(Debug, clap::Args)]

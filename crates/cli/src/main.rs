@@ -29,6 +29,8 @@ mod sources;
 mod stage;
 mod wording;
 
+use std::ffi::OsString;
+use std::path::Path;
 use std::process::ExitCode;
 
 use clap::Parser;
@@ -39,8 +41,17 @@ use crate::args::{Args, Command};
 #[global_allocator]
 static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
 
+/// A file alone is looked at.
+fn with_look(mut args: Vec<OsString>) -> Vec<OsString> {
+    if args.get(1).is_some_and(|first| first == "-" || Path::new(first).is_file()) {
+        args.insert(1, "look".into());
+    }
+    args
+}
+
 fn main() -> ExitCode {
-    let args = Args::parse();
+    let args = Args::parse_from(with_look(std::env::args_os().collect()));
+    report::set_up(args.color, args.quiet);
     let done = match &args.command {
         Command::Look(args) => commands::look(args),
         Command::Why(args) => commands::why(args),
@@ -51,6 +62,8 @@ fn main() -> ExitCode {
         Command::Check(args) => commands::check(args),
         Command::Languages(args) => commands::languages(args),
         Command::Demo(args) => commands::demo(args),
+        Command::Completions(args) => commands::completions(args),
+        Command::Manual(args) => commands::manual(args),
     };
     let exit = done.unwrap_or_else(|failure| report::failure(&failure));
     exit.into()

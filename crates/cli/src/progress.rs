@@ -5,6 +5,8 @@ use std::time::{Duration, Instant};
 
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 
+use crate::report;
+
 /// From when on progress is shown.
 const PATIENCE: Duration = Duration::from_secs(1);
 
@@ -36,6 +38,19 @@ impl Progress {
         Self { bar, start: Instant::now() }
     }
 
+    /// Of something of which nobody knows how far it is.
+    pub(crate) fn waiting(what: String) -> Self {
+        let bar = ProgressBar::with_draw_target(None, ProgressDrawTarget::hidden());
+        let template = ProgressStyle::with_template("{msg} {elapsed}").expect("the template is one of ours");
+        bar.set_style(template);
+        bar.set_message(what);
+        if is_shown() {
+            bar.set_draw_target(ProgressDrawTarget::stderr());
+            bar.enable_steady_tick(PATIENCE);
+        }
+        Self { bar, start: Instant::now() }
+    }
+
     /// One thing more is done.
     pub(crate) fn step(&self) {
         self.advance(1);
@@ -44,10 +59,14 @@ impl Progress {
     /// So much more is done.
     pub(crate) fn advance(&self, more: u64) {
         self.bar.inc(more);
-        if self.bar.is_hidden() && self.start.elapsed() > PATIENCE && io::stderr().is_terminal() {
+        if self.bar.is_hidden() && self.start.elapsed() > PATIENCE && is_shown() {
             self.bar.set_draw_target(ProgressDrawTarget::stderr());
         }
     }
+}
+
+fn is_shown() -> bool {
+    io::stderr().is_terminal() && !report::is_quiet()
 }
 
 /// A reader that tells how far it is.

@@ -1,16 +1,36 @@
 //! Problems as a person reads them, on standard error.
 
 use std::io::{self, Write};
+use std::sync::atomic::{AtomicBool, Ordering};
 
-use anstream::eprintln;
+use anstream::{ColorChoice, eprintln};
 use jar_sprout_model::{Excerpt, Problem, Severity, Spot};
 use jar_sprout_settle::{Question, Settling};
 use owo_colors::OwoColorize;
 
+use crate::args::Color;
 use crate::exit::Exit;
 use crate::failure::Failure;
 use crate::screen::visible;
 use crate::source_names::SourceNames;
+
+/// Whether nothing is said but results and errors.
+static IS_QUIET: AtomicBool = AtomicBool::new(false);
+
+/// Sets how all that follows is shown.
+pub(crate) fn set_up(color: Color, is_quiet: bool) {
+    IS_QUIET.store(is_quiet, Ordering::Relaxed);
+    match color {
+        Color::Auto => {}
+        Color::Always => ColorChoice::Always.write_global(),
+        Color::Never => ColorChoice::Never.write_global(),
+    }
+}
+
+/// Whether nothing is said but results and errors.
+pub(crate) fn is_quiet() -> bool {
+    IS_QUIET.load(Ordering::Relaxed)
+}
 
 /// Shows why a command could not go on, and says with which status to leave.
 pub(crate) fn failure(failure: &Failure) -> Exit {
@@ -31,6 +51,9 @@ pub(crate) fn failure(failure: &Failure) -> Exit {
 /// Shows one problem: what, where, the line it is in, and the way out.
 pub(crate) fn problem(problem: &Problem, names: &SourceNames) {
     let Problem { severity, message, spot, excerpt, help } = problem;
+    if *severity == Severity::Warning && is_quiet() {
+        return;
+    }
     match severity {
         Severity::Error => eprintln!("{} {}", "error:".red().bold(), visible(message)),
         Severity::Warning => eprintln!("{} {}", "warning:".yellow().bold(), visible(message)),
@@ -49,6 +72,9 @@ pub(crate) fn problem(problem: &Problem, names: &SourceNames) {
 
 /// Shows a note that is no problem.
 pub(crate) fn note(text: &str) {
+    if is_quiet() {
+        return;
+    }
     text.lines().for_each(|line| eprintln!("{}", visible(line)));
 }
 
@@ -56,7 +82,7 @@ pub(crate) fn note(text: &str) {
 /// `of` says of which model.
 pub(crate) fn questions(of: &str, questions: &[Question], most: usize, line: &dyn Fn(&Settling) -> String) {
     let count = questions.len();
-    if count == 0 {
+    if count == 0 || is_quiet() {
         return;
     }
     let title = if count == 1 {

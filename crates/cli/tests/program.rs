@@ -256,3 +256,54 @@ fn every_command_of_the_readme_does_what_it_shows() {
         fs::write(readme(), fresh).unwrap();
     }
 }
+
+/// What a command's help shows under `Example:`.
+fn examples_of(help: &str) -> Vec<String> {
+    let lines = help.lines().skip_while(|line| *line != "Example:").skip(1);
+    lines.map_while(|line| line.strip_prefix("  ")).map(str::to_owned).collect()
+}
+
+#[test]
+fn every_example_of_the_help_works() {
+    let help = |arguments: &[&str]| {
+        let output = jar_sprout().args(arguments).arg("--help").output().unwrap();
+        String::from_utf8(output.stdout).unwrap()
+    };
+    let whole = help(&[]);
+    let listed = whole.lines().skip_while(|line| *line != "Commands:").skip(1);
+    let rows = listed.map_while(|line| line.strip_prefix("  "));
+    let names = rows.filter(|row| !row.starts_with(' ')).filter_map(|row| row.split_whitespace().next());
+    let mut examples = 0;
+    for name in names.filter(|name| *name != "help") {
+        let shown = examples_of(&help(&[name]));
+        assert!(!shown.is_empty(), "{name} has no example");
+        for example in shown {
+            // The demo's jar and its samples; a new jar is made where there is none.
+            let folder = tempfile::tempdir().unwrap();
+            let is_jar = matches!(name, "decide" | "check");
+            if is_jar {
+                assert!(
+                    jar_sprout()
+                        .args(["demo", "--dir", "."])
+                        .current_dir(&folder)
+                        .output()
+                        .unwrap()
+                        .status
+                        .success()
+                );
+            } else {
+                fs::copy(demo_data().join("hives.json"), folder.path().join("hives.json")).unwrap();
+            }
+            examples += 1;
+            if name == "prove" {
+                // Whether it proves something is up to the machine, and tested elsewhere.
+                let words = example.strip_prefix("jar-sprout ").unwrap().split_whitespace();
+                let status = jar_sprout().args(words).current_dir(folder.path()).output().unwrap().status;
+                assert!(matches!(status.code(), Some(0 | 1)), "{example}");
+                continue;
+            }
+            run_shown(&example, "…", folder.path());
+        }
+    }
+    assert!(examples >= 10, "the examples were found");
+}

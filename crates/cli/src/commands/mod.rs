@@ -7,6 +7,7 @@ mod grow;
 mod init;
 mod languages;
 mod look;
+mod manual;
 mod prove;
 mod why;
 
@@ -17,5 +18,6 @@ pub(crate) use grow::grow;
 pub(crate) use init::init;
 pub(crate) use languages::languages;
 pub(crate) use look::look;
+pub(crate) use manual::{completions, manual};
 pub(crate) use prove::prove;
 pub(crate) use why::why;

@@ -16,6 +16,7 @@ use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::jar::{Opened, enter_jar, open_models};
 use crate::modelling::model;
+use crate::progress::Progress;
 use crate::report;
 use crate::request::{Request, Selection, refuse_beside_jar, setting_of_jar};
 use crate::screen::visible;
@@ -98,7 +99,9 @@ fn prove_all(
     }
     for (language, settings) in wanted {
         let order = Order { language: *language, settings, with_judges: args.judges, memory: None };
+        let progress = Progress::waiting(format!("proving {}", language.title()));
         let proven = jar_sprout_prove::prove(&order, proofs, &tools)?;
+        drop(progress);
         is_proven &= proven.as_ref().is_ok_and(holds) || proven.is_err();
         is_any_proven |= proven.is_ok();
         match args.format {
