@@ -18,6 +18,8 @@ pub(crate) struct Key {
 pub(crate) enum Takes {
     Number,
     Text,
+    /// A text that is not blank.
+    Word,
     Texts,
     /// One of these texts.
     Choice(&'static [&'static str]),
@@ -86,7 +88,7 @@ pub(crate) const MODEL: &[Key] = &[
         "whether comments and needless commas in samples are read past",
         "lenient = true",
     ),
-    Key::new("root", Takes::Text, "the name of the root type", "root = \"Hive\""),
+    Key::new("root", Takes::Word, "the name of the root type", "root = \"Hive\""),
     Key::new(
         "folder",
         Takes::Text,
@@ -135,6 +137,7 @@ impl Takes {
         match self {
             Self::Number => item.is_integer(),
             Self::Text => item.is_str(),
+            Self::Word => item.as_str().is_some_and(|text| !text.trim().is_empty()),
             Self::Choice(choices) => item.as_str().is_some_and(|text| choices.contains(&text)),
             Self::Texts => item.as_array().is_some_and(is_texts),
             Self::Switch => item.is_bool(),
@@ -152,6 +155,7 @@ impl Takes {
         match self {
             Self::Number => "a number".to_owned(),
             Self::Text => "a text".to_owned(),
+            Self::Word => "a text that is not blank".to_owned(),
             Self::Texts => "a list of texts".to_owned(),
             Self::Choice(choices) => {
                 choices.iter().map(|choice| format!("`{choice}`")).collect::<Vec<_>>().join(" or ")
@@ -169,6 +173,7 @@ impl Takes {
         match self {
             Self::Number => json!({"const": VERSION}),
             Self::Text => json!({"type": "string"}),
+            Self::Word => json!({"type": "string", "pattern": "\\S"}),
             Self::Texts => texts,
             Self::Choice(choices) => json!({"enum": choices}),
             Self::Switch => json!({"type": "boolean"}),

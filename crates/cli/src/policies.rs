@@ -1,6 +1,6 @@
 //! Policies: one table that feeds the command line, the jar's reader, and the reference.
 
-use clap::builder::PossibleValue;
+use clap::builder::{NonEmptyStringValueParser, PossibleValue};
 use clap::parser::ValueSource;
 use clap::{Arg, ArgAction, ArgMatches, Command, Error, FromArgMatches};
 use jar_sprout_model::Words;
@@ -156,7 +156,7 @@ pub(crate) static POLICIES: &[PolicyKey] = &[
         ),
     },
     PolicyKey {
-        key: Key::new("prefix", Takes::Text, "what the name of every type starts with", "prefix = \"Fm\""),
+        key: Key::new("prefix", Takes::Word, "what the name of every type starts with", "prefix = \"Fm\""),
         help: "What the name of every type starts with",
         takes: Wants::Text("PREFIX", |policies, prefix| policies.prefix = Some(Words::split(&prefix))),
     },
@@ -191,7 +191,9 @@ impl PolicyKey {
             Wants::Texts(value_name, _) => {
                 arg.value_name(*value_name).value_delimiter(',').action(ArgAction::Append)
             }
-            Wants::Text(value_name, _) => arg.value_name(*value_name),
+            Wants::Text(value_name, _) => {
+                arg.value_name(*value_name).value_parser(NonEmptyStringValueParser::new())
+            }
         }
     }
 
@@ -281,7 +283,7 @@ mod tests {
                 }
                 (Takes::Switch, Wants::Switch(_))
                 | (Takes::Texts, Wants::Texts(..))
-                | (Takes::Text, Wants::Text(..)) => {}
+                | (Takes::Word, Wants::Text(..)) => {}
                 (other, _) => panic!("{} takes {other:?} in the jar alone", key.name),
             }
         }

@@ -78,6 +78,12 @@ pub(crate) fn gather(selection: &Selection) -> Outcome<Gathered> {
         }
     }
     if gathered.samples == 0 && gathered.document.is_some() {
+        if let Some(at) = &selection.at {
+            let message =
+                "a path leads into samples; the part of a document that is meant stands behind a `#`";
+            let problem = Failure::argument(message, format!("--at {at}"));
+            return Err(problem.with_help("such as `api.yaml#Hive` or `'api.yaml#/hives/{id}'`").into());
+        }
         return Ok(gathered);
     }
     let whole = std::mem::take(&mut gathered.shape);

@@ -504,7 +504,7 @@ impl<'d> Drafter<'_, 'd> {
 
     /// What was noted, once per kind; what cannot be followed, each: in the order of the document.
     fn problems(&self, source: &str) -> Vec<Problem> {
-        let Flattening { broken, notes, references: _ } = &self.flattening;
+        let Flattening { broken, notes, references: _, followed: _ } = &self.flattening;
         let noted = broken.iter().map(|(at, _)| *at).chain(notes.iter().map(|note| note.at));
         let places = pointers_of(self.library.root(), noted);
         // What stands in another file comes last.

@@ -2,6 +2,7 @@
 
 pub(crate) mod resolve;
 
+use foldhash::HashSet as FastSet;
 use foldhash::fast::RandomState;
 use indexmap::{IndexMap, IndexSet};
 use jar_sprout_model::{Kind, KindSet};
@@ -35,6 +36,20 @@ impl<'d> Spec<'d> {
         }
     }
 }
+
+/// Two specs that are made of the very same schemas.
+impl PartialEq for Spec<'_> {
+    fn eq(&self, other: &Self) -> bool {
+        match (self, other) {
+            (Self::One(a), Self::One(b)) | (Self::Bare(a), Self::Bare(b)) => std::ptr::eq(*a, *b),
+            (Self::All(a), Self::All(b)) | (Self::Any(a), Self::Any(b)) => a == b,
+            (Self::One(_) | Self::Bare(_) | Self::All(_) | Self::Any(_), _) => false,
+        }
+    }
+}
+
+/// The most specs within specs, however a document puts them together.
+const DEEPEST_SPEC: usize = 8;
 
 /// A property of a schema.
 #[derive(Debug, Clone)]
@@ -206,22 +221,65 @@ pub(crate) struct Flattening<'r, 'd> {
     pub(crate) references: &'r References<'d>,
     pub(crate) notes: Vec<Note<'d>>,
     pub(crate) broken: Vec<(&'d Value, Fault)>,
+    /// Where the schemas stand that were followed for the spec at hand: what leads to one twice says nothing new.
+    pub(crate) followed: FastSet<usize>,
 }
 
 impl<'r, 'd> Flattening<'r, 'd> {
     pub(crate) fn new(references: &'r References<'d>) -> Self {
-        Self { references, notes: Vec::new(), broken: Vec::new() }
+        Self { references, notes: Vec::new(), broken: Vec::new(), followed: FastSet::default() }
+    }
+
+    /// A spec in the one form that all have who say the same: references followed, what all say in one list, nothing
+    /// twice, and one alone not in a list. So schemas that lead back to themselves have an end.
+    pub(crate) fn canonical(&mut self, spec: &Spec<'d>) -> Spec<'d> {
+        self.canonical_within(spec, 0)
+    }
+
+    fn canonical_within(&mut self, spec: &Spec<'d>, depth: usize) -> Spec<'d> {
+        if depth > DEEPEST_SPEC {
+            self.note(spec.first(), NoteKind::TooDeep);
+            return Spec::One(&Value::Null);
+        }
+        match spec {
+            // That null may stand there is said beside the reference.
+            Spec::One(schema) if !says_nullable(schema) => {
+                Spec::One(self.references.target(schema).unwrap_or(schema))
+            }
+            Spec::One(_) | Spec::Bare(_) => spec.clone(),
+            Spec::All(specs) => {
+                let mut parts = Vec::new();
+                for spec in specs {
+                    match self.canonical_within(spec, depth + 1) {
+                        Spec::All(inner) => inner.into_iter().for_each(|spec| add_last(&mut parts, spec)),
+                        spec => add_last(&mut parts, spec),
+                    }
+                }
+                alone_or(parts, Spec::All)
+            }
+            Spec::Any(specs) => {
+                let mut parts = Vec::new();
+                for spec in specs {
+                    let spec = self.canonical_within(spec, depth + 1);
+                    if !parts.contains(&spec) {
+                        parts.push(spec);
+                    }
+                }
+                alone_or(parts, Spec::Any)
+            }
+        }
     }
 
     /// Takes over what another has found.
     pub(crate) fn add_found(&mut self, other: Self) {
-        let Self { references: _, notes, broken } = other;
+        let Self { references: _, notes, broken, followed: _ } = other;
         self.notes.extend(notes);
         self.broken.extend(broken);
     }
 
     pub(crate) fn flat(&mut self, spec: &Spec<'d>) -> Flat<'d> {
         let mut flat = Flat::default();
+        self.followed.clear();
         self.add(spec, &mut flat, None);
         flat
     }
@@ -249,6 +307,9 @@ impl<'r, 'd> Flattening<'r, 'd> {
         let leads_here = |way: &Route<'_>| std::ptr::eq(way.at, value);
         if way.is_some_and(|way| way.iter().any(leads_here)) {
             return self.note(value, NoteKind::Circular);
+        }
+        if way.is_some() && !self.followed.insert(std::ptr::from_ref(value).addr()) {
+            return;
         }
         let here = Route { at: value, before: way, length: way.map_or(1, |way| way.length + 1) };
         if here.length > DEEPEST {
@@ -314,6 +375,19 @@ impl<'r, 'd> Flattening<'r, 'd> {
 
     pub(crate) fn note(&mut self, at: &'d Value, what: NoteKind) {
         self.notes.push(Note { at, what });
+    }
+}
+
+/// Adds a spec where it counts: what is said last stands above what is said before.
+fn add_last<'d>(parts: &mut Vec<Spec<'d>>, spec: Spec<'d>) {
+    parts.retain(|known| *known != spec);
+    parts.push(spec);
+}
+
+fn alone_or<'d>(mut parts: Vec<Spec<'d>>, several: fn(Vec<Spec<'d>>) -> Spec<'d>) -> Spec<'d> {
+    match (parts.len(), parts.pop()) {
+        (1, Some(one)) => one,
+        (_, last) => several(parts.into_iter().chain(last).collect()),
     }
 }
 

@@ -86,6 +86,102 @@ proptest! {
     }
 }
 
+/// The names of components that refer to each other.
+const NAMES: &[&str] = &["Hive", "Queen", "Frame", "Apiary"];
+
+/// A component that says this of others, each a keyword and which of them.
+fn component(said: &[(usize, Vec<usize>)]) -> Value {
+    let to = |at: &usize| json!({"$ref": format!("#/components/schemas/{}", NAMES[*at])});
+    let mut component = Map::new();
+    for (keyword, targets) in said {
+        let references: Vec<Value> = targets.iter().map(to).collect();
+        let properties = || {
+            let keys = ["child", "mother", "next"].into_iter().map(str::to_owned);
+            Value::Object(keys.zip(references.clone()).collect())
+        };
+        let (keyword, value) = match keyword {
+            0 => ("properties", properties()),
+            1 => ("allOf", json!([references.first(), {"type": "object", "properties": properties()}])),
+            2 => ("oneOf", Value::from(references.clone())),
+            3 => ("anyOf", json!([references.first(), {"properties": properties()}])),
+            4 => ("items", json!({"allOf": references})),
+            _ => ("allOf", Value::from(references.clone())),
+        };
+        component.insert(keyword.to_owned(), value);
+    }
+    Value::Object(component)
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(400))]
+
+    /// However components lead to each other, there is an end to what is made of them.
+    #[test]
+    fn references_have_an_end(
+        components in prop::collection::vec(
+            prop::collection::vec((0_usize..6, prop::collection::vec(0..NAMES.len(), 1..4)), 1..4),
+            NAMES.len(),
+        ),
+    ) {
+        let schemas: Map<String, Value> =
+            NAMES.iter().zip(&components).map(|(name, said)| ((*name).to_owned(), component(said))).collect();
+        let document = json!({"openapi": "3.1.0", "paths": {}, "components": {"schemas": schemas}});
+        let library = Library::of("ring.json", DocumentKind::OpenApi, document, &NoFiles);
+        let drafted = draft_document(&library, "ring.json", &[], &Words::split("ring"));
+        let nodes = drafted.draft.ids().count();
+        prop_assert!(nodes < 20_000, "{nodes} nodes of {schemas:?}");
+    }
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(300))]
+
+    /// A document in which something was cut, put in or said twice is read or refused.
+    #[test]
+    fn mutants_do_no_harm(
+        at in any::<prop::sample::Index>(),
+        length in 0_usize..60,
+        with in prop_oneof![
+            "[\\[\\]{}:&*!|>%\"'#, \n\t-]{0,12}",
+            prop::sample::select(vec!["$ref: '#'", "allOf: [{$ref: '#/components/schemas/Hive'}]", "&a [*a]", "type: []", "1e999", "\u{0}"])
+                .prop_map(str::to_owned),
+        ],
+    ) {
+        for whole in [include_str!("../../cli/demo/api.yaml"), include_str!("../../cli/demo/reading.schema.json")] {
+            let mut text = whole.to_owned();
+            let starts: Vec<usize> = text.char_indices().map(|(start, _)| start).collect();
+            let start = at.index(starts.len());
+            let end = starts.get(start + length).copied().unwrap_or(text.len());
+            text.replace_range(starts[start]..end, &with);
+            if let Ok(library) = Library::gather("mutant", &text, &NoFiles) {
+                let Drafted { draft, roots, title, .. } =
+                    draft_document(&library, "mutant", &[], &Words::split("mutant"));
+                if !roots.is_empty() {
+                    settle_document(&draft, &roots, title.as_ref(), &Policies::default());
+                }
+            }
+        }
+    }
+}
+
+/// What leads to a schema on two ways, each of which leads there on two ways, and so on.
+#[test]
+fn all_of_diamonds_are_followed_once() {
+    let link = |at: usize| {
+        let next = json!({"$ref": format!("#/$defs/Link{}", at + 1)});
+        (format!("Link{at}"), json!({"allOf": [next, next]}))
+    };
+    let mut definitions: Map<String, Value> = (0..100).map(link).collect();
+    definitions
+        .insert("Link100".to_owned(), json!({"type": "object", "properties": {"kg": {"type": "number"}}}));
+    let document = json!({"$ref": "#/$defs/Link0", "$defs": definitions});
+    let library = Library::of("chain.json", DocumentKind::Schema, document, &NoFiles);
+    let Drafted { draft, roots, title, .. } =
+        draft_document(&library, "chain.json", &[], &Words::split("chain"));
+    let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
+    assert_eq!(model.types().map(|(_, ty)| ty.definition.field_count()).max(), Some(1));
+}
+
 /// Schemas that follow each other further than calls within calls can go.
 #[test]
 fn a_chain_of_all_of_is_cut() {

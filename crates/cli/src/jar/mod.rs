@@ -125,5 +125,6 @@ pub(crate) fn folder_name(name: &str) -> String {
 /// The folder of the nearest jar: this one, or one above.
 pub(crate) fn nearest_jar() -> Option<PathBuf> {
     let here = std::env::current_dir().ok()?;
-    here.ancestors().find(|folder| folder.join(FILE).is_file()).map(Path::to_path_buf)
+    // What is called so and is no file cannot be read, which is told.
+    here.ancestors().find(|folder| folder.join(FILE).symlink_metadata().is_ok()).map(Path::to_path_buf)
 }

@@ -306,3 +306,51 @@ fn text(table: &Table<'_>, key: &str) -> Option<String> {
 fn with_help(problem: Box<Problem>, help: String) -> Box<Problem> {
     Box::new(problem.with_help(help))
 }
+
+#[cfg(test)]
+mod tests {
+    use proptest::prelude::*;
+
+    use super::*;
+
+    /// A jar with something of everything.
+    const WHOLE: &str = concat!(
+        include_str!("../../demo/jar.toml"),
+        "\n[models.more.decisions]\n\"Hive.img\" = { type = \"text\", rename = \"picture\" }\nHive = { keep = [\"id\"] }\n",
+        "\n[models.more]\nsources = [\"a.json\"]\nat = \"$.x[*]\"\nfolder = \".\"\nlenient = true\nroot = \"More\"\n",
+        "\n[models.more.policies]\ntrust = \"nothing\"\nessential = [\"id\"]\nmaps = false\n",
+    );
+
+    #[test]
+    fn the_whole_jar_is_read() {
+        let jar = parse_jar(WHOLE).expect("it is right");
+        assert!(jar.models.len() > 3 && jar.languages.len() > 3);
+    }
+
+    proptest! {
+        #![proptest_config(ProptestConfig::with_cases(600))]
+
+        /// Whatever stands in the file is read or refused, with a place in it.
+        #[test]
+        fn garbage_is_told(
+            at in any::<prop::sample::Index>(),
+            length in 0_usize..40,
+            with in prop_oneof![
+                "\\PC{0,12}",
+                "[\\[\\]{}=\"'.,#\n\r\t 0-9a-z-]{0,20}",
+                prop::sample::select(vec!["[models]\n", "version = 2\n", "= {}\n", "[[models]]\n", "\"\"\"", "1979-05-27", "nan"])
+                    .prop_map(str::to_owned),
+            ],
+        ) {
+            let mut text = WHOLE.to_owned();
+            let starts: Vec<usize> = text.char_indices().map(|(start, _)| start).collect();
+            let start = at.index(starts.len());
+            let end = starts.get(start + length).copied().unwrap_or(text.len());
+            text.replace_range(starts[start]..end, &with);
+            if let Err(Failure::Problem(problem, _)) = parse_jar(&text) {
+                prop_assert!(matches!(problem.spot, Spot::Text { .. }), "{problem:?}");
+                prop_assert!(!problem.message.is_empty());
+            }
+        }
+    }
+}

@@ -217,7 +217,9 @@ impl<'d> Drafter<'_, 'd> {
         let mut mapped = mapping.into_iter().flatten();
         let by_mapping = mapped.find(|(_, to)| {
             let to = to.as_str().unwrap_or_default();
-            to.rsplit('/').next().unwrap_or(to) == name
+            // It is a name, or a reference, in which a `/` of the name is written as `~1` (RFC 6901).
+            let last = to.rsplit('/').next().unwrap_or(to);
+            to == name || last.replace("~1", "/").replace("~0", "~") == *name
         });
         Some(by_mapping.map_or_else(|| name.clone(), |(tag, _)| tag.to_owned()))
     }

@@ -44,8 +44,16 @@ impl<'d> Flattening<'_, 'd> {
 
     /// A schema that is a reference and no more is what it leads to.
     pub(crate) fn resolve(&mut self, spec: &Spec<'d>) -> Resolved<'d> {
-        let Spec::One(schema) = spec else {
-            return Resolved::Schema { spec: spec.clone(), is_nullable: false };
+        let canonical;
+        let schema = match spec {
+            Spec::One(schema) => schema,
+            _ => {
+                canonical = self.canonical(spec);
+                match &canonical {
+                    Spec::One(schema) => schema,
+                    spec => return Resolved::Schema { spec: spec.clone(), is_nullable: false },
+                }
+            }
         };
         let (schema, is_nullable) = match self.references.target(schema) {
             Some(target) => (target, says_nullable(schema)),
