@@ -14,6 +14,9 @@ use crate::source_names::SourceNames;
 use crate::sources::{Gathered, gather};
 use crate::wording::did_you_mean;
 
+/// The most decisions without a match that are told one by one.
+const FEW_UNMATCHED: usize = 20;
+
 /// A model of a jar, made from its samples.
 pub(crate) struct Opened<'j> {
     pub(crate) model: &'j JarModel,
@@ -87,8 +90,15 @@ impl Models<'_> {
             report::note(&format!("{}:", model.name));
             report::failure(failure);
         }
-        for problem in self.unmatched(jar) {
-            report::problem(&problem, &SourceNames::default());
+        let unmatched = self.unmatched(jar);
+        for problem in unmatched.iter().take(FEW_UNMATCHED) {
+            report::problem(problem, &SourceNames::default());
+        }
+        let more = unmatched.len().saturating_sub(FEW_UNMATCHED);
+        if more > 0 {
+            report::note(&format!(
+                "and {more} more decisions that match nothing; `jar-sprout check` lists them"
+            ));
         }
     }
 
