@@ -3,6 +3,7 @@
 #[path = "../../crates/prove/tests/common/mod.rs"]
 #[allow(clippy::unwrap_used, reason = "our own data is as it should be")]
 mod awkward;
+mod dist;
 mod documents;
 mod fingerprint;
 mod stages;
@@ -20,7 +21,8 @@ bless                   write expected outputs anew
 stages FILE [LANGUAGE]  print what each stage makes of samples or of a document
 sweep FOLDER            prove every group of samples in a folder
 fingerprint ...         note all that is grown, and tell what a change of the code changed in it
-tidy                    check the house's rules";
+tidy                    check the house's rules
+dist [PROGRAM]          pack a release for this machine: program, completions, manual, licences";
 
 fn main() -> Result<()> {
     let mut arguments = std::env::args().skip(1);
@@ -31,6 +33,7 @@ fn main() -> Result<()> {
         "sweep" => sweep::sweep(&arguments.collect::<Vec<_>>()),
         "fingerprint" => fingerprint::fingerprint(&arguments.collect::<Vec<_>>()),
         "tidy" => tidy::tidy(&root()),
+        "dist" => dist::dist(&root(), &arguments.collect::<Vec<_>>()),
         _ => bail!("{TASKS}"),
     }
 }

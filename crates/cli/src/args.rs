@@ -12,7 +12,8 @@ use crate::policies::PolicyArgs;
 #[command(name = "jar-sprout", version, max_term_width = 100)]
 #[command(after_help = "\
 A file alone is looked at: `jar-sprout response.json` means `jar-sprout look response.json`.
-Try `jar-sprout demo` first: it shows everything on data of its own.")]
+Try `jar-sprout demo` first: it shows everything on data of its own.
+Policies, dates, numbers and nulls, and a page for each language, are in docs/ beside the README.")]
 pub(crate) struct Args {
     #[command(subcommand)]
     pub(crate) command: Command,
@@ -64,7 +65,9 @@ pub(crate) enum Command {
     #[command(after_help = "Example:\n  jar-sprout prove hives.json --into go")]
     Prove(ProveArgs),
     /// List the languages and their settings
-    #[command(after_help = "Example:\n  jar-sprout languages kotlin")]
+    #[command(
+        after_help = "Example:\n  jar-sprout languages kotlin\n\nA page for each, with its code, is in docs/languages beside the README."
+    )]
     Languages(LanguagesArgs),
     /// Run the full example on the data of an invented honey co-operative
     #[command(after_help = "Example:\n  jar-sprout demo --dir honey")]

@@ -34,6 +34,7 @@ pub(crate) fn wanted_changes(
     over: Over,
 ) -> Result<Changes, Problem> {
     let mut files = Vec::new();
+    let mut wanted = BTreeSet::new();
     let mut adopted = 0;
     for language in languages {
         for Opened { model, modelled, .. } in &models.opened {
@@ -41,6 +42,7 @@ pub(crate) fn wanted_changes(
             let from = language.is_marked.then(|| Provenance::of_jar(&model.name, &way_to_jar(&dir)));
             let model = &modelled.settled.model;
             let mut grown = grown_files(language.language, &*dialect, model, &dir, from.as_ref());
+            wanted.extend(grown.iter().map(|file| file.path.clone()));
             if !language.is_marked && over == Over::Grown {
                 // Code without a mark is whose folder it is in, once it is there.
                 let before = grown.len();
@@ -50,7 +52,6 @@ pub(crate) fn wanted_changes(
             files.extend(grown);
         }
     }
-    let wanted: BTreeSet<PathBuf> = files.iter().map(|file| file.path.clone()).collect();
     let mut changes = Changes::to(files, over)?;
     changes.adopted = adopted;
     for language in languages {

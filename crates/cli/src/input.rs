@@ -63,8 +63,11 @@ fn ready(reader: impl Read + 'static, is_lenient: bool) -> io::Result<Box<dyn Re
     Ok(Box::new(Cursor::new(head).chain(reader)))
 }
 
+/// A reader of which the start was read already.
+type WithStart<R> = io::Chain<Cursor<Vec<u8>>, R>;
+
 /// The first bytes of a reader, if it has so many, and a reader of all of it.
-fn with_start<R: Read>(mut reader: R, most: usize) -> io::Result<(Vec<u8>, io::Chain<Cursor<Vec<u8>>, R>)> {
+fn with_start<R: Read>(mut reader: R, most: usize) -> io::Result<(Vec<u8>, WithStart<R>)> {
     let mut start = Vec::new();
     (&mut reader).take(most as u64).read_to_end(&mut start)?;
     Ok((start.clone(), Cursor::new(start).chain(reader)))

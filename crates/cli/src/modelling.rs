@@ -134,11 +134,12 @@ pub(crate) fn show_contradictions(
     if !has_word || gathered.samples == 0 || selection.sources.iter().any(|source| source == "-") {
         return Ok(());
     }
-    if gathered.bytes > MOST_BYTES {
+    if are_many(gathered) {
         report::note("the samples are many; `jar-sprout check` in a jar holds them against the model");
         return Ok(());
     }
-    let (misfits, novelties) = compared(modelled, &located_samples(selection)?);
+    let samples = located_samples(selection)?;
+    let (misfits, novelties) = compared(modelled, &samples);
     show_misfits(&misfits, home);
     if gathered.document.is_some() {
         show_novelties(&novelties);
@@ -146,21 +147,35 @@ pub(crate) fn show_contradictions(
     Ok(())
 }
 
+/// Whether samples are so many that nobody wants to wait for what they contradict.
+pub(crate) fn are_many(gathered: &Gathered) -> bool {
+    gathered.bytes > MOST_BYTES
+}
+
+/// Something in a sample. Where it stands takes a while to find, so that it is looked for only where it is shown.
+pub(crate) type Found<'s, T> = (&'s LocatedSample, T);
+
+/// The file and the line of something in a sample.
+pub(crate) fn place_of(sample: &LocatedSample, path: &[Part]) -> String {
+    format!("{}:{}", sample.file, sample.line_of(path))
+}
+
 /// Shows misfits, those of one place in the model together.
-pub(crate) fn show_misfits(misfits: &[(String, Misfit)], home: Home<'_>) {
-    let mut groups: IndexMap<(Option<&Subject>, &str), Vec<&(String, Misfit)>> = IndexMap::new();
+pub(crate) fn show_misfits(misfits: &[Found<'_, Misfit>], home: Home<'_>) {
+    let mut groups: IndexMap<_, Vec<&Found<'_, Misfit>>> = IndexMap::new();
     for one in misfits {
         let subject = one.1.remedy.as_ref().map(|(subject, _)| subject);
-        groups.entry((subject, &one.1.expected)).or_default().push(one);
+        groups.entry((subject, one.1.expected.as_str())).or_default().push(one);
     }
     for group in groups.values().take(FEW_MISFITS) {
-        let [(place, misfit), more @ ..] = &group[..] else { continue };
+        let [(sample, misfit), more @ ..] = &group[..] else { continue };
+        let place = place_of(sample, &misfit.path);
         let also = match more.len() {
             0 => String::new(),
             1 => ", and so in 1 more place".to_owned(),
             more => format!(", and so in {more} more places"),
         };
-        let problem = Problem::warning(format!("{misfit}{also}"), Spot::Path(place.clone()));
+        let problem = Problem::warning(format!("{misfit}{also}"), Spot::Path(place));
         let settle = misfit.remedy.clone().map(|(subject, verdict)| Settling::Field(subject, verdict));
         let line = settle.map(|settle| settling_line(&settle, home));
         let problem = line.into_iter().fold(problem, |problem, line| problem.with_help(format!("`{line}`")));
@@ -173,16 +188,18 @@ pub(crate) fn show_misfits(misfits: &[(String, Misfit)], home: Home<'_>) {
 }
 
 /// Names what samples have and a document does not.
-pub(crate) fn show_novelties(novelties: &[(String, Novelty)]) {
-    let mut groups: IndexMap<(&Subject, Option<&str>), (usize, &str)> = IndexMap::new();
-    for (place, Novelty { path: _, subject, value }) in novelties {
-        groups.entry((subject, value.as_deref())).or_insert((0, place)).0 += 1;
+pub(crate) fn show_novelties(novelties: &[Found<'_, Novelty>]) {
+    let mut groups: IndexMap<_, (usize, &Found<'_, Novelty>)> = IndexMap::new();
+    for one in novelties {
+        let Novelty { path: _, subject, value } = &one.1;
+        groups.entry((subject, value.as_deref())).or_insert((0, one)).0 += 1;
     }
     if groups.is_empty() {
         return;
     }
     report::note("the samples have what the document does not:");
-    for ((subject, value), (count, place)) in groups.iter().take(FEW_NOVELTIES) {
+    for ((subject, value), (count, (sample, first))) in groups.iter().take(FEW_NOVELTIES) {
+        let place = place_of(sample, &first.path);
         let value = value.map(|value| format!(" = {value:?}")).unwrap_or_default();
         let times = if *count == 1 { "once".to_owned() } else { format!("{count} times") };
         report::note(&format!("  {subject}{value}: {times}, first {place}"));
@@ -193,18 +210,17 @@ pub(crate) fn show_novelties(novelties: &[(String, Novelty)]) {
     }
 }
 
-/// Where samples are not what the model says, and what they have beyond it: file and line, and what is there.
-pub(crate) fn compared(
+/// Where samples are not what the model says, and what they have beyond it.
+pub(crate) fn compared<'s>(
     modelled: &Inferred,
-    samples: &[LocatedSample],
-) -> (Vec<(String, Misfit)>, Vec<(String, Novelty)>) {
+    samples: &'s [LocatedSample],
+) -> (Vec<Found<'s, Misfit>>, Vec<Found<'s, Novelty>>) {
     let (mut all_misfits, mut all_novelties) = (Vec::new(), Vec::new());
     for sample in samples {
         let Ok(value) = serde_json::from_str(sample.text()) else { continue };
         let (misfits, novelties) = compare(&modelled.settled.model, &value);
-        let place = |path: &[Part]| format!("{}:{}", sample.file, sample.line_of(path));
-        all_misfits.extend(misfits.into_iter().map(|misfit| (place(&misfit.path), misfit)));
-        all_novelties.extend(novelties.into_iter().map(|novelty| (place(&novelty.path), novelty)));
+        all_misfits.extend(misfits.into_iter().map(|misfit| (sample, misfit)));
+        all_novelties.extend(novelties.into_iter().map(|novelty| (sample, novelty)));
     }
     (all_misfits, all_novelties)
 }

@@ -1,5 +1,9 @@
 //! The reference of `jar.toml` and its JSON Schema, made of the tables that read it.
 
+#[cfg(test)]
+use jar_sprout_grow::{Arrangement, Choice, Language, Settings, Values};
+#[cfg(test)]
+use jar_sprout_model::Model;
 use serde_json::{Value, json};
 
 use crate::decisions::decision_keys;
@@ -43,6 +47,40 @@ pub(crate) fn reference() -> String {
     out
 }
 
+/// The page of a language: what it grows, its settings, and the code of a small model.
+#[cfg(test)]
+fn language_page(language: &dyn Language, model: &Model) -> String {
+    let (title, key) = (language.title(), language.key());
+    let mut out = format!("# {title}\n\n{title}: {}.\n\n", language.grows());
+    out.push_str(&format!(
+        "`jar-sprout languages {key}` lists these settings. `--with KEY=VALUE` sets one, as does a line under `[languages.{key}]` in `jar.toml`. The first value holds where none is given.\n\n| setting | decides | values |\n|---|---|---|\n"
+    ));
+    for setting in language.settings() {
+        let values = match setting.values() {
+            Values::Choice(choices) => choices
+                .iter()
+                .map(|Choice { value, doc }| format!("`{value}`: {doc}"))
+                .collect::<Vec<_>>()
+                .join("; "),
+            Values::Text { default, example, check: _ } => match default {
+                Some(default) => format!("`{default}`, or such as `{example}`"),
+                None => format!("none, unless given, such as `{example}`"),
+            },
+        };
+        let values = values.replace('|', "\\|");
+        out.push_str(&format!("| `{}` | {} | {values} |\n", setting.key(), setting.doc()));
+    }
+    let dialect = language.dialect(&Settings::default());
+    let files = jar_sprout_grow::grow(&*dialect, model, Arrangement::Together);
+    let code: String = files.into_iter().map(|file| file.text).collect();
+    let about = "What becomes of numbers, dates, nulls and unknown values is in [values.md](../values.md).";
+    out.push_str(&format!(
+        "\n{about}\n\n## A small model\n\nOf the demo's `readings.json`, readings by sensor:\n\n```{key}\n{}\n```\n",
+        code.trim_end()
+    ));
+    out
+}
+
 /// A JSON Schema of the file, for editors.
 pub(crate) fn schema() -> Value {
     let object = |keys: &[Key], is_closed: bool| {
@@ -58,7 +96,13 @@ pub(crate) fn schema() -> Value {
     };
     let decisions = json!({
         "type": "object",
-        "additionalProperties": {"anyOf": [{"type": "string"}, {"$ref": "#/$defs/decision"}]},
+        "additionalProperties": {
+            "anyOf": [
+                {"type": "string"},
+                {"type": "array", "items": {"type": "string"}},
+                {"$ref": "#/$defs/decision"},
+            ],
+        },
     });
     let mut model = object(MODEL, true);
     model["properties"]["policies"] = json!({"$ref": "#/$defs/policies"});
@@ -85,6 +129,10 @@ mod tests {
     use std::fs;
     use std::path::Path;
 
+    use jar_sprout_grow::LANGUAGES;
+    use jar_sprout_model::{SourceId, Words};
+    use jar_sprout_settle::{Policies, RootName, infer};
+
     use super::*;
     use crate::keys::Takes;
 
@@ -104,6 +152,18 @@ mod tests {
         let text = fs::read_to_string(path).unwrap();
         let (before, _) = text.split_once("\n## At the top\n").expect("the reference is the end of the page");
         check("jar.md", &format!("{before}{}", reference()));
+    }
+
+    #[test]
+    fn the_pages_of_the_languages_are_current() {
+        let sample = include_str!("../demo/readings.json");
+        let mut shape = jar_sprout_shape::Shape::default();
+        jar_sprout_shape::observe(sample.as_bytes(), SourceId(0), &mut shape).unwrap();
+        let name = RootName { words: Words::split("readings"), is_given: false };
+        let model = infer(&shape, &name, &Policies::default()).settled.model;
+        for language in LANGUAGES {
+            check(&format!("languages/{}.md", language.key()), &language_page(*language, &model));
+        }
     }
 
     #[test]

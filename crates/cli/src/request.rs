@@ -42,7 +42,7 @@ impl From<&SourceArgs> for Selection {
 pub(crate) fn refuse_beside_jar(source: &SourceArgs, model: &ModelArgs) -> Result<(), Problem> {
     let SourceArgs { sources: _, at, refs_from, lenient } = source;
     let ModelArgs { name, policies, decisions, renames, questions: _ } = model;
-    let refuse = |option: String, help: String| Err(said_by_jar(option, help));
+    let refuse = |option: String, help: String| Err(said_by_jar(option, &help));
     if let Some(at) = at {
         return refuse(format!("--at {at}"), format!("`at = \"{at}\"` under its model"));
     }
@@ -75,7 +75,7 @@ pub(crate) fn refuse_beside_jar(source: &SourceArgs, model: &ModelArgs) -> Resul
 }
 
 /// The problem of an option that is for sources, where there are none.
-pub(crate) fn said_by_jar(option: String, help: String) -> Problem {
+pub(crate) fn said_by_jar(option: String, help: &str) -> Problem {
     let message = "without a source this command is about the jar, and jar.toml says this";
     Failure::argument(message, option).with_help(format!("{help}; or name a source"))
 }
@@ -83,7 +83,7 @@ pub(crate) fn said_by_jar(option: String, help: String) -> Problem {
 /// The problem of a setting that was typed, where the jar has the language.
 pub(crate) fn setting_of_jar(typed: &str) -> Problem {
     let (key, value) = typed.split_once('=').unwrap_or((typed, ""));
-    said_by_jar(format!("--with {typed}"), format!("`{key} = \"{value}\"` under its language"))
+    said_by_jar(format!("--with {typed}"), &format!("`{key} = \"{value}\"` under its language"))
 }
 
 impl Request {

@@ -1,9 +1,9 @@
-//! What a transcript cannot show: pipes, colours, folders that refuse, time stamps, the README.
+//! What a transcript cannot show: pipes, colours, folders that refuse, time stamps, the pages.
 
 #![allow(clippy::unwrap_used, reason = "a test or a bench that cannot go on should stop")]
 
 use std::fs;
-use std::path::Path;
+use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};
 
 use assert_cmd::cargo::CommandCargoExt;
@@ -189,14 +189,21 @@ enum Part {
     Command { command: String, output: String },
 }
 
-fn readme() -> std::path::PathBuf {
-    Path::new(env!("CARGO_MANIFEST_DIR")).join("../../README.md")
+/// The README, and the pages that people write beside it.
+fn pages() -> Vec<PathBuf> {
+    let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("../..");
+    let docs = fs::read_dir(root.join("docs")).unwrap().map(|entry| entry.unwrap().path());
+    let mut pages: Vec<PathBuf> =
+        docs.filter(|path| path.extension().is_some_and(|end| end == "md")).collect();
+    pages.sort();
+    pages.insert(0, root.join("README.md"));
+    pages
 }
 
-fn parts_of_readme() -> Vec<Part> {
+fn parts_of(page: &Path) -> Vec<Part> {
     let mut parts = Vec::new();
     let mut in_block = false;
-    for line in fs::read_to_string(readme()).unwrap().lines() {
+    for line in fs::read_to_string(page).unwrap().lines() {
         if line.starts_with("```") {
             in_block = line == "```console";
             parts.push(Part::Line(line.to_owned()));
@@ -234,27 +241,66 @@ fn run_shown(command: &str, shown: &str, folder: &Path) -> String {
 }
 
 #[test]
-fn every_command_of_the_readme_does_what_it_shows() {
-    let folder = tempfile::tempdir().unwrap();
-    let mut fresh = String::new();
+fn every_command_of_the_pages_does_what_it_shows() {
     let mut commands = 0;
-    for part in parts_of_readme() {
-        match part {
-            Part::Line(line) => fresh += &format!("{line}\n"),
-            Part::Command { command, output } => {
-                commands += 1;
-                let came = run_shown(&command, &output, folder.path());
-                fresh += &format!("$ {command}\n{came}");
-                if came != output && std::env::var_os("BLESS").is_none() {
-                    panic!("{command} shows\n{output}\ncame\n{came}");
+    for page in pages() {
+        let folder = tempfile::tempdir().unwrap();
+        // The README makes the demo itself.
+        if !page.ends_with("README.md") {
+            assert!(jar_sprout().arg("demo").current_dir(&folder).output().unwrap().status.success());
+        }
+        let mut fresh = String::new();
+        for part in parts_of(&page) {
+            match part {
+                Part::Line(line) => fresh += &format!("{line}\n"),
+                Part::Command { command, output } => {
+                    commands += 1;
+                    let came = run_shown(&command, &output, folder.path());
+                    fresh += &format!("$ {command}\n{came}");
+                    if came != output && std::env::var_os("BLESS").is_none() {
+                        panic!("{}: {command} shows\n{output}\ncame\n{came}", page.display());
+                    }
                 }
             }
         }
+        if std::env::var_os("BLESS").is_some() {
+            fs::write(page, fresh).unwrap();
+        }
     }
-    assert!(commands >= 6, "the commands were found");
-    if std::env::var_os("BLESS").is_some() {
-        fs::write(readme(), fresh).unwrap();
+    assert!(commands >= 12, "the commands were found");
+}
+
+/// The lines of a page's scripts that call us, with what comes before a pipe cut off.
+fn scripts_of(page: &Path) -> Vec<String> {
+    let text = fs::read_to_string(page).unwrap();
+    let blocks = text.split("```sh\n").skip(1).filter_map(|rest| rest.split("```").next());
+    let call = |line: &str| {
+        let call = line.rsplit(" | ").next().unwrap().trim();
+        let call = call.split(" || ").next().unwrap().strip_prefix("jar-sprout ");
+        call.map(str::to_owned)
+    };
+    blocks.flat_map(str::lines).filter_map(call).collect()
+}
+
+#[test]
+fn every_script_of_the_pages_works() {
+    let folder = tempfile::tempdir().unwrap();
+    assert!(
+        jar_sprout().args(["demo", "--dir", "."]).current_dir(&folder).output().unwrap().status.success()
+    );
+    let mut scripts = 0;
+    for page in pages() {
+        for script in scripts_of(&page) {
+            let mut command = assert_cmd::Command::cargo_bin("jar-sprout").unwrap();
+            command.args(script.split_whitespace()).current_dir(&folder);
+            command.write_stdin(fs::read(demo_data().join("hive-17.json")).unwrap());
+            let output = command.output().unwrap();
+            let said = String::from_utf8_lossy(&output.stderr);
+            assert_eq!(output.status.code(), Some(0), "{}: {script}: {said}", page.display());
+            scripts += 1;
+        }
     }
+    assert!(scripts >= 6, "the scripts were found");
 }
 
 /// What a command's help shows under `Example:`.

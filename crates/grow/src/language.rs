@@ -52,6 +52,11 @@ impl dyn Language + '_ {
         keys.into_iter().find(|key| ["package", "namespace"].contains(key))
     }
 
+    /// Whether its fields are called as their keys are, whatever other name they get.
+    pub fn keeps_keys(&self) -> bool {
+        self.about().naming.member_case.is_none()
+    }
+
     /// The folders in which its people keep code with these settings: those of the package that was chosen, the
     /// outermost first.
     pub fn folders(&self, settings: &Settings) -> Vec<String> {

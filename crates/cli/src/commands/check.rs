@@ -11,7 +11,7 @@ use crate::failure::Outcome;
 use crate::files::{Changes, Over};
 use crate::grown::wanted_changes;
 use crate::jar::{Jar, Models, Opened, enter_jar, open_models};
-use crate::modelling::{compared, show_novelties};
+use crate::modelling::{compared, place_of, show_novelties};
 use crate::report;
 use crate::screen::visible;
 use crate::source_names::SourceNames;
@@ -58,7 +58,12 @@ pub(crate) fn check(args: &CheckArgs) -> Outcome<Exit> {
 fn fit(opened: &Opened<'_>, findings: &mut Vec<Finding>) -> Outcome<usize> {
     let samples = located_samples(&opened.model.request.selection)?;
     let (misfits, novelties) = compared(&opened.modelled, &samples);
-    findings.extend(misfits.into_iter().map(|(place, misfit)| Finding { place, text: misfit.to_string() }));
+    findings.extend(
+        misfits.into_iter().map(|(sample, misfit)| Finding {
+            place: place_of(sample, &misfit.path),
+            text: misfit.to_string(),
+        }),
+    );
     if opened.gathered.document.is_some() {
         show_novelties(&novelties);
     }

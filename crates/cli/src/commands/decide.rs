@@ -13,7 +13,7 @@ use crate::jar::{
     Jar, Models, decided_in, enter_jar_alone, no_such_model, open_models, parse_jar, read_text,
     write_decision, write_jar,
 };
-use crate::modelling::{compared, show_misfits};
+use crate::modelling::{are_many, compared, show_misfits};
 use crate::report;
 use crate::sources::located_samples;
 use crate::wording::{did_you_mean, quoted_with};
@@ -32,11 +32,15 @@ pub(crate) fn decide(args: &DecideArgs) -> Outcome<Exit> {
     if what.undo {
         return take_back(&old, subjects, &keys, only.as_deref());
     }
-    let before = open_models(&jar, only.as_slice())?;
+    // Samples are read for what the decision needs, and no more: they may be many.
+    let several = if jar.models.len() > 1 && only.is_none() { Some(open_models(&jar, &[])?) } else { None };
     let mut text = old.clone();
     let mut homes = Vec::new();
     for subject in subjects {
-        let home = home(&jar, &before, subject, only.as_deref())?;
+        let home = match &several {
+            Some(models) => home(&jar, models, subject)?,
+            None => only.as_deref(),
+        };
         text = write_decision(&text, home, subject, &keys);
         homes.push((subject, home));
     }
@@ -56,8 +60,19 @@ pub(crate) fn decide(args: &DecideArgs) -> Outcome<Exit> {
         let place = home.map_or_else(String::new, |model| format!(" for {model}"));
         report::note(&format!("decided{place}: {subject}; `jar-sprout grow` makes it so"));
     }
-    tell_contradictions(&decided, &before, &after)?;
+    tell_kept_keys(&decided, subjects, &keys);
+    tell_contradictions(&jar, &decided, &after)?;
     Ok(Exit::Well)
+}
+
+/// Says where another name of a field changes nothing.
+fn tell_kept_keys(jar: &Jar, subjects: &[String], keys: &Keys) {
+    let is_renamed = keys.iter().any(|(key, _)| *key == "rename")
+        && subjects.iter().any(|subject| Subject::parse(subject).key.is_some());
+    let languages = jar.languages.iter().filter(|one| is_renamed && one.language.keeps_keys());
+    for language in languages {
+        report::note(&format!("  {} keeps the keys of the wire as names", language.language.title()));
+    }
 }
 
 /// Takes back all that was decided of these subjects, each where it stands.
@@ -119,18 +134,18 @@ fn take_back(old: &str, subjects: &[String], keys: &Keys, only: Option<&str>) ->
 }
 
 /// Says what samples contradict now, and did not before.
-fn tell_contradictions(jar: &Jar, before: &Models<'_>, after: &Models<'_>) -> Outcome<()> {
-    for opened in &after.opened {
+fn tell_contradictions(old: &Jar, new: &Jar, after: &Models<'_>) -> Outcome<()> {
+    for opened in after.opened.iter().filter(|opened| !are_many(&opened.gathered)) {
         let samples = located_samples(&opened.model.request.selection)?;
-        let known: Vec<(String, Misfit)> = before
-            .opened
-            .iter()
-            .filter(|one| one.model.name == opened.model.name)
-            .flat_map(|one| compared(&one.modelled, &samples).0)
-            .collect();
         let (mut misfits, _) = compared(&opened.modelled, &samples);
-        misfits.retain(|misfit| !known.contains(misfit));
-        show_misfits(&misfits, jar.home(opened.model));
+        if misfits.is_empty() {
+            continue;
+        }
+        let before = open_models(old, std::slice::from_ref(&opened.model.name))?;
+        let known = before.opened.iter().flat_map(|one| compared(&one.modelled, &samples).0);
+        let known: Vec<Misfit> = known.map(|(_, misfit)| misfit).collect();
+        misfits.retain(|(_, misfit)| !known.contains(misfit));
+        show_misfits(&misfits, new.home(opened.model));
     }
     Ok(())
 }
@@ -145,17 +160,9 @@ fn as_typed(failure: Failure, typed: &str) -> Failure {
     }
 }
 
-/// The model whose decision it is; none where it is for all, or there is just one.
-fn home<'j>(
-    jar: &'j Jar,
-    models: &Models<'j>,
-    subject: &str,
-    only: Option<&'j str>,
-) -> Result<Option<&'j str>, Problem> {
-    if only.is_some() {
-        return Ok(only);
-    }
-    if jar.models.len() < 2 || subject.contains('*') {
+/// The one of several models whose decision it is; none where it is for all.
+fn home<'j>(jar: &'j Jar, models: &Models<'j>, subject: &str) -> Result<Option<&'j str>, Problem> {
+    if subject.contains('*') {
         return Ok(None);
     }
     // The one model that has such a type.

@@ -140,17 +140,12 @@ fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
     } else {
         enter_jar_alone("jar-sprout grow")?
     };
-    let jar = match new_language(args, &jar)? {
-        None => jar,
+    let (jar, added) = match new_language(args, &jar)? {
+        None => (jar, None),
         Some(language) if args.dir.is_none() => return print_all(args, &jar, language),
         Some(language) => {
             let text = add_languages(&read_text(Path::new(""))?, &[added(language, args)]);
-            let jar = parse_jar(&text)?;
-            if !args.dry_run {
-                write_jar(&text)?;
-                report::note(&format!("added to {FILE}: language `{}`", language.key()));
-            }
-            jar
+            (parse_jar(&text)?, Some((language, text)))
         }
     };
     let models = open_models(&jar, &args.only.only)?;
@@ -165,6 +160,11 @@ fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
     tell_removed(&changes, args.dry_run);
     if !args.dry_run {
         changes.make()?;
+        // The jar says it once it is so.
+        if let Some((language, text)) = added {
+            write_jar(&text)?;
+            report::note(&format!("added to {FILE}: language `{}`", language.key()));
+        }
         report::note(&summary(&changes));
     }
     for one in &models.opened {
@@ -196,7 +196,7 @@ fn new_language(args: &GrowArgs, jar: &Jar) -> Result<Option<&'static dyn Langua
     }
     if let Some(dir) = dir {
         let dir = dir.display();
-        return Err(said_by_jar(format!("--dir {dir}"), format!("`dir = \"{dir}\"` under its language")));
+        return Err(said_by_jar(format!("--dir {dir}"), &format!("`dir = \"{dir}\"` under its language")));
     }
     if let Some(package) = package {
         return Err(setting_of_jar(&format!("package={package}")));

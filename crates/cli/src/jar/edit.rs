@@ -60,13 +60,7 @@ pub(crate) fn add_languages(text: &str, languages: &[NewLanguage]) -> String {
 /// On a text that is no TOML, or has no such model: it was read before.
 pub(crate) fn set_policies(text: &str, model: Option<&str>, policies: &[(&'static str, Value)]) -> String {
     let mut document: DocumentMut = text.parse().expect("the jar was read");
-    let holder: &mut dyn TableLike = match model {
-        Some(model) => {
-            let models = tables(&mut document, "models");
-            models.get_mut(model).and_then(Item::as_table_like_mut).expect("the model was read")
-        }
-        None => document.as_table_mut(),
-    };
+    let holder = home(&mut document, model);
     let table = holder.entry("policies").or_insert_with(|| Item::Table(Table::new()));
     let table = table.as_table_like_mut().expect("the policies were read");
     for (key, set) in policies {
@@ -81,8 +75,7 @@ pub(crate) fn set_policies(text: &str, model: Option<&str>, policies: &[(&'stati
 /// On a text that is no TOML, or has no such model: it was read before.
 pub(crate) fn add_sources(text: &str, model: &str, sources: &[String]) -> String {
     let mut document: DocumentMut = text.parse().expect("the jar was read");
-    let models = tables(&mut document, "models");
-    let table = models.get_mut(model).and_then(Item::as_table_like_mut).expect("the model was read");
+    let table = home(&mut document, Some(model));
     let known = table.get_mut("sources").and_then(Item::as_array_mut).expect("the model's sources were read");
     for source in sources {
         if known.iter().all(|known| known.as_str() != Some(source)) {
@@ -120,8 +113,7 @@ pub(crate) fn add_model(text: &str, model: &NewModel<'_>) -> String {
 /// On a text that is no TOML, or has no such model: it was read before.
 pub(crate) fn say_folder(text: &str, model: &str, folder: &str) -> String {
     let mut document: DocumentMut = text.parse().expect("the jar was read");
-    let models = tables(&mut document, "models");
-    let table = models.get_mut(model).and_then(Item::as_table_like_mut).expect("the model was read");
+    let table = home(&mut document, Some(model));
     table.insert("folder", value(folder));
     document.to_string()
 }
@@ -137,13 +129,7 @@ pub(crate) fn write_decision(
     keys: &[(&'static str, Option<Value>)],
 ) -> String {
     let mut document: DocumentMut = text.parse().expect("the jar was read");
-    let holder: &mut dyn TableLike = match model {
-        Some(model) => {
-            let models = tables(&mut document, "models");
-            models.get_mut(model).and_then(Item::as_table_like_mut).expect("the model was read")
-        }
-        None => document.as_table_mut(),
-    };
+    let holder = home(&mut document, model);
     let decisions = holder.entry("decisions").or_insert_with(|| Item::Table(Table::new()));
     let decisions = decisions.as_table_like_mut().expect("the decisions were read");
     let decision = decisions.entry(subject).or_insert_with(|| value(InlineTable::new()));
@@ -193,6 +179,17 @@ pub(crate) fn write_jar(text: &str) -> Outcome<()> {
     stage.add(&path, text).and_then(|()| stage.put(&[], &Progress::of_things("writing", 1))).map_err(
         |(_, error)| Failure::path(format!("cannot write here: {}", reason(&error)), Path::new(FILE)).into(),
     )
+}
+
+/// Where something is said of a model, or of all.
+fn home<'d>(document: &'d mut DocumentMut, model: Option<&str>) -> &'d mut dyn TableLike {
+    match model {
+        Some(model) => {
+            let models = tables(document, "models");
+            models.get_mut(model).and_then(Item::as_table_like_mut).expect("the model was read")
+        }
+        None => document.as_table_mut(),
+    }
 }
 
 /// A table that holds tables of its own, and has no line for itself.
