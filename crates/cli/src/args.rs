@@ -319,6 +319,10 @@ pub(crate) struct DecideArgs {
 
 #[derive(Debug, clap::Args)]
 pub(crate) struct CheckArgs {
+    /// Samples to hold against a model of the jar, instead of its own: does today's response fit?
+    #[arg(value_name = "SAMPLE")]
+    pub(crate) samples: Vec<String>,
+
     /// Only these models
     #[arg(long, value_name = "MODEL")]
     pub(crate) only: Vec<String>,

@@ -197,7 +197,7 @@ pub(crate) fn show_novelties(novelties: &[Found<'_, Novelty>]) {
     if groups.is_empty() {
         return;
     }
-    report::note("the samples have what the document does not:");
+    report::note("the samples have what the model does not:");
     for ((subject, value), (count, (sample, first))) in groups.iter().take(FEW_NOVELTIES) {
         let place = place_of(sample, &first.path);
         let value = value.map(|value| format!(" = {value:?}")).unwrap_or_default();

@@ -37,7 +37,7 @@ pub(crate) struct Stage {
 }
 
 impl Stage {
-    /// Writes a text, ready to take its place, in a folder that is there. An older file's rights are kept.
+    /// Writes a text, ready to take its place, in a folder that is there.
     pub(crate) fn add(&mut self, target: &Path, text: &str) -> Result<(), Failed> {
         let folder = match target.parent() {
             Some(folder) if folder != Path::new("") => folder,
@@ -52,24 +52,24 @@ impl Stage {
         // An interruption comes between two files, so that it knows of all that is there.
         let _undisturbed = Undisturbed::now();
         let path = self.folders[folder].path().join(self.ready.len().to_string());
-        let write = || -> io::Result<()> {
-            fs::write(&path, text)?;
-            match fs::metadata(target) {
-                Ok(old) => fs::set_permissions(&path, old.permissions()),
-                Err(_) => Ok(()),
-            }
-        };
-        write().map_err(failed)?;
+        fs::write(&path, text).map_err(failed)?;
         self.ready.push((path, target.to_owned()));
         Ok(())
     }
 
-    /// Puts all files in their places, and removes others. From the first file on, nothing interrupts it.
+    /// Puts all files in their places, with the rights of those that stood there, and removes others. From the first
+    /// file on, nothing interrupts it.
     pub(crate) fn put(self, removed: &[&Path], progress: &Progress) -> Result<(), Failed> {
         self.flush()?;
         let undisturbed = Undisturbed::now();
         for (ready, target) in &self.ready {
-            fs::rename(ready, target).map_err(|error| (target.clone(), error))?;
+            let replace = || -> io::Result<()> {
+                if let Ok(old) = fs::metadata(target) {
+                    fs::set_permissions(ready, old.permissions())?;
+                }
+                fs::rename(ready, target)
+            };
+            replace().map_err(|error| (target.clone(), error))?;
             progress.step();
         }
         for path in removed {

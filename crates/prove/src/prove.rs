@@ -1,9 +1,10 @@
 //! The proof of a language: its code compiled, every sample passed through it, and what its judges say.
 
-use std::fs;
+use std::fs::{self, File};
 use std::io;
 use std::path::Path;
 use std::process::Command;
+use std::time::SystemTime;
 
 use jar_sprout_grow::{Absence, Dialect, Nulls, TimeKeeping};
 
@@ -12,7 +13,7 @@ use crate::proof::{Proof, Staged};
 use crate::report::{Miss, Order, Report, ToolOutput};
 use crate::round_trip::Lenience;
 use crate::run::run;
-use crate::toolchain::{Missing, Ready, Task};
+use crate::toolchain::{Missing, Ready, Shared, Task};
 use crate::toolchains::find;
 use crate::tools::Tools;
 
@@ -136,6 +137,7 @@ fn compile(
     proofs: &[Proof],
     staged: &[&Staged],
 ) -> io::Result<Option<(ToolOutput, Vec<usize>)>> {
+    let _locked = ready.shared.as_ref().map(alone).transpose()?;
     for command in &mut ready.compile {
         let ended = run(command, "")?;
         let said = ended.said();
@@ -147,10 +149,22 @@ fn compile(
             return Ok(Some((said, places)));
         }
     }
+    if let Some(Shared { lock: _, source: _, built, own }) = &ready.shared {
+        fs::copy(built, own)?;
+    }
     Ok(None)
 }
 
+/// Waits until nobody else builds or judges there, and makes what is built now the newest.
+fn alone(shared: &Shared) -> io::Result<File> {
+    let file = File::create(&shared.lock)?;
+    file.lock()?;
+    File::options().append(true).open(&shared.source)?.set_modified(SystemTime::now())?;
+    Ok(file)
+}
+
 fn hear(ready: &mut Ready, proofs: &[Proof]) -> io::Result<Vec<ToolOutput>> {
+    let _locked = ready.shared.as_ref().map(alone).transpose()?;
     let mut all = Vec::new();
     for (name, command) in &mut ready.judges {
         let ended = run(command, "")?;
@@ -173,7 +187,7 @@ fn names(proofs: &[Proof], places: &[usize]) -> Vec<String> {
 
 /// How the tools are called, and what is made of what they say.
 fn called(ready: &Ready, with_judges: bool, lenience: Lenience, folder: &Path) -> String {
-    let Ready { title, code, files, compile, run, nulls: _, judges } = ready;
+    let Ready { title, code, files, compile, shared: _, run, nulls: _, judges } = ready;
     let judges = if with_judges { &judges[..] } else { &[] };
     let all = format!("{title} {code} {files:?} {compile:?} {run:?} {judges:?} {lenience:?}");
     all.replace(&folder.display().to_string(), "")

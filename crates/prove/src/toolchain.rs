@@ -1,6 +1,6 @@
 //! What a toolchain is: found on this machine, set up in a scratch folder, its commands ready to run.
 
-use std::path::Path;
+use std::path::{Path, PathBuf};
 use std::process::Command;
 
 use jar_sprout_grow::{Abilities, Language, Nulls};
@@ -36,12 +36,25 @@ pub(crate) struct Ready {
     pub(crate) files: Vec<(&'static str, String)>,
     /// Compiles everything; each must succeed and say nothing.
     pub(crate) compile: Vec<Command>,
+    /// What is built in a place that others build in as well.
+    pub(crate) shared: Option<Shared>,
     /// Passes the samples through the code, their list on standard input; none where compiling proves it all.
     pub(crate) run: Option<Command>,
     /// Which nulls come back.
     pub(crate) nulls: Nulls,
     /// Linters and formatters; each must succeed and say nothing.
     pub(crate) judges: Vec<(&'static str, Command)>,
+}
+
+/// A program that is built in a place that others build in as well: at the same time it would be theirs that is run.
+pub(crate) struct Shared {
+    /// The file that is locked from before it is built until it was taken away.
+    pub(crate) lock: PathBuf,
+    /// The source that is made the newest of all before it is built: what others built since then is not taken for it.
+    pub(crate) source: PathBuf,
+    pub(crate) built: PathBuf,
+    /// Where it is taken.
+    pub(crate) own: PathBuf,
 }
 
 /// Finds a toolchain.

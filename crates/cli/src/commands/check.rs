@@ -1,22 +1,25 @@
 //! `jar-sprout check`: do the samples fit the models, are the grown files current.
 
 use std::io::Write as _;
+use std::path::{Path, PathBuf};
 
+use jar_sprout_model::Problem;
 use owo_colors::OwoColorize;
 use serde_json::{Value, json};
 
 use crate::args::{CheckArgs, Format};
 use crate::exit::Exit;
-use crate::failure::Outcome;
+use crate::failure::{Failure, Outcome};
 use crate::files::{Changes, Over};
 use crate::grown::wanted_changes;
 use crate::jar::{Jar, Models, Opened, enter_jar, open_models};
 use crate::modelling::{compared, place_of, show_novelties};
 use crate::report;
+use crate::request::Selection;
 use crate::screen::visible;
 use crate::source_names::SourceNames;
 use crate::sources::located_samples;
-use crate::wording::counted;
+use crate::wording::{counted, quoted_with};
 
 /// Something that is not as it should be.
 struct Finding {
@@ -26,6 +29,7 @@ struct Finding {
 }
 
 pub(crate) fn check(args: &CheckArgs) -> Outcome<Exit> {
+    let whole: Vec<PathBuf> = args.samples.iter().map(|typed| from_anywhere(typed)).collect();
     let jar = enter_jar("jar-sprout check")?;
     let models = open_models(&jar, &args.only)?;
     let mut findings = Vec::new();
@@ -39,10 +43,17 @@ pub(crate) fn check(args: &CheckArgs) -> Outcome<Exit> {
         let help = problem.help.map(|help| format!("; {help}")).unwrap_or_default();
         findings.push(Finding { place, text: problem.message + &help });
     }
-    for opened in &models.opened {
-        samples += fit(opened, &mut findings)?;
+    if args.samples.is_empty() {
+        for opened in &models.opened {
+            samples += fit(opened, &opened.model.request.selection, &mut findings)?;
+        }
+    } else if let Some(opened) = the_one(&jar, &models)? {
+        let sources = whole.iter().map(|path| from_jar(path)).collect();
+        let selection = Selection { sources, ..opened.model.request.selection.clone() };
+        samples = fit(opened, &selection, &mut findings)?;
     }
-    let files = current(&jar, &models, &mut findings)?;
+    // Other samples say nothing of the files.
+    let files = if args.samples.is_empty() { Some(current(&jar, &models, &mut findings)?) } else { None };
     match args.format {
         Format::Text => write!(anstream::stdout(), "{}", text(&findings, samples, files))?,
         Format::Json => {
@@ -54,9 +65,34 @@ pub(crate) fn check(args: &CheckArgs) -> Outcome<Exit> {
     Ok(if findings.is_empty() { Exit::Well } else { Exit::Findings })
 }
 
+/// The model that samples are held against: the one that was named, or the only one.
+fn the_one<'m, 'j>(jar: &Jar, models: &'m Models<'j>) -> Result<Option<&'m Opened<'j>>, Problem> {
+    match &models.opened[..] {
+        [] => Ok(None),
+        [one] => Ok(Some(one)),
+        _ => {
+            let names: Vec<&str> = jar.models.iter().map(|model| model.name.as_str()).collect();
+            let problem = Failure::argument("samples of which model?", "jar-sprout check");
+            Err(problem.with_help(format!("`--only` one of {}", quoted_with("and", &names))))
+        }
+    }
+}
+
+/// What was typed here, as it is called from any folder; standard input is that everywhere.
+fn from_anywhere(typed: &str) -> PathBuf {
+    let path = if typed == "-" { None } else { std::path::absolute(typed).ok() };
+    path.unwrap_or_else(|| PathBuf::from(typed))
+}
+
+/// The same from the jar's folder, which we have entered.
+fn from_jar(path: &Path) -> String {
+    let here = std::env::current_dir().unwrap_or_default();
+    path.strip_prefix(here).unwrap_or(path).to_string_lossy().into_owned()
+}
+
 /// Whether every sample decodes. Answers how many there are.
-fn fit(opened: &Opened<'_>, findings: &mut Vec<Finding>) -> Outcome<usize> {
-    let samples = located_samples(&opened.model.request.selection)?;
+fn fit(opened: &Opened<'_>, selection: &Selection, findings: &mut Vec<Finding>) -> Outcome<usize> {
+    let samples = located_samples(selection)?;
     let (misfits, novelties) = compared(&opened.modelled, &samples);
     findings.extend(
         misfits.into_iter().map(|(sample, misfit)| Finding {
@@ -64,7 +100,9 @@ fn fit(opened: &Opened<'_>, findings: &mut Vec<Finding>) -> Outcome<usize> {
             text: misfit.to_string(),
         }),
     );
-    if opened.gathered.document.is_some() {
+    // A model that was made of the very samples has all that they have.
+    let is_own = selection.sources == opened.model.request.selection.sources;
+    if opened.gathered.document.is_some() || !is_own {
         show_novelties(&novelties);
     }
     Ok(samples.len())
@@ -92,10 +130,10 @@ fn current(jar: &Jar, models: &Models<'_>, findings: &mut Vec<Finding>) -> Outco
     Ok(unchanged)
 }
 
-fn text(findings: &[Finding], samples: usize, files: usize) -> String {
+fn text(findings: &[Finding], samples: usize, files: Option<usize>) -> String {
     if findings.is_empty() {
-        let (samples, files) = (counted(samples, "sample"), counted(files, "file"));
-        return format!("all well: {samples} fit, {files} current\n");
+        let files = files.map(|files| format!(", {} current", counted(files, "file"))).unwrap_or_default();
+        return format!("all well: {} fit{files}\n", counted(samples, "sample"));
     }
     let line =
         |finding: &Finding| format!("{}: {}\n", visible(&finding.place).bold(), visible(&finding.text));

@@ -42,6 +42,7 @@ fn sdk(wanted: &Task<'_>, dotnet: &Path) -> Ready {
         files: vec![("trials.csproj", PROJECT.to_owned())],
         compile: vec![dotnet(&["build", "--nologo", "-v", "quiet", "-clp:ErrorsOnly", "-o", "out"])],
         run: Some(dotnet(&["out/trials.dll"])),
+        shared: None,
         nulls: wanted.abilities.nulls,
         judges: Vec::new(),
     }
@@ -68,6 +69,7 @@ fn compiler(wanted: &Task<'_>, home: &Path) -> Ready {
         files: vec![("Newer.cs", NEWER.to_owned())],
         compile: vec![compile],
         run: (!is_newtonsoft).then_some(run),
+        shared: None,
         nulls: Nulls::Everywhere,
         judges: formatter(wanted).into_iter().collect(),
     }
@@ -100,6 +102,7 @@ fn mono(wanted: &Task<'_>) -> Result<Ready, Missing> {
         files: Vec::new(),
         compile: vec![compile],
         run: Some(run),
+        shared: None,
         nulls: wanted.abilities.nulls,
         judges: Vec::new(),
     })

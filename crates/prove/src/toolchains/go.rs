@@ -32,6 +32,7 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
         files: Vec::new(),
         compile: vec![vet, build],
         run,
+        shared: None,
         nulls: wanted.abilities.nulls,
         judges,
     })

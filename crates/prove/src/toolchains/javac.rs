@@ -48,6 +48,7 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
         files: Vec::new(),
         compile: vec![compile],
         run: Some(run),
+        shared: None,
         nulls: wanted.abilities.nulls,
         judges,
     })

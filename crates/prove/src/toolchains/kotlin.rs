@@ -55,6 +55,7 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
         compile: vec![compile],
         // Plain classes are read by nothing.
         run: (wanted.abilities.judge == Judge::Driver).then_some(run),
+        shared: None,
         nulls: wanted.abilities.nulls,
         judges,
     })

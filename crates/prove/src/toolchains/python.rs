@@ -58,6 +58,7 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
         compile: vec![mypy],
         // Types alone are proven by the type checker.
         run: (wanted.abilities.judge == Judge::Driver).then_some(run),
+        shared: None,
         nulls: wanted.abilities.nulls,
         judges: vec![("ruff check", check), ("ruff format", format)],
     })

@@ -1,7 +1,7 @@
 //! Rust: `cargo build` with warnings as errors; clippy and rustfmt as judges.
 
 use crate::run::version;
-use crate::toolchain::{Missing, Ready, Task};
+use crate::toolchain::{Missing, Ready, Shared, Task};
 
 pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let missing = || Missing::new("Rust 1.85 or later", "see https://rustup.rs");
@@ -39,12 +39,20 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     format.args(["--check", "--edition", "2024", "--config", "skip_macro_invocations=[]", "src/main.rs"]);
     let version = version(cargo(&["--version"]).arg("--quiet")).unwrap_or_default();
     let version = version.split(' ').nth(1).unwrap_or_default();
+    let program = format!("trials{}", std::env::consts::EXE_SUFFIX);
+    let own = wanted.folder.join(&program);
     Ok(Ready {
         title: format!("cargo {version}"),
         code: "src",
         files: vec![("Cargo.toml", read("Cargo.toml")), ("Cargo.lock", read("Cargo.lock"))],
         compile: vec![cargo(&[&["build"][..], &quiet].concat())],
-        run: Some(wanted.command(target.join("debug/trials"))),
+        run: Some(wanted.command(&own)),
+        shared: Some(Shared {
+            lock: target.join("trials.lock"),
+            source: wanted.folder.join("src/main.rs"),
+            built: target.join(format!("debug/{program}")),
+            own,
+        }),
         nulls: wanted.abilities.nulls,
         judges: vec![("clippy", cargo(&[&["clippy"][..], &quiet, &pedantic].concat())), ("rustfmt", format)],
     })

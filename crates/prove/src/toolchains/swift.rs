@@ -17,6 +17,7 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
         files: Vec::new(),
         compile: vec![compile],
         run: Some(wanted.command(wanted.folder.join(".build/debug/trials"))),
+        shared: None,
         nulls: wanted.abilities.nulls,
         judges: Vec::new(),
     })

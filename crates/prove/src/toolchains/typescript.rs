@@ -56,6 +56,7 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
         ],
         compile: vec![compile],
         run,
+        shared: None,
         nulls: wanted.abilities.nulls,
         judges: Vec::new(),
     })
