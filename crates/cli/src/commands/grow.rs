@@ -220,12 +220,11 @@ fn print_all(args: &GrowArgs, jar: &Jar, language: &'static dyn Language) -> Out
     let models = open_models(jar, &args.only.only)?;
     models.tell_troubles(jar);
     let settings = settings(language, args)?;
+    let (name, dir, is_marked) = (language.key().to_owned(), PathBuf::new(), is_marked(&settings));
+    let printed = JarLanguage { name, language, dir, settings, is_marked };
     for one in &models.opened {
-        let dialect = match jar.models.len() {
-            1 => language.dialect(&settings),
-            _ => language.dialect(&language.apart(&settings, &one.model.name)),
-        };
-        print_code(language, &settings, &*dialect, &one.modelled.settled.model)?;
+        let Place { dir: _, dialect } = jar.place(&printed, one.model);
+        print_code(language, &printed.settings, &*dialect, &one.modelled.settled.model)?;
     }
     Ok(if models.failures.is_empty() { Exit::Well } else { Exit::Unusable })
 }
