@@ -64,6 +64,9 @@ pub(crate) enum Command {
     /// this folder or one above it, else in `.jar-sprout/toolchains` in yours; and on PATH.
     #[command(after_help = "Example:\n  jar-sprout prove hives.json --into go")]
     Prove(ProveArgs),
+    /// Show how to use the code: what the build file needs, and a program that reads a response with it
+    #[command(after_help = "Example:\n  jar-sprout use hives.json --into swift")]
+    Use(UseArgs),
     /// List the languages and their settings
     #[command(
         after_help = "Example:\n  jar-sprout languages kotlin\n\nA page for each, with its code, is in docs/languages beside the README."
@@ -348,6 +351,34 @@ pub(crate) struct ProveArgs {
     /// Hear its linters and formatters as well, where they are at hand
     #[arg(long)]
     pub(crate) judges: bool,
+
+    /// How to show it
+    #[arg(long, value_name = "FORMAT", default_value = "text")]
+    pub(crate) format: Format,
+
+    #[command(flatten)]
+    pub(crate) source: SourceArgs,
+
+    #[command(flatten)]
+    pub(crate) model: ModelArgs,
+}
+
+#[derive(Debug, clap::Args)]
+pub(crate) struct UseArgs {
+    /// A language; of a jar, all of its own where none is named
+    #[arg(long, value_name = "LANGUAGE")]
+    pub(crate) into: Vec<String>,
+
+    #[command(flatten)]
+    pub(crate) only: OnlyArgs,
+
+    /// The package of the code: short for `--with package=…`
+    #[arg(long)]
+    pub(crate) package: Option<String>,
+
+    /// A setting of the language, where there is just one
+    #[arg(long = "with", value_name = "KEY=VALUE")]
+    pub(crate) settings: Vec<String>,
 
     /// How to show it
     #[arg(long, value_name = "FORMAT", default_value = "text")]

@@ -1,7 +1,9 @@
 //! The reference of `jar.toml` and its JSON Schema, made of the tables that read it.
 
 #[cfg(test)]
-use jar_sprout_grow::{Arrangement, Choice, Language, Settings, Values};
+use jar_sprout_grow::{
+    Arrangement, Choice, GrownFile, Language, Place, Settings, Usage, UsingProgram, Values, prepare, usage,
+};
 #[cfg(test)]
 use jar_sprout_model::Model;
 use serde_json::{Value, json};
@@ -78,6 +80,26 @@ fn language_page(language: &dyn Language, model: &Model) -> String {
         "\n{about}\n\n## A small model\n\nOf the demo's `readings.json`, readings by sensor:\n\n```{key}\n{}\n```\n",
         code.trim_end()
     ));
+    let Usage { project, program } =
+        usage(&*dialect, &prepare(&*dialect, model), Place { sample: "readings.json", code: None });
+    out.push_str(&format!(
+        "\n## How it is used\n\n`jar-sprout use readings.json --into {key}` shows it of your own samples; the versions are those that the proofs are made with.\n"
+    ));
+    for GrownFile { name, text } in project {
+        let form = name.rsplit('.').next().unwrap_or_default();
+        out.push_str(&format!("\nIn `{name}`:\n\n```{form}\n{}\n```\n", text.trim_end()));
+    }
+    if let Some(UsingProgram { file, folder, run: _, reading: _ }) = program {
+        let place = folder.map_or_else(
+            || "beside the code".to_owned(),
+            |folder| format!("with the code in the folder `{folder}`"),
+        );
+        out.push_str(&format!(
+            "\nA program, `{}`, {place}:\n\n```{key}\n{}\n```\n",
+            file.name,
+            file.text.trim_end()
+        ));
+    }
     out
 }
 

@@ -20,11 +20,7 @@ pub(crate) fn language(key: &str, argument: String) -> Result<&'static dyn Langu
 }
 
 /// Each `--with` as it was typed.
-pub(crate) fn set_all(
-    settings: &mut Settings,
-    language: &dyn Language,
-    typed: &[String],
-) -> Result<(), Problem> {
+fn set_all(settings: &mut Settings, language: &dyn Language, typed: &[String]) -> Result<(), Problem> {
     for setting in typed {
         let argument = format!("--with {setting}");
         let Some((key, value)) = setting.split_once('=') else {
@@ -35,12 +31,50 @@ pub(crate) fn set_all(
     Ok(())
 }
 
-/// `library=moshi`, taken apart.
-pub(crate) fn typed_setting(typed: &str) -> Option<(String, String)> {
-    typed.split_once('=').map(|(key, value)| (key.to_owned(), value.to_owned()))
+/// The settings as they were typed: `--package` first, then each `--with`.
+pub(crate) fn typed_settings(
+    language: &dyn Language,
+    package: Option<&String>,
+    typed: &[String],
+) -> Result<Settings, Problem> {
+    let mut settings = Settings::default();
+    if let Some(package) = package {
+        let key = language.package_setting().unwrap_or("package");
+        set(&mut settings, language, key, package, format!("--package {package}"))?;
+    }
+    set_all(&mut settings, language, typed)?;
+    Ok(settings)
 }
 
-pub(crate) fn set(
+/// The languages that were named, with what was said of the one where there is just one.
+pub(crate) fn named_languages(
+    into: &[String],
+    package: Option<&String>,
+    typed: &[String],
+) -> Result<Vec<(&'static dyn Language, Settings)>, Problem> {
+    if let (Some(setting), false) = (typed.first(), into.len() == 1) {
+        return Err(Failure::argument("a setting is for one language", format!("--with {setting}"))
+            .with_help("name it: `--into kotlin`"));
+    }
+    let with_settings = |key: &String| {
+        let language = language(key, format!("--into {key}"))?;
+        Ok((language, typed_settings(language, package, typed)?))
+    };
+    into.iter().map(with_settings).collect()
+}
+
+/// The same settings by key and value, as a jar has them.
+pub(crate) fn taken_apart(
+    language: &dyn Language,
+    package: Option<&String>,
+    typed: &[String],
+) -> Vec<(String, String)> {
+    let package = package.map(|package| (language.package_setting().unwrap_or("package"), package.as_str()));
+    let typed = typed.iter().filter_map(|setting| setting.split_once('='));
+    package.into_iter().chain(typed).map(|(key, value)| (key.to_owned(), value.to_owned())).collect()
+}
+
+fn set(
     settings: &mut Settings,
     language: &dyn Language,
     key: &str,

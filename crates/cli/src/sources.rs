@@ -223,6 +223,15 @@ impl Gathered {
         format!("{name}{more}")
     }
 
+    /// What a file is called that holds a whole response: a sample's own name, where that is one.
+    pub(crate) fn response_file(&self) -> String {
+        let is_whole = self.at.0.is_empty() && self.samples == self.names.len() as u64;
+        let first = Path::new(self.names.get(SourceId(0)));
+        let is_json = first.extension().is_some_and(|extension| extension.eq_ignore_ascii_case("json"));
+        let name = first.file_name().filter(|_| is_whole && is_json && self.document.is_none());
+        name.map_or_else(|| "response.json".to_owned(), |name| name.to_string_lossy().into_owned())
+    }
+
     /// The root's name when the user gave none: the last key of the path, else what the files are called.
     pub(crate) fn root_name(&self) -> Words {
         let steps = &self.at.0;

@@ -7,7 +7,7 @@ use crate::languages::LANGUAGES;
 use crate::plan::Plan;
 use crate::prepare::{Prepared, prepare as prepare_for, types_without_extras as without_extras};
 use crate::settings::Spread;
-use crate::spell::{Arrangement, Dialect, GrownFile, Trial, TrialSample, spell};
+use crate::spell::{Arrangement, Dialect, GrownFile, Place, Trial, TrialSample, Usage, spell, used};
 
 /// A model brought down to what a dialect can do: what growing, trials and proofs share.
 pub fn prepare<'m>(dialect: &dyn Dialect, model: &'m Model) -> Prepared<'m> {
@@ -38,9 +38,14 @@ pub fn trial(dialect: &dyn Dialect, model: &Prepared<'_>, place: &str, samples: 
     };
     let file = dialect.file_name(file);
     let home = plan.entry_home().as_str().to_owned();
-    let (_, functions) = plan.entries().next().expect("the first root is named");
+    let (_, functions) = plan.first_entry();
     let [decode, encode] = functions.each_ref().map(|ident| ident.as_str().to_owned());
     Trial { place: place.to_owned(), home, decode, encode, file, entry, samples }
+}
+
+/// How the code of a prepared model is used to read a file.
+pub fn usage(dialect: &dyn Dialect, model: &Prepared<'_>, place: Place<'_>) -> Usage {
+    used(dialect, &plan(dialect, model).with_first_entry(), place)
 }
 
 /// The plan of a prepared model, type by type, for eyes and not for programs.

@@ -17,13 +17,15 @@ mod spell;
 
 pub use grow::{
     find_language, grow, grow_prepared, nearest_language, outline, prepare, trial, types_without_extras,
+    usage,
 };
 pub use json_schema::json_schema;
 pub use language::Language;
 pub use languages::LANGUAGES;
 pub use origin::{Origin, Provenance, is_marked, is_same_code, marked, origin};
 pub use prepare::{
-    Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Prepared, Tags, TimeKeeping,
+    Abilities, Dependency, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Prepared, Tags,
+    TimeKeeping,
 };
 pub use settings::{Absence, Choice, Entry, Nesting, Setting, SettingError, Settings, Spread, Values};
-pub use spell::{About, Arrangement, Dialect, GrownFile, Trial, TrialSample};
+pub use spell::{About, Arrangement, Dialect, GrownFile, Place, Trial, TrialSample, Usage, UsingProgram};

@@ -64,7 +64,7 @@ fn reason(said: &str, file: &Path) -> String {
     reason.unwrap_or_else(|| "the driver made nothing of it".to_owned())
 }
 
-fn compare(model: &Model, sent: &str, came: &str, lenience: Lenience) -> Result<(), String> {
+pub(crate) fn compare(model: &Model, sent: &str, came: &str, lenience: Lenience) -> Result<(), String> {
     let sent = serde_json::from_str(sent).map_err(|error| format!("the sample is not JSON: {error}"))?;
     let came = serde_json::from_str(came).map_err(|error| format!("what came back is not JSON: {error}"))?;
     let comparison = Comparison { model, lenience };

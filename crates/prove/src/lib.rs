@@ -13,6 +13,7 @@ mod run;
 mod toolchain;
 mod toolchains;
 mod tools;
+mod usage;
 
 pub use memory::{Digest, Memory};
 pub use proof::{Proof, Sample};
@@ -20,3 +21,4 @@ pub use prove::prove;
 pub use report::{Miss, Order, Report, ToolOutput};
 pub use toolchain::Missing;
 pub use tools::Tools;
+pub use usage::{Used, prove_usage};

@@ -6,7 +6,7 @@ use std::path::Path;
 use std::process::Command;
 use std::time::SystemTime;
 
-use jar_sprout_grow::{Absence, Dialect, Nulls, TimeKeeping};
+use jar_sprout_grow::{Abilities, Absence, Dialect, Nulls, TimeKeeping};
 
 use crate::jobs::{misses, write_samples};
 use crate::proof::{Proof, Staged};
@@ -31,18 +31,14 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
     let Order { language, settings, with_judges, memory: _ } = *order;
     let dialect = &*language.dialect(settings);
     let abilities = dialect.abilities();
-    let task = Task { tools, folder: &folder, language, abilities: &abilities };
+    let task = Task { tools, folder: &folder, language, abilities: &abilities, program: None };
     let mut ready = match find(&task) {
         Ok(ready) => ready,
         Err(missing) => return Ok(Err(missing)),
     };
     let samples = proofs.iter().map(|proof| proof.samples.len()).sum();
     let mut report = Report { toolchain: ready.title.clone(), samples, ..Report::default() };
-    let lenience = Lenience {
-        nulls_may_come: ready.nulls == Nulls::Everywhere,
-        nulls_may_go: abilities.absence != Absence::Told,
-        are_times_loose: abilities.times == TimeKeeping::Loose,
-    };
+    let lenience = lenience(&ready, &abilities);
     let is_run = ready.run.is_some();
     let called = called(&ready, with_judges, lenience, &folder);
     let all = unproven(order, proofs, is_run, &called);
@@ -81,6 +77,15 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
         report.judges = hear(&mut ready, proofs)?;
     }
     Ok(Ok(report))
+}
+
+/// What need not come back as it was sent.
+pub(crate) fn lenience(ready: &Ready, abilities: &Abilities) -> Lenience {
+    Lenience {
+        nulls_may_come: ready.nulls == Nulls::Everywhere,
+        nulls_may_go: abilities.absence != Absence::Told,
+        are_times_loose: abilities.times == TimeKeeping::Loose,
+    }
 }
 
 /// The proofs that are to be made now: those that nobody remembers.
@@ -124,7 +129,7 @@ fn lay_out(dialect: &dyn Dialect, ready: &Ready, staged: &[&Staged], folder: &Pa
     Ok(())
 }
 
-fn write(path: &Path, text: &str) -> io::Result<()> {
+pub(crate) fn write(path: &Path, text: &str) -> io::Result<()> {
     if let Some(folder) = path.parent() {
         fs::create_dir_all(folder)?;
     }
@@ -156,7 +161,7 @@ fn compile(
 }
 
 /// Waits until nobody else builds or judges there, and makes what is built now the newest.
-fn alone(shared: &Shared) -> io::Result<File> {
+pub(crate) fn alone(shared: &Shared) -> io::Result<File> {
     let file = File::create(&shared.lock)?;
     file.lock()?;
     File::options().append(true).open(&shared.source)?.set_modified(SystemTime::now())?;
@@ -176,7 +181,7 @@ fn hear(ready: &mut Ready, proofs: &[Proof]) -> io::Result<Vec<ToolOutput>> {
     Ok(all)
 }
 
-fn tool_name(command: &Command) -> String {
+pub(crate) fn tool_name(command: &Command) -> String {
     let program = Path::new(command.get_program());
     program.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default()
 }

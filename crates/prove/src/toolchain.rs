@@ -24,6 +24,8 @@ pub(crate) struct Task<'w> {
     pub(crate) language: &'w dyn Language,
     /// What the grown code can and cannot do, and what it stands on.
     pub(crate) abilities: &'w Abilities,
+    /// What is run in place of the driver of trials: a file, or a class with its package.
+    pub(crate) program: Option<&'w str>,
 }
 
 /// A toolchain, ready to compile and run what lies in the scratch folder.
@@ -67,6 +69,11 @@ impl Missing {
 }
 
 impl Task<'_> {
+    /// What is run: a program of its own, or the driver of trials.
+    pub(crate) fn main(&self, driver: &'static str) -> &str {
+        self.program.unwrap_or(driver)
+    }
+
     /// A command in the scratch folder.
     pub(crate) fn command(&self, program: impl AsRef<std::ffi::OsStr>) -> Command {
         let mut command = Command::new(program);

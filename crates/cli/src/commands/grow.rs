@@ -14,6 +14,7 @@ use notify::{RecursiveMode, Watcher as _};
 use similar::TextDiff;
 
 use crate::args::{GrowArgs, Questions};
+use crate::commands::usage::tell_use;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::files::{Changes, NewFile, Over, write_all};
@@ -25,7 +26,7 @@ use crate::jar::{
 use crate::modelling::{Home, model, show_contradictions, show_questions};
 use crate::report;
 use crate::request::{Request, refuse_beside_jar, said_by_jar, setting_of_jar};
-use crate::settings::{language, set, set_all, typed_setting};
+use crate::settings::{language, taken_apart, typed_settings};
 use crate::source_names::SourceNames;
 use crate::sources::gather;
 use crate::wording::{counted, listed, quoted_with};
@@ -49,7 +50,7 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
         return grow_schema(args);
     }
     let language = language(into, format!("--into {into}"))?;
-    let settings = settings(language, args)?;
+    let settings = typed_settings(language, args.package.as_ref(), &args.settings)?;
     let dialect = &*language.dialect(&settings);
     let request = Request::of(&args.source, &args.model)?;
     let gathered = gather(&request.selection)?;
@@ -73,6 +74,7 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
             } else {
                 changes.make()?;
                 report::note(&format!("grown into {}: {}", dir.display(), names.join(", ")));
+                tell_use(Some((dialect, model)), &format!("jar-sprout use … --into {into}"));
             }
         }
     }
@@ -166,6 +168,15 @@ fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
             report::note(&format!("added to {FILE}: language `{}`", language.key()));
         }
         report::note(&summary(&changes));
+        if !changes.is_nothing() {
+            // Of several there is no one line.
+            let alone = match (&models.opened[..], &languages[..]) {
+                ([one], [language]) => Some((jar.place(language, one.model).dialect, one)),
+                _ => None,
+            };
+            let alone = alone.as_ref().map(|(dialect, one)| (&**dialect, &one.modelled.settled.model));
+            tell_use(alone, "jar-sprout use");
+        }
     }
     for one in &models.opened {
         one.gathered.show_warnings();
@@ -207,19 +218,15 @@ fn new_language(args: &GrowArgs, jar: &Jar) -> Result<Option<&'static dyn Langua
 /// A language as it was named, for the jar.
 fn added(language: &'static dyn Language, args: &GrowArgs) -> NewLanguage {
     let dir = args.dir.as_ref().map(|dir| dir.to_string_lossy().replace('\\', "/")).unwrap_or_default();
-    let package = args
-        .package
-        .iter()
-        .map(|package| (language.package_setting().unwrap_or("package").to_owned(), package.clone()));
-    let settings = package.chain(args.settings.iter().filter_map(|setting| typed_setting(setting)));
-    NewLanguage { key: language.key(), dir, settings: settings.collect() }
+    let settings = taken_apart(language, args.package.as_ref(), &args.settings);
+    NewLanguage { key: language.key(), dir, settings }
 }
 
 /// All models of the jar in a language that it does not grow, on standard output.
 fn print_all(args: &GrowArgs, jar: &Jar, language: &'static dyn Language) -> Outcome<Exit> {
     let models = open_models(jar, &args.only.only)?;
     models.tell_troubles(jar);
-    let settings = settings(language, args)?;
+    let settings = typed_settings(language, args.package.as_ref(), &args.settings)?;
     let (name, dir, is_marked) = (language.key().to_owned(), PathBuf::new(), is_marked(&settings));
     let printed = JarLanguage { name, language, dir, settings, is_marked };
     for one in &models.opened {
@@ -358,15 +365,4 @@ fn is_of_a_person(event: &notify::Event) -> bool {
         is_passing || path.is_dir() || origin(&text()) != Origin::Foreign
     };
     !event.kind.is_access() && !event.paths.iter().all(is_ours)
-}
-
-/// The settings as they were typed: `--package` first, then each `--with`.
-fn settings(language: &dyn Language, args: &GrowArgs) -> Result<Settings, Problem> {
-    let mut settings = Settings::default();
-    if let Some(package) = &args.package {
-        let key = language.package_setting().unwrap_or("package");
-        set(&mut settings, language, key, package, format!("--package {package}"))?;
-    }
-    set_all(&mut settings, language, &args.settings)?;
-    Ok(settings)
 }

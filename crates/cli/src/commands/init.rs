@@ -4,7 +4,6 @@ use std::collections::BTreeMap;
 use std::fs;
 use std::path::{Path, PathBuf};
 
-use jar_sprout_grow::Settings;
 use jar_sprout_model::Problem;
 
 use crate::args::InitArgs;
@@ -20,7 +19,7 @@ use crate::lock::lock_jar;
 use crate::reference::schema;
 use crate::report;
 use crate::request::Selection;
-use crate::settings::{language, set, set_all, typed_setting};
+use crate::settings::{language, taken_apart, typed_settings};
 use crate::sources::{files_of, gather, split_part};
 use crate::wording::quoted_with;
 
@@ -141,16 +140,9 @@ fn languages(jar: &Jar, args: &InitArgs) -> Result<Vec<NewLanguage>, Problem> {
             let problem = Failure::argument(format!("the jar grows {} already", language.title()), FILE);
             return Err(problem.with_help(format!("change it there, under [languages.{key}]")));
         }
-        let mut checked = Settings::default();
-        let mut typed_settings = Vec::new();
-        if let Some(package) = package {
-            let key = language.package_setting().unwrap_or("package");
-            set(&mut checked, language, key, package, format!("--package {package}"))?;
-            typed_settings.push((key.to_owned(), package.clone()));
-        }
-        set_all(&mut checked, language, settings)?;
-        typed_settings.extend(settings.iter().filter_map(|setting| typed_setting(setting)));
-        all.push(NewLanguage { key, dir: folder(key), settings: typed_settings });
+        typed_settings(language, package.as_ref(), settings)?;
+        let settings = taken_apart(language, package.as_ref(), settings);
+        all.push(NewLanguage { key, dir: folder(key), settings });
     }
     Ok(all)
 }

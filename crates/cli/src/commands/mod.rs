@@ -9,6 +9,7 @@ mod languages;
 mod look;
 mod manual;
 mod prove;
+mod usage;
 mod why;
 
 pub(crate) use check::check;
@@ -20,4 +21,5 @@ pub(crate) use languages::languages;
 pub(crate) use look::look;
 pub(crate) use manual::{completions, manual};
 pub(crate) use prove::prove;
+pub(crate) use usage::usage;
 pub(crate) use why::why;

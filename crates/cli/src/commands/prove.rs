@@ -20,7 +20,7 @@ use crate::progress::Progress;
 use crate::report;
 use crate::request::{Request, Selection, refuse_beside_jar, setting_of_jar};
 use crate::screen::visible;
-use crate::settings::{language, set_all};
+use crate::settings::named_languages;
 use crate::sources::{gather, read_samples};
 
 /// The most lines of a compiler, and the most differences, that are shown of one language.
@@ -30,7 +30,9 @@ pub(crate) fn prove(args: &ProveArgs) -> Outcome<Exit> {
     if args.source.sources.is_empty() {
         return prove_jar(args);
     }
-    let wanted = wanted(args)?;
+    let named = named_languages(&args.into, None, &args.settings)?;
+    let all = || LANGUAGES.iter().map(|language| (*language, Settings::default())).collect();
+    let wanted = if named.is_empty() { all() } else { named };
     let request = Request::of(&args.source, &args.model)?;
     refuse_standard_input(&request.selection)?;
     let gathered = gather(&request.selection)?;
@@ -127,25 +129,6 @@ fn refuse_standard_input(selection: &Selection) -> Result<(), Problem> {
     }
     let message = "standard input can be read once, and a proof reads its samples twice";
     Err(Failure::argument(message, "-").with_help("save it to a file first"))
-}
-
-/// The languages that were named with their settings, or all languages as they are.
-fn wanted(args: &ProveArgs) -> Result<Vec<(&'static dyn Language, Settings)>, Problem> {
-    let named = args.into.iter().map(|key| language(key, format!("--into {key}")));
-    let mut named = named.collect::<Result<Vec<_>, _>>()?;
-    if named.is_empty() {
-        named = LANGUAGES.to_vec();
-    }
-    if let (Some(setting), [_, _, ..]) = (args.settings.first(), &named[..]) {
-        return Err(Failure::argument("a setting is for one language", format!("--with {setting}"))
-            .with_help("name it: `--into kotlin`"));
-    }
-    let with_settings = |language: &'static dyn Language| {
-        let mut settings = Settings::default();
-        set_all(&mut settings, language, &args.settings)?;
-        Ok((language, settings))
-    };
-    named.into_iter().map(with_settings).collect()
 }
 
 fn holds(report: &Report) -> bool {

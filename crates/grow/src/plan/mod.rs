@@ -148,6 +148,8 @@ struct PlannedEntry {
     home: Ident,
     /// By root, `decodeHives` and `encodeHives`; none for one that was there before.
     functions: Vec<Option<[Ident; 2]>>,
+    /// A program that uses them for the first root: `ReadHivePage`.
+    program: Ident,
 }
 
 /// A named type.
@@ -396,6 +398,22 @@ impl<'m> Plan<'m> {
         &self.entry.home
     }
 
+    /// The first root with the names of what reads and writes it.
+    pub(crate) fn first_entry(&self) -> (&PlannedRoot<'m>, &[Ident; 2]) {
+        self.entries().next().expect("the first root is named")
+    }
+
+    /// What a program is called that uses them for the first root.
+    pub(crate) fn program(&self) -> &Ident {
+        &self.entry.program
+    }
+
+    /// The same without the names of what reads and writes other roots than the first.
+    pub(crate) fn with_first_entry(mut self) -> Self {
+        self.entry.functions.truncate(1);
+        self
+    }
+
     /// What all of it is called: a file that holds it is named so.
     pub(crate) fn title(&self) -> &str {
         self.title.as_ref().map_or_else(|| self.root_name(), Ident::as_str)
@@ -424,7 +442,9 @@ fn plan_entry(
         let is_new = named.insert(root.clone());
         is_new.then(|| ["decode", "encode"].map(|verb| function(verb, &root)))
     });
-    PlannedEntry { home, functions: functions.collect() }
+    let functions = functions.collect();
+    let program = Words::split(&ident(&roots[0])).prefixed(&Words::split("read"));
+    PlannedEntry { home, functions, program: package.declare_type(&program, &[]) }
 }
 
 /// The named types that stand in a definition with no list or map between.

@@ -116,11 +116,20 @@ pub enum Judge {
 pub struct Foundation {
     /// The lowest level of the language that takes it.
     pub level: Level,
-    /// Libraries, as their registry names them: `com.squareup.moshi:moshi`.
-    pub libraries: &'static [&'static str],
+    /// Libraries, with all that a build file must name.
+    pub libraries: &'static [Dependency],
     /// Plugins of the compiler.
     pub plugins: &'static [&'static str],
 }
+
+/// A library in the version that proofs are made with.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Dependency(
+    /// As its registry names it: `com.squareup.moshi:moshi`.
+    pub &'static str,
+    /// The version.
+    pub &'static str,
+);
 
 /// The level of a language: `Level(3, 10)` is Python 3.10.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]

@@ -10,7 +10,7 @@ use std::borrow::Cow;
 use jar_sprout_model::{Model, Scalar, ScalarKind, TypeId};
 
 pub use abilities::{
-    Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+    Abilities, Dependency, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
 pub(crate) use extras::types_without_extras;
 use plain_copies::{WithCopies, with_copies};

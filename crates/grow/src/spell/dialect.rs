@@ -6,6 +6,7 @@ use jar_sprout_model::Slot;
 use super::docs::Comment;
 use super::sheet::{BlankSheet, Helper, Needs};
 use super::trial::Trial;
+use super::usage::{Place, Program};
 use crate::plan::{Ident, Naming, Plan, PlannedType};
 use crate::prepare::Abilities;
 use crate::settings::{Setting, TextOf};
@@ -17,6 +18,13 @@ pub struct GrownFile {
     pub name: String,
     /// Its whole text, with a newline at the end.
     pub text: String,
+}
+
+impl GrownFile {
+    /// A file of this name and text.
+    pub(crate) fn new(name: impl Into<String>, text: impl Into<String>) -> Self {
+        Self { name: name.into(), text: text.into() }
+    }
 }
 
 /// What is fixed of a language.
@@ -92,6 +100,14 @@ pub trait Dialect: Sync {
     fn split_helper(&self, helper: Helper) -> (&'static str, Option<String>) {
         (helper.text, None)
     }
+
+    /// What the files of a project need for its code, each by the file's name.
+    #[doc(hidden)]
+    fn project(&self) -> Vec<GrownFile>;
+
+    /// A program that reads a file with its code, and writes it again; none where nothing reads it.
+    #[doc(hidden)]
+    fn program(&self, sheet: &mut BlankSheet<'_>, place: Place<'_>) -> Option<Program>;
 
     /// A program that passes samples through grown code, for all trials at once. Its folder holds a folder
     /// for each trial's code.

@@ -7,6 +7,7 @@ use jar_sprout_model::each;
 
 use super::dialect::{Dialect, GrownFile};
 use super::sheet::{BlankSheet, Helper, Needs, Sheet};
+use super::usage::{Body, Place, Program, Usage, UsingProgram};
 use crate::plan::{Ident, Plan, PlannedDefinition, PlannedRoot, PlannedType};
 use crate::prepare::{Abilities, Order};
 use crate::settings::{Entry, Spread};
@@ -29,6 +30,28 @@ pub(crate) fn spell(dialect: &dyn Dialect, plan: &Plan<'_>, arrangement: Arrange
     let mut unit = speller.spell_unit(speller.one_unit());
     unit.needs.is_whole = true;
     vec![speller.print(unit)]
+}
+
+/// How the code of a plan is used to read a file.
+pub(crate) fn used(dialect: &dyn Dialect, plan: &Plan<'_>, place: Place<'_>) -> Usage {
+    let speller = &Speller { dialect, abilities: dialect.abilities(), plan };
+    let mut needs = Needs { is_whole: true, ..Needs::default() };
+    let program = dialect.program(&mut speller.sheet(&mut needs), place);
+    let program = program.map(|Program { body, folder, run, reading }| {
+        let file = match body {
+            Body::Declarations(declarations) => {
+                // What the types need stands with them.
+                let there = speller.spell_unit(speller.one_unit()).needs.helpers;
+                needs.helpers.retain(|helper| !there.contains(helper));
+                speller.print(Unit { name: plan.program().to_string(), declarations, needs })
+            }
+            Body::Whole(name, doc) => {
+                GrownFile { name, text: print_out(cat([doc, hard()]), &dialect.about().style) }
+            }
+        };
+        UsingProgram { file, folder, run, reading }
+    });
+    Usage { project: dialect.project(), program }
 }
 
 /// What spells a plan.

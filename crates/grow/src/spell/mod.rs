@@ -9,12 +9,15 @@ mod sheet;
 mod swap;
 mod time_helpers;
 mod trial;
+mod usage;
 
 pub use dialect::{About, Dialect, GrownFile};
 pub use files::Arrangement;
-pub(crate) use files::{nested, spell};
+pub(crate) use files::{nested, spell, used};
 pub(crate) use literal::{Literal, backslash_u};
 pub(crate) use sheet::{BlankSheet, Helper, Needs, Sheet};
 pub(crate) use swap::swap;
 pub(crate) use time_helpers::{HelpersByTime, TimeHelpers};
 pub use trial::{Trial, TrialSample};
+pub(crate) use usage::{Body, Program};
+pub use usage::{Place, Usage, UsingProgram};

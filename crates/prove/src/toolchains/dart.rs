@@ -11,7 +11,7 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let version = version(wanted.command(&dart).arg("--version")).unwrap_or_default();
     let version = version.split(' ').nth(3).unwrap_or_default();
     let mut compile = wanted.command(&dart);
-    compile.args(["--snapshot-kind=kernel", "--snapshot=trials.dill", "main.dart"]);
+    compile.args(["--snapshot-kind=kernel", "--snapshot=trials.dill", wanted.main("main.dart")]);
     let mut run = wanted.command(&dart);
     run.args(["--enable-asserts", "trials.dill"]);
     Ok(Ready {

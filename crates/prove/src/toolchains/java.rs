@@ -3,6 +3,8 @@
 use std::path::PathBuf;
 use std::process::Command;
 
+use jar_sprout_grow::Dependency;
+
 use crate::toolchain::{Missing, Task};
 
 /// A virtual machine that starts fast; its work here is short.
@@ -13,55 +15,60 @@ pub(crate) fn java(wanted: &Task<'_>) -> Result<Command, Missing> {
     Ok(command)
 }
 
-/// What each library needs, itself included, as Maven Central names it: `group:artifact:version`.
+/// What each library brings along, as Maven Central names it; `VERSION` is that of the library.
 const JARS: &[(&str, &[&str])] = &[
     (
-        "org.jetbrains.kotlinx:kotlinx-serialization-core-jvm",
-        &["org.jetbrains.kotlinx:kotlinx-serialization-core-jvm:1.9.0"],
-    ),
-    (
-        "org.jetbrains.kotlinx:kotlinx-serialization-json-jvm",
-        &["org.jetbrains.kotlinx:kotlinx-serialization-json-jvm:1.9.0"],
-    ),
-    ("com.squareup.moshi:moshi", &["com.squareup.moshi:moshi:1.15.2", "com.squareup.okio:okio-jvm:3.9.1"]),
-    ("com.squareup.moshi:moshi-kotlin", &["com.squareup.moshi:moshi-kotlin:1.15.2"]),
-    (
-        "com.google.code.gson:gson",
-        &["com.google.code.gson:gson:2.13.1", "com.google.errorprone:error_prone_annotations:2.38.0"],
-    ),
-    (
-        "com.fasterxml.jackson.core:jackson-databind",
+        "org.jetbrains.kotlinx:kotlinx-serialization-json",
         &[
-            "com.fasterxml.jackson.core:jackson-annotations:2.20",
-            "com.fasterxml.jackson.core:jackson-core:2.20.0",
-            "com.fasterxml.jackson.core:jackson-databind:2.20.0",
+            "org.jetbrains.kotlinx:kotlinx-serialization-core-jvm:VERSION",
+            "org.jetbrains.kotlinx:kotlinx-serialization-json-jvm:VERSION",
         ],
     ),
     (
+        "com.squareup.moshi:moshi-kotlin",
+        &[
+            "com.squareup.moshi:moshi:VERSION",
+            "com.squareup.moshi:moshi-kotlin:VERSION",
+            "com.squareup.okio:okio-jvm:3.9.1",
+        ],
+    ),
+    (
+        "com.google.code.gson:gson",
+        &["com.google.code.gson:gson:VERSION", "com.google.errorprone:error_prone_annotations:2.38.0"],
+    ),
+    ("com.fasterxml.jackson.core:jackson-databind", JACKSON),
+    (
         "com.fasterxml.jackson.datatype:jackson-datatype-jsr310",
-        &["com.fasterxml.jackson.datatype:jackson-datatype-jsr310:2.20.0"],
+        &["com.fasterxml.jackson.datatype:jackson-datatype-jsr310:VERSION"],
     ),
     (
         "com.fasterxml.jackson.module:jackson-module-kotlin",
-        &["com.fasterxml.jackson.module:jackson-module-kotlin:2.20.0"],
+        &[JACKSON[0], JACKSON[1], JACKSON[2], "com.fasterxml.jackson.module:jackson-module-kotlin:VERSION"],
     ),
+];
+
+const JACKSON: &[&str] = &[
+    "com.fasterxml.jackson.core:jackson-annotations:2.20",
+    "com.fasterxml.jackson.core:jackson-core:VERSION",
+    "com.fasterxml.jackson.core:jackson-databind:VERSION",
 ];
 
 /// What the grown code stands on, among the installed tools.
 pub(crate) fn jars(wanted: &Task<'_>) -> Result<Vec<PathBuf>, Missing> {
-    let needed = |library: &&str| {
+    let needed = |Dependency(library, version): &Dependency| {
         let row = JARS.iter().find(|(name, _)| name == library);
-        row.expect("every library that code stands on has its row").1
+        let needed = row.expect("every library that code stands on has its row").1;
+        needed.iter().map(|one| one.replace("VERSION", version)).collect::<Vec<_>>()
     };
-    let libraries: Vec<&str> =
-        wanted.abilities.foundation.libraries.iter().flat_map(needed).copied().collect();
+    let libraries: Vec<String> = wanted.abilities.foundation.libraries.iter().flat_map(needed).collect();
     let folder = wanted.tools.home().join("jars");
     let jar = |library: &str| {
         let mut parts = library.splitn(3, ':').skip(1);
         let (artifact, version) = (parts.next().unwrap_or_default(), parts.next().unwrap_or_default());
         folder.join(format!("{artifact}-{version}.jar"))
     };
-    let missing: Vec<&str> = libraries.iter().copied().filter(|library| !jar(library).exists()).collect();
+    let missing: Vec<&str> =
+        libraries.iter().map(String::as_str).filter(|library| !jar(library).exists()).collect();
     if missing.is_empty() {
         return Ok(libraries.iter().map(|library| jar(library)).collect());
     }

@@ -28,7 +28,7 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     compile.args(["-cp", &java::class_path(&jars), "-d", "classes"]);
     let classes: Vec<_> = jars.into_iter().chain([wanted.folder.join("classes")]).collect();
     let mut run = java::java(wanted)?;
-    run.args(["-cp", &java::class_path(&classes), "trials.Driver"]);
+    run.args(["-cp", &java::class_path(&classes), wanted.main("trials.Driver")]);
     let mut judges = Vec::new();
     if let Some(formatter) = wanted.tools.installed("jars/google-java-format-1.28.0-all-deps.jar") {
         let mut format = wanted.command("sh");

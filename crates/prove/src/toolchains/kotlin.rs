@@ -40,7 +40,7 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
         .args(["-cp", &java::class_path(&jars), "-d", "classes", "src"]);
     let classes = jars.iter().cloned().chain([wanted.folder.join("classes")]).collect::<Vec<_>>();
     let mut run = java::java(wanted)?;
-    run.args(["-cp", &java::class_path(&classes), "trials.DriverKt"]);
+    run.args(["-cp", &java::class_path(&classes), wanted.main("trials.DriverKt")]);
     let judges = ktlint(wanted).map(|command| ("ktlint", command)).into_iter().collect();
     let version = std::fs::read_to_string(compiler.join("build.txt")).unwrap_or_default();
     let version = version.split('-').next().unwrap_or_default().trim();

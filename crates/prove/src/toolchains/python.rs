@@ -44,7 +44,7 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let mut mypy = tool("mypy");
     mypy.args(["--no-error-summary", "."]);
     let mut run = tool("python");
-    run.args(["-W", "error", "driver.py"]);
+    run.args(["-W", "error", wanted.main("driver.py")]);
     let mut check = tool("ruff");
     check.args(["check", "--quiet", "."]);
     let mut format = tool("ruff");
@@ -57,7 +57,7 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
         files: vec![("pyproject.toml", project)],
         compile: vec![mypy],
         // Types alone are proven by the type checker.
-        run: (wanted.abilities.judge == Judge::Driver).then_some(run),
+        run: (wanted.abilities.judge == Judge::Driver || wanted.program.is_some()).then_some(run),
         shared: None,
         nulls: wanted.abilities.nulls,
         judges: vec![("ruff check", check), ("ruff format", format)],

@@ -11,12 +11,20 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     // The builder tells what it does even when all is well.
     let script = "said=$(\"$0\" build --disable-sandbox 2>&1) || { echo \"$said\" | grep -E 'error|warning'; exit 1; }";
     compile.args(["-c", script]).arg(&swift);
+    let product = if wanted.program.is_some() { "app" } else { "trials" };
+    let built = wanted.folder.join(".build/debug").join(product);
+    // A compiler in a root of its own has what enters that beside it: what it builds runs there alone.
+    let enter = swift.with_file_name("enter");
+    let mut run = wanted.command(if enter.is_file() { &enter } else { &built });
+    if enter.is_file() {
+        run.arg(&built);
+    }
     Ok(Ready {
         title: version.split(" (").next().unwrap_or_default().to_owned(),
-        code: "",
+        code: if wanted.program.is_some() { "Sources" } else { "" },
         files: Vec::new(),
         compile: vec![compile],
-        run: Some(wanted.command(wanted.folder.join(".build/debug/trials"))),
+        run: Some(run),
         shared: None,
         nulls: wanted.abilities.nulls,
         judges: Vec::new(),

@@ -27,6 +27,9 @@ const PROJECT: &str = r#"{
 }
 "#;
 
+/// What a program uses of the platform, whose types are not installed; the driver brings its own.
+const PLATFORM: &str = include_str!("typescript/platform.d.ts");
+
 pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let installed = wanted.tools.installed("typescript/node_modules/.bin/tsc");
     let Some(compiler) = installed.or_else(|| wanted.tools.program("tsc")) else {
@@ -37,23 +40,23 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let version = version(wanted.command(&compiler).arg("--version")).unwrap_or_default();
     let mut compile = wanted.command(compiler);
     compile.args(["-p", "."]);
-    let run = if wanted.abilities.judge == Judge::Driver {
+    let run = if wanted.abilities.judge == Judge::Driver || wanted.program.is_some() {
         let node = wanted.tools.program("node");
         let node = node.ok_or_else(|| Missing::new("Node.js", "apt-get install nodejs"))?;
         let mut run = wanted.command(node);
-        run.arg("out/driver.js");
+        run.arg(format!("out/{}", wanted.main("driver.ts").replace(".ts", ".js")));
         Some(run)
     } else {
         compile.arg("--noEmit");
         None
     };
+    let files = [("tsconfig.json", PROJECT), ("package.json", "{\"type\": \"module\"}\n")].into_iter();
+    let files = files.chain(wanted.program.map(|_| ("platform.d.ts", PLATFORM)));
+    let files = files.map(|(name, text)| (name, text.to_owned()));
     Ok(Ready {
         title: format!("tsc {}", version.trim_start_matches("Version ")),
         code: "",
-        files: vec![
-            ("tsconfig.json", PROJECT.to_owned()),
-            ("package.json", "{\"type\": \"module\"}\n".to_owned()),
-        ],
+        files: files.collect(),
         compile: vec![compile],
         run,
         shared: None,

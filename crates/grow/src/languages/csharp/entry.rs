@@ -3,8 +3,23 @@
 use jar_sprout_layout::{Doc, text};
 
 use super::Sheet;
+use super::settings::Library;
 use super::{arrow, call, members, read, result, types, write};
 use crate::plan::PlannedRoot;
+
+/// `var response = JsonSerializer.Deserialize<HivePage>(text);`
+pub(super) fn reading(sheet: &mut Sheet<'_>, root: &PlannedRoot<'_>) -> String {
+    let read = match (root, sheet.options.library) {
+        (PlannedRoot::Alias { ident, slot: _ }, _) => format!("{ident}.FromJson(text)"),
+        (PlannedRoot::Named { slot, .. }, Library::SystemTextJson) => {
+            format!("JsonSerializer.Deserialize<{}>(text)", types::slot(sheet, slot))
+        }
+        (PlannedRoot::Named { slot, .. }, Library::Newtonsoft) => {
+            format!("JsonConvert.DeserializeObject<{}>(text, Json.Settings)", types::slot(sheet, slot))
+        }
+    };
+    format!("var response = {read};")
+}
 
 pub(super) fn class(sheet: &mut Sheet<'_>) -> Doc {
     let mut inside = Vec::new();

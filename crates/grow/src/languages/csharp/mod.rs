@@ -9,6 +9,7 @@ mod text_types;
 mod times;
 mod types;
 mod unions;
+mod usage;
 
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, comma_list, group, hard, line, lines, nest, paragraphs, soft, text,
@@ -23,7 +24,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Trial};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Place, Program, Trial};
 use settings::{CSharpOptions, Level, Library, NAMESPACE, Types};
 
 /// C#.
@@ -155,6 +156,14 @@ impl Dialect for CSharpOptions {
                 paragraphs(head.chain([namespace]))
             }
         }
+    }
+
+    fn project(&self) -> Vec<GrownFile> {
+        usage::project(self)
+    }
+
+    fn program(&self, sheet: &mut BlankSheet<'_>, place: Place<'_>) -> Option<Program> {
+        usage::program(&mut sheet.with(self), place)
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

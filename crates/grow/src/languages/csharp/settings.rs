@@ -3,7 +3,9 @@
 use jar_sprout_model::Fraction;
 
 use super::names::KEYWORDS;
-use crate::prepare::{Abilities, Extras, Foundation, Judge, Nulls, Order, PlainCopies, Tags, TimeKeeping};
+use crate::prepare::{
+    Abilities, Dependency, Extras, Foundation, Judge, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+};
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS,
     TextOf, check_dotted_names,
@@ -120,7 +122,7 @@ pub(super) struct CSharpOptions {
     absence: Absence,
     /// What the names of wire types end in, beside which plain ones stand.
     ending: Option<String>,
-    entry: Entry,
+    pub(super) entry: Entry,
 }
 
 impl CSharpOptions {
@@ -177,7 +179,7 @@ impl CSharpOptions {
                 },
                 libraries: match self.library {
                     Library::SystemTextJson => &[],
-                    Library::Newtonsoft => &["Newtonsoft.Json"],
+                    Library::Newtonsoft => &[Dependency("Newtonsoft.Json", "13.0.4")],
                 },
                 plugins: &[],
             },

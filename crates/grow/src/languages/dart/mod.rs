@@ -9,6 +9,7 @@ mod proof;
 mod settings;
 mod types;
 mod unions;
+mod usage;
 mod values;
 
 use jar_sprout_layout::{
@@ -25,7 +26,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Trial};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Place, Program, Trial};
 use settings::DartOptions;
 use types::Json;
 
@@ -143,6 +144,14 @@ impl Dialect for DartOptions {
             .contains(annotated::LIBRARY)
             .then(|| text(format!("part '{}.g.dart';", file.trim_end_matches(".dart"))));
         paragraphs(imports.into_iter().chain(part).chain(declarations))
+    }
+
+    fn project(&self) -> Vec<GrownFile> {
+        usage::project(self)
+    }
+
+    fn program(&self, sheet: &mut BlankSheet<'_>, place: Place<'_>) -> Option<Program> {
+        usage::program(&mut sheet.with(self), place)
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

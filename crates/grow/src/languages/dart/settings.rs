@@ -3,7 +3,7 @@
 use jar_sprout_model::{Numeral, Scalar};
 
 use crate::prepare::{
-    Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+    Abilities, Dependency, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS,
@@ -52,7 +52,7 @@ pub(super) struct DartOptions {
     absence: Absence,
     /// What the names of wire types end in, beside which plain ones stand.
     ending: Option<String>,
-    entry: Entry,
+    pub(super) entry: Entry,
 }
 
 impl DartOptions {
@@ -94,7 +94,7 @@ impl DartOptions {
             judge: if self.is_annotated { BUILDER } else { Judge::Driver },
             foundation: Foundation {
                 level: Level(3, 3),
-                libraries: if self.is_annotated { &["json_annotation"] } else { &[] },
+                libraries: if self.is_annotated { &[Dependency("json_annotation", "4.9.0")] } else { &[] },
                 plugins: &[],
             },
         }

@@ -7,6 +7,7 @@ mod settings;
 mod times;
 mod types;
 mod unions;
+mod usage;
 
 use jar_sprout_layout::{Doc, Indent, Style, braces, cat, hard, lines, nest, paragraphs, table, text};
 use jar_sprout_model::{Docs, Slot, Type};
@@ -18,7 +19,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Trial};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Place, Program, Trial};
 use settings::{GoOptions, PACKAGE};
 
 /// Go with `encoding/json`.
@@ -129,6 +130,14 @@ impl Dialect for GoOptions {
             }
         };
         paragraphs([package].into_iter().chain(imports).chain(declarations))
+    }
+
+    fn project(&self) -> Vec<GrownFile> {
+        usage::project(self)
+    }
+
+    fn program(&self, sheet: &mut BlankSheet<'_>, place: Place<'_>) -> Option<Program> {
+        usage::program(&mut sheet.with(self), place)
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

@@ -36,7 +36,7 @@ pub(super) struct GoOptions {
     pub(super) package: String,
     spread: Spread,
     absence: Absence,
-    entry: Entry,
+    pub(super) entry: Entry,
 }
 
 impl GoOptions {

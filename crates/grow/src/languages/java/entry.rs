@@ -5,10 +5,39 @@ use jar_sprout_layout::{Doc, braces, cat, comma_list, group, line, members, nest
 use super::Sheet;
 use super::settings::Library;
 use super::types;
-use crate::plan::PlannedRoot;
+use crate::plan::{Ident, Plan, PlannedRoot};
 
 pub(super) fn class(sheet: &mut Sheet<'_>) -> Doc {
     let home = sheet.plan.entry_home();
+    let inside = inside(sheet, home);
+    members(text(format!("public final class {home}")), inside)
+}
+
+/// The type of a root; no primitive one, which could not be null.
+pub(super) fn type_of(sheet: &mut Sheet<'_>, root: &PlannedRoot<'_>) -> String {
+    types::boxed(sheet, root.slot())
+}
+
+/// What stands for a type where it is read.
+fn token(plan: &Plan<'_>, root: &PlannedRoot<'_>) -> String {
+    match root {
+        PlannedRoot::Named { id, slot: _ } => format!("{}.class", plan.ident(*id)),
+        PlannedRoot::Alias { ident, slot: _ } => format!("{ident}.TYPE"),
+    }
+}
+
+/// `HivePage response = MAPPER.readValue(text, HivePage.class);`
+pub(super) fn reading(sheet: &mut Sheet<'_>, root: &PlannedRoot<'_>) -> String {
+    let (ty, token) = (type_of(sheet, root), token(sheet.plan, root));
+    let read = match sheet.options.library {
+        Library::Jackson => "MAPPER.readValue",
+        Library::Gson => "GSON.fromJson",
+    };
+    format!("{ty} response = {read}(text, {token});")
+}
+
+/// What a library is set up with, and what reads and writes each root with it, inside a class of this name.
+pub(super) fn inside(sheet: &mut Sheet<'_>, home: &Ident) -> Vec<Doc> {
     let (constant, set_up, may_fail) = match sheet.options.library {
         Library::Jackson => {
             sheet.needs.imports.extend([
@@ -30,11 +59,7 @@ pub(super) fn class(sheet: &mut Sheet<'_>) -> Doc {
     let constant = group(cat([text(constant), nest(nest(cat([line(), text(set_up)])))]));
     let mut inside = vec![constant, text(format!("private {home}() {{}}"))];
     for (root, [decode, encode]) in sheet.plan.entries() {
-        let (slot, token) = match root {
-            PlannedRoot::Named { id, slot } => (slot, format!("{}.class", sheet.plan.ident(*id))),
-            PlannedRoot::Alias { ident, slot } => (slot, format!("{ident}.TYPE")),
-        };
-        let ty = types::boxed(sheet, slot);
+        let (ty, token) = (type_of(sheet, root), token(sheet.plan, root));
         let (read, write) = match (sheet.options.library, root) {
             (Library::Jackson, _) => (
                 call("return MAPPER.readValue", &["text", &token]),
@@ -55,7 +80,7 @@ pub(super) fn class(sheet: &mut Sheet<'_>) -> Doc {
             [write],
         ));
     }
-    members(text(format!("public final class {home}")), inside)
+    inside
 }
 
 fn head(start: &str, parameter: &str, may_fail: Option<&'static str>) -> Doc {

@@ -9,6 +9,7 @@ mod proof;
 mod settings;
 mod types;
 mod unions;
+mod usage;
 
 use jar_sprout_layout::{
     Doc, Indent, Style, braces, cat, flat_length, group, join, line, lines, members, nest, paragraphs, soft,
@@ -24,7 +25,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Trial, nested};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Place, Program, Trial, nested};
 use settings::{JavaOptions, Library, PACKAGE};
 
 /// Java.
@@ -172,6 +173,14 @@ impl Dialect for JavaOptions {
         let imports = needs.imports.iter().map(|name| text(format!("import {name};")));
         let imports = (!needs.imports.is_empty()).then(|| lines(imports));
         paragraphs([package].into_iter().chain(imports).chain(declarations))
+    }
+
+    fn project(&self) -> Vec<GrownFile> {
+        usage::project(self)
+    }
+
+    fn program(&self, sheet: &mut BlankSheet<'_>, place: Place<'_>) -> Option<Program> {
+        usage::program(&mut sheet.with(self), place)
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

@@ -3,6 +3,7 @@
 use jar_sprout_model::Fraction;
 
 use super::names::KEYWORDS;
+use crate::languages::jvm;
 use crate::prepare::{
     Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
@@ -65,7 +66,7 @@ pub(super) struct JavaOptions {
     absence: Absence,
     /// What the names of wire types end in, beside which plain ones stand.
     ending: Option<String>,
-    entry: Entry,
+    pub(super) entry: Entry,
 }
 
 impl JavaOptions {
@@ -120,8 +121,8 @@ impl JavaOptions {
             foundation: Foundation {
                 level: Level(17, 0),
                 libraries: match self.library {
-                    Library::Jackson => &["com.fasterxml.jackson.core:jackson-databind"],
-                    Library::Gson => &["com.google.code.gson:gson"],
+                    Library::Jackson => &[jvm::JACKSON_DATABIND],
+                    Library::Gson => &[jvm::GSON],
                 },
                 plugins: &[],
             },

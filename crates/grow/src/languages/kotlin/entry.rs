@@ -6,48 +6,69 @@ use jar_sprout_model::{Scalar, Width};
 use super::Sheet;
 use super::settings::Library;
 use super::types;
+use crate::plan::{Plan, PlannedRoot};
 
 /// Spells an expression for a type, and whether that may be null.
 type Spell = fn(&str, bool) -> String;
 
-/// What a library needs to be set up with, and how it reads and writes a type by name.
-pub(super) fn functions(sheet: &mut Sheet<'_>) -> Vec<Doc> {
-    let (set_up, read, write): (Doc, Spell, Spell) = match sheet.options.library {
+/// How each library reads and writes a type by name.
+fn calls(library: Library) -> Option<(Spell, Spell)> {
+    Some(match library {
+        Library::Kotlinx => {
+            (|_, _| "json.decodeFromString(text)".to_owned(), |_, _| "json.encodeToString(value)".to_owned())
+        }
+        Library::Moshi => (of_moshi, |ty, _| format!("adapter<{ty}>().toJson(value)")),
+        Library::Gson => (
+            |ty, _| format!("gson.fromJson(text, object : TypeToken<{ty}>() {{}})"),
+            |ty, _| format!("gson.toJson(value, object : TypeToken<{ty}>() {{}}.type)"),
+        ),
+        Library::Jackson => {
+            (|_, _| "mapper.readValue(text)".to_owned(), |_, _| "mapper.writeValueAsString(value)".to_owned())
+        }
+        Library::None => return None,
+    })
+}
+
+/// What a library needs to be set up with.
+fn set_up(sheet: &mut Sheet<'_>) -> Doc {
+    match sheet.options.library {
         Library::Kotlinx => {
             sheet
                 .needs
                 .imports
                 .extend(["kotlinx.serialization.encodeToString", "kotlinx.serialization.json.Json"]);
-            (
-                text("private val json = Json { ignoreUnknownKeys = true }"),
-                |_, _| "json.decodeFromString(text)".to_owned(),
-                |_, _| "json.encodeToString(value)".to_owned(),
-            )
+            text("private val json = Json { ignoreUnknownKeys = true }")
         }
-        Library::Moshi => (moshi(sheet), of_moshi, |ty, _| format!("adapter<{ty}>().toJson(value)")),
+        Library::Moshi => moshi(sheet),
         Library::Gson => {
             sheet.needs.imports.extend(["com.google.gson.GsonBuilder", "com.google.gson.reflect.TypeToken"]);
             let dates = with_dates(sheet);
-            (
-                text(format!("private val gson = GsonBuilder().serializeNulls(){dates}.create()")),
-                |ty, _| format!("gson.fromJson(text, object : TypeToken<{ty}>() {{}})"),
-                |ty, _| format!("gson.toJson(value, object : TypeToken<{ty}>() {{}}.type)"),
-            )
+            text(format!("private val gson = GsonBuilder().serializeNulls(){dates}.create()"))
         }
-        Library::Jackson => (
-            jackson(sheet),
-            |_, _| "mapper.readValue(text)".to_owned(),
-            |_, _| "mapper.writeValueAsString(value)".to_owned(),
-        ),
-        Library::None => return Vec::new(),
-    };
-    let mut made = vec![set_up];
+        Library::Jackson => jackson(sheet),
+        Library::None => Doc::Nil,
+    }
+}
+
+/// The type of a root; whether it may be null stands in the name for it.
+fn type_of(plan: &Plan<'_>, root: &PlannedRoot<'_>) -> String {
+    let mark = if matches!(root, PlannedRoot::Named { .. }) && root.slot().nullable { "?" } else { "" };
+    format!("{}{mark}", plan.root_ident(root))
+}
+
+/// `val response: HivePage = json.decodeFromString(text)`
+pub(super) fn reading(sheet: &Sheet<'_>, root: &PlannedRoot<'_>) -> String {
+    let ty = type_of(sheet.plan, root);
+    let read = calls(sheet.options.library).map(|(read, _)| read(&ty, root.slot().nullable));
+    format!("val response: {ty} = {}", read.unwrap_or_default())
+}
+
+/// What a library is set up with, and what reads and writes each root with it.
+pub(super) fn functions(sheet: &mut Sheet<'_>) -> Vec<Doc> {
+    let Some((read, write)) = calls(sheet.options.library) else { return Vec::new() };
+    let mut made = vec![set_up(sheet)];
     for (root, [decode, encode]) in sheet.plan.entries() {
-        // Whether it may be null stands in the name for it.
-        let ty = sheet.plan.root_type(root, |slot| {
-            let mark = if slot.nullable { "?" } else { "" };
-            format!("{}{mark}", sheet.plan.root_ident(root))
-        });
+        let ty = type_of(sheet.plan, root);
         made.push(function(&format!("fun {decode}"), "text: String", &ty, read(&ty, root.slot().nullable)));
         made.push(function(
             &format!("fun {encode}"),

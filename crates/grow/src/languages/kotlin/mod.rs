@@ -10,6 +10,7 @@ mod proof;
 mod settings;
 mod types;
 mod unions;
+mod usage;
 
 use jar_sprout_layout::{
     Doc, Indent, Style, braces, cat, group, hard, join, last_comma, line, lines, members, nest, paragraphs,
@@ -24,7 +25,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Trial, nested};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Place, Program, Trial, nested};
 use settings::{KotlinOptions, Library, PACKAGE};
 
 /// Kotlin with kotlinx.serialization.
@@ -138,6 +139,14 @@ impl Dialect for KotlinOptions {
         let imports: Vec<Doc> = imports.iter().map(|name| text(format!("import {name}"))).collect();
         let imports = (!imports.is_empty()).then(|| lines(imports));
         paragraphs(head.chain(imports).chain(declarations))
+    }
+
+    fn project(&self) -> Vec<GrownFile> {
+        usage::project(self)
+    }
+
+    fn program(&self, sheet: &mut BlankSheet<'_>, place: Place<'_>) -> Option<Program> {
+        usage::program(&mut sheet.with(self), place)
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

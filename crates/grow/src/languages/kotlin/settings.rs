@@ -3,8 +3,9 @@
 use jar_sprout_model::{Fraction, Scalar};
 
 use super::names::KEYWORDS;
+use crate::languages::jvm;
 use crate::prepare::{
-    Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+    Abilities, Dependency, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread,
@@ -84,7 +85,7 @@ pub(super) struct KotlinOptions {
     absence: Absence,
     /// What the names of wire types end in, beside which plain ones stand.
     ending: Option<String>,
-    entry: Entry,
+    pub(super) entry: Entry,
 }
 
 impl KotlinOptions {
@@ -158,21 +159,15 @@ impl KotlinOptions {
     }
 
     fn foundation(&self) -> Foundation {
-        const KOTLINX: &[&str] = &[
-            "org.jetbrains.kotlinx:kotlinx-serialization-core-jvm",
-            "org.jetbrains.kotlinx:kotlinx-serialization-json-jvm",
-        ];
         Foundation {
             level: Level(2, 0),
             libraries: match self.library {
-                Library::Kotlinx => KOTLINX,
-                Library::Moshi => &["com.squareup.moshi:moshi", "com.squareup.moshi:moshi-kotlin"],
-                Library::Gson => &["com.google.code.gson:gson"],
-                Library::Jackson => &[
-                    "com.fasterxml.jackson.core:jackson-databind",
-                    "com.fasterxml.jackson.datatype:jackson-datatype-jsr310",
-                    "com.fasterxml.jackson.module:jackson-module-kotlin",
-                ],
+                Library::Kotlinx => {
+                    &[Dependency("org.jetbrains.kotlinx:kotlinx-serialization-json", "1.9.0")]
+                }
+                Library::Moshi => &[Dependency("com.squareup.moshi:moshi-kotlin", "1.15.2")],
+                Library::Gson => &[jvm::GSON],
+                Library::Jackson => &[jvm::JACKSON_KOTLIN, jvm::JACKSON_DATES],
                 Library::None => &[],
             },
             plugins: match (self.library, self.is_parcelable) {

@@ -68,11 +68,8 @@ pub(super) fn entry(sheet: &mut Sheet<'_>, root: &PlannedRoot<'_>) -> (Doc, Doc)
             Converter { plan: sheet.plan, way: Direction::Out }.of(slot, text("value"), sheet.needs),
         ),
         PlannedRoot::Alias { ident, .. } => {
-            let name = function_name(ident);
-            (
-                cat([text(format!("{name}_from_json(")), loaded(), text(")")]),
-                Some(text(format!("{name}_to_json(value)"))),
-            )
+            let [read, write] = functions_of(ident);
+            (cat([text(format!("{read}(")), loaded(), text(")")]), Some(text(format!("{write}(value)"))))
         }
     };
     (read, cat([text("json.dumps("), value.unwrap_or_else(|| text("value")), text(")")]))
@@ -90,6 +87,11 @@ fn functions(alias: Doc, ident: &Ident, read: Doc, write: Doc, needs: &mut Needs
     let write =
         cat([text(format!("def {name}_to_json(value: {ident}) -> Any:")), nest(cat([hard(), write]))]);
     join(&cat([hard(), hard(), hard()]), [alias, read, write])
+}
+
+/// What reads and writes a type that is no class: `hives_from_json`, `hives_to_json`.
+pub(super) fn functions_of(ident: &Ident) -> [String; 2] {
+    ["from", "to"].map(|way| format!("{}_{way}_json", function_name(ident)))
 }
 
 fn function_name(ident: &Ident) -> String {

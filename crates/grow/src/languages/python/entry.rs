@@ -1,22 +1,17 @@
 //! The functions that read and write whole responses in Python.
 
-use jar_sprout_layout::{Doc, cat, group, hard, last_comma, lines, nest, soft, text};
+use jar_sprout_layout::{Doc, cat, group, hard, last_comma, lines, nest, print, soft, text};
 
 use super::Sheet;
 use super::settings::Types;
 use super::{ABOUT, dataclasses, typed_dicts, types};
-use crate::plan::{Ident, small_words};
+use crate::plan::{Ident, PlannedDefinition, PlannedRoot, small_words};
 
 pub(super) fn functions(sheet: &mut Sheet<'_>, kind: Types) -> Vec<Doc> {
     let mut made = Vec::new();
     let mut adapters = Vec::new();
     for (root, [decode, encode]) in sheet.plan.entries() {
-        let ty = sheet.plan.root_type(root, |slot| match kind {
-            Types::TypedDicts => typed_dicts::slot(sheet, slot),
-            Types::Pydantic | Types::Dataclasses => {
-                jar_sprout_layout::print(&types::slot(sheet, slot, kind), &ABOUT.style)
-            }
-        });
+        let ty = type_of(sheet, root, kind);
         let (read, write) = match kind {
             Types::Pydantic => {
                 sheet.needs.imports.insert("from pydantic import TypeAdapter");
@@ -41,6 +36,29 @@ pub(super) fn functions(sheet: &mut Sheet<'_>, kind: Types) -> Vec<Doc> {
     }
     let adapters = (!adapters.is_empty()).then(|| lines(adapters));
     adapters.into_iter().chain(made).collect()
+}
+
+/// The type of a root.
+fn type_of(sheet: &mut Sheet<'_>, root: &PlannedRoot<'_>, kind: Types) -> String {
+    sheet.plan.root_type(root, |slot| match kind {
+        Types::TypedDicts => typed_dicts::slot(sheet, slot),
+        Types::Pydantic | Types::Dataclasses => print(&types::slot(sheet, slot, kind), &ABOUT.style),
+    })
+}
+
+/// `HivePage.model_validate_json(text)`
+pub(super) fn reading(sheet: &mut Sheet<'_>, root: &PlannedRoot<'_>, kind: Types) -> String {
+    let ty = type_of(sheet, root, kind);
+    match (kind, root) {
+        (Types::Pydantic, PlannedRoot::Named { id, slot })
+            if !slot.nullable && matches!(sheet.plan.get(*id).definition, PlannedDefinition::Record(_)) =>
+        {
+            format!("{ty}.model_validate_json(text)")
+        }
+        (Types::Pydantic, _) => format!("TypeAdapter({ty}).validate_json(text)"),
+        (Types::Dataclasses, _) => print(&dataclasses::entry(sheet, root).0, &ABOUT.style),
+        (Types::TypedDicts, _) => format!("cast(\"{ty}\", json.loads(text))"),
+    }
 }
 
 /// `_HIVES`

@@ -8,6 +8,7 @@ mod settings;
 mod times;
 mod typed_dicts;
 mod types;
+mod usage;
 
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, comma_list, flat_length, group, hard, join, last_comma, line, lines, nest,
@@ -23,7 +24,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Trial};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Place, Program, Trial};
 use settings::{Level, PythonOptions, Types};
 
 /// Python with pydantic.
@@ -144,6 +145,14 @@ impl Dialect for PythonOptions {
         let groups = groups.into_iter().map(|group| lines(group.into_iter().map(text)));
         let head = paragraphs([future].into_iter().chain(groups));
         join(&cat([hard(), hard(), hard()]), [head].into_iter().chain(declarations))
+    }
+
+    fn project(&self) -> Vec<GrownFile> {
+        usage::project(self)
+    }
+
+    fn program(&self, sheet: &mut BlankSheet<'_>, place: Place<'_>) -> Option<Program> {
+        usage::program(&mut sheet.with(self), place)
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

@@ -2,7 +2,7 @@
 
 use jar_sprout_model::{Fraction, Scalar};
 
-use crate::prepare::{Abilities, Extras, Foundation, Judge, Nulls, Order, TimeKeeping};
+use crate::prepare::{Abilities, Dependency, Extras, Foundation, Judge, Nulls, Order, TimeKeeping};
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread,
 };
@@ -61,7 +61,7 @@ pub(super) struct PythonOptions {
     pub(super) types: Types,
     pub(super) level: Level,
     absence: Absence,
-    entry: Entry,
+    pub(super) entry: Entry,
 }
 
 impl PythonOptions {
@@ -115,7 +115,7 @@ impl PythonOptions {
                     Level::Eleven => crate::prepare::Level(3, 11),
                 },
                 libraries: match self.types {
-                    Types::Pydantic => &["pydantic"],
+                    Types::Pydantic => &[Dependency("pydantic", "2.14.3")],
                     Types::Dataclasses | Types::TypedDicts => &[],
                 },
                 plugins: &[],

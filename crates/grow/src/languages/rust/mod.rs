@@ -7,6 +7,7 @@ mod settings;
 mod sizes;
 mod times;
 mod types;
+mod usage;
 
 use jar_sprout_layout::{
     Doc, Indent, Style, braces, cat, comma_list, group_at_most, hard, lines, members, nest, paragraphs, soft,
@@ -22,7 +23,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Trial};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Place, Program, Trial};
 use settings::RustOptions;
 
 /// Rust with serde.
@@ -110,6 +111,14 @@ impl Dialect for RustOptions {
         let imports = names::grouped_imports(&needs.imports);
         let imports = (!imports.is_empty()).then(|| lines(imports.into_iter().map(text)));
         paragraphs(imports.into_iter().chain(declarations))
+    }
+
+    fn project(&self) -> Vec<GrownFile> {
+        usage::project(self)
+    }
+
+    fn program(&self, sheet: &mut BlankSheet<'_>, place: Place<'_>) -> Option<Program> {
+        usage::program(&mut sheet.with(self), place)
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

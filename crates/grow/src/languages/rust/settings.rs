@@ -2,7 +2,7 @@
 
 use jar_sprout_model::{Fraction, Numeral, Scalar};
 
-use crate::prepare::{Abilities, Extras, Foundation, Judge, Level, Nulls, Order, TimeKeeping};
+use crate::prepare::{Abilities, Dependency, Extras, Foundation, Judge, Level, Nulls, Order, TimeKeeping};
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread,
 };
@@ -25,6 +25,12 @@ const DATES: OneOf<Dates> = OneOf {
     ],
 };
 
+const SERDE: Dependency = Dependency("serde", "1.0");
+const SERDE_JSON: Dependency = Dependency("serde_json", "1.0");
+const CHRONO: Dependency = Dependency("chrono", "0.4");
+const TIME: Dependency = Dependency("time", "0.3");
+const JIFF: Dependency = Dependency("jiff", "0.2");
+
 pub(super) const SETTINGS: &[&dyn Setting] = &[&DATES, &ABSENT, &ENTRY, &MARK];
 
 /// The library of dates and times.
@@ -40,7 +46,7 @@ pub(super) enum Dates {
 pub(super) struct RustOptions {
     pub(super) dates: Dates,
     absence: Absence,
-    entry: Entry,
+    pub(super) entry: Entry,
 }
 
 impl RustOptions {
@@ -71,9 +77,9 @@ impl RustOptions {
             foundation: Foundation {
                 level: Level(1, 85),
                 libraries: match self.dates {
-                    Dates::Chrono => &["serde", "serde_json", "chrono"],
-                    Dates::Time => &["serde", "serde_json", "time"],
-                    Dates::Jiff => &["serde", "serde_json", "jiff"],
+                    Dates::Chrono => &[SERDE, SERDE_JSON, CHRONO],
+                    Dates::Time => &[SERDE, SERDE_JSON, TIME],
+                    Dates::Jiff => &[SERDE, SERDE_JSON, JIFF],
                 },
                 plugins: &[],
             },

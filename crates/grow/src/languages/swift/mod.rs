@@ -9,6 +9,7 @@ mod proof;
 mod settings;
 mod types;
 mod unions;
+mod usage;
 
 use jar_sprout_layout::{
     Doc, Indent, Style, braces, cat, comma_list, group, lines, members, nest, paragraphs, soft, text,
@@ -23,7 +24,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Trial, nested};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Place, Program, Trial, nested};
 use extras::Extras;
 use settings::{NAMESPACE, SwiftOptions};
 
@@ -161,6 +162,14 @@ impl Dialect for SwiftOptions {
             .replace(&format!("{name}<"), &format!("{namespace}.{name}<"))
             .replace(&format!("extension {name}:"), &format!("extension {namespace}.{name}:"));
         (inside, Some(outside.trim().to_owned()))
+    }
+
+    fn project(&self) -> Vec<GrownFile> {
+        usage::project(self)
+    }
+
+    fn program(&self, sheet: &mut BlankSheet<'_>, place: Place<'_>) -> Option<Program> {
+        usage::program(&mut sheet.with(self), place)
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {

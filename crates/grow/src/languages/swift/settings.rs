@@ -87,7 +87,7 @@ pub(super) struct SwiftOptions {
     absence: Absence,
     /// What the names of wire types end in, beside which plain ones stand.
     ending: Option<String>,
-    entry: Entry,
+    pub(super) entry: Entry,
 }
 
 /// Columns of one level.

@@ -6,6 +6,7 @@ mod proof;
 mod reading;
 mod settings;
 mod types;
+mod usage;
 
 use jar_sprout_layout::{
     Doc, Indent, Style, braces, cat, group, hard, if_broken, join, line, lines, nest, paragraphs, text,
@@ -20,7 +21,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Trial};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Place, Program, Trial};
 use settings::{Hold, Reading, TypeScriptOptions};
 
 /// TypeScript.
@@ -126,6 +127,14 @@ impl Dialect for TypeScriptOptions {
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         debug_assert!(needs.imports.is_empty(), "the language has all that is needed");
         paragraphs(declarations)
+    }
+
+    fn project(&self) -> Vec<GrownFile> {
+        usage::project(self)
+    }
+
+    fn program(&self, sheet: &mut BlankSheet<'_>, place: Place<'_>) -> Option<Program> {
+        usage::program(&mut sheet.with(self), place)
     }
 
     fn driver(&self, trials: &[Trial]) -> Vec<GrownFile> {
