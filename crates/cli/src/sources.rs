@@ -1,5 +1,6 @@
 //! Sources: from what was typed to one merged shape.
 
+use std::collections::BTreeSet;
 use std::io::{self, Read};
 use std::ops::Range;
 use std::path::{Path, PathBuf};
@@ -332,10 +333,28 @@ pub(crate) fn files_of(argument: &str) -> Outcome<Vec<PathBuf>> {
     let matches = glob::glob(argument)
         .map_err(|error| Failure::argument(format!("not a glob: {}", error.msg), argument))?;
     let files: Vec<PathBuf> = matches.filter_map(Result::ok).filter(|path| path.is_file()).collect();
+    tell_passed_over(&files);
     if files.is_empty() {
         return Err(Failure::argument("no file matches this glob", argument).into());
     }
     Ok(files)
+}
+
+/// Says which files beside those that a glob matches it passes over: it reads names of UTF-8 alone.
+fn tell_passed_over(files: &[PathBuf]) {
+    let folders: BTreeSet<&Path> = files.iter().filter_map(|file| file.parent()).collect();
+    for folder in folders {
+        let here = if folder.as_os_str().is_empty() { Path::new(".") } else { folder };
+        let entries = std::fs::read_dir(here).into_iter().flatten().flatten();
+        for entry in entries.filter(|entry| entry.file_name().to_str().is_none()) {
+            let spot = Spot::Path(folder.join(entry.file_name()).display().to_string());
+            let problem = Problem::warning("the name is no UTF-8, and a glob passes it over", spot);
+            report::problem(
+                &problem.with_help("name the file itself, or give it another name"),
+                &SourceNames::default(),
+            );
+        }
+    }
 }
 
 impl Source {

@@ -353,3 +353,16 @@ fn every_example_of_the_help_works() {
     }
     assert!(examples >= 10, "the examples were found");
 }
+
+#[cfg(target_os = "linux")]
+#[test]
+fn a_name_that_no_glob_matches_is_told() {
+    use std::os::unix::ffi::OsStrExt as _;
+    let folder = tempfile::tempdir().unwrap();
+    fs::write(folder.path().join("a.json"), "{}").unwrap();
+    fs::write(folder.path().join(std::ffi::OsStr::from_bytes(b"b\xff.json")), "{}").unwrap();
+    let mut command = Command::cargo_bin("jar-sprout").unwrap();
+    let output = command.args(["look", "*.json"]).current_dir(folder.path()).output().unwrap();
+    let said = String::from_utf8_lossy(&output.stderr);
+    assert!(output.status.success() && said.contains("no UTF-8"), "{said}");
+}

@@ -113,8 +113,14 @@ pub(crate) fn number_range(numbers: &Numbers) -> Option<(String, String)> {
 
 fn text_example(texts: &Texts) -> String {
     let quoted = |text: &str| format!("\"{}\"", visible(text));
-    let example = texts.example().map_or_else(|| quoted(""), quoted);
-    match texts.distinct() {
+    let distinct = texts.distinct();
+    // Where all are blank, a blank.
+    let blank = match &distinct {
+        Distinct::All(values) => values.first().map(|(text, _)| *text),
+        Distinct::Many => None,
+    };
+    let example = quoted(texts.example().or(blank).unwrap_or_default());
+    match distinct {
         Distinct::All(values) if values.len() > 1 && texts.tally.count > values.len() as u64 => {
             format!("{example} … {} values", values.len())
         }

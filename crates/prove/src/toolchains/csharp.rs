@@ -89,6 +89,13 @@ fn mono(wanted: &Task<'_>) -> Result<Ready, Missing> {
             "apt-get install --no-install-recommends mono-mcs mono-runtime libnewtonsoft-json5.0-cil",
         )
     };
+    if wanted.abilities.foundation.libraries.is_empty() {
+        // That of old run-times has no System.Text.Json.
+        return Err(Missing::new(
+            "the .NET SDK",
+            "see https://dot.net for .NET 10; or `--with library=newtonsoft`",
+        ));
+    }
     let mcs = wanted.tools.program("mcs").ok_or_else(missing)?;
     let version = version(wanted.command(&mcs).arg("--version")).ok_or_else(missing)?;
     let mut compile = wanted.command("sh");
