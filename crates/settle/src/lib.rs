@@ -21,7 +21,7 @@ pub use decide::decide;
 pub use decide::verdict::{
     Decision, Derivation, FIELD_WORDS, FieldType, FieldVerdict, Purpose, TypeVerdict, Verdict,
 };
-pub use draft::evidence::{Choice, EpochUnit, Evidence, KeyForm, KindSeen, MapReason, NoEnum};
+pub use draft::evidence::{Choice, EpochUnit, Evidence, KeyClue, KeyForm, KeyWeight, KindSeen, NoEnum};
 pub use draft::{Drafted, draft_shape};
 pub use infer::{Inferred, infer, infer_document};
 pub use model::naming_sites::RootName;

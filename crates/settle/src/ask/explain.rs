@@ -4,10 +4,10 @@ use jar_sprout_model::{Definition, DraftKind, Field, Place, Presence, TimeForms}
 use jar_sprout_shape::{Form, Path};
 
 use crate::ask::questions::values;
-use crate::ask::wording::{epoch_unit, map_reason, no_enum};
+use crate::ask::wording::{epoch_unit, key_clues, no_enum};
 use crate::decide::verdict::{FIELD_WORDS, FieldType, FieldVerdict};
 use crate::draft::Drafted;
-use crate::draft::evidence::{Choice, Evidence, KindSeen};
+use crate::draft::evidence::{Choice, Evidence, KeyClue, KeyWeight, KindSeen};
 use crate::model::Settled;
 use crate::subject::{Lack, Miss, Subject, locate};
 
@@ -109,13 +109,28 @@ fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
         Choice::Enum => "few words come again and again".to_owned(),
         Choice::NearlyEnum => "its words repeat too seldom for an enum".to_owned(),
         Choice::NoEnum(why) => format!("it is no enum: {}", no_enum(*why)),
-        Choice::Map(why) => map_reason(*why).to_owned(),
-        Choice::Record => "its keys are names".to_owned(),
+        Choice::Map(weight) => format!("its keys are data: {}", key_clues(for_map(weight))),
+        Choice::Record(_) => "its keys are names".to_owned(),
         Choice::Tuple => "every list has the same few items, of unlike kinds".to_owned(),
         Choice::Tagged(key) => format!("`{key}` tells which keys stand together"),
         Choice::TaggedCase(key) => format!("its keys stand together under one `{key}`"),
     };
     (chosen, because)
+}
+
+fn for_map(weight: &KeyWeight) -> impl Iterator<Item = &(KeyClue, i32)> {
+    weight.clues().iter().filter(|(_, weight)| *weight > 0)
+}
+
+/// Why keys are not data.
+fn no_map(weight: &KeyWeight) -> String {
+    let bar = KeyWeight::bar();
+    if for_map(weight).next().is_none() {
+        return "nothing of the keys says that they are data".to_owned();
+    }
+    let against: Vec<_> = weight.clues().iter().filter(|(_, weight)| *weight < 0).collect();
+    let but = if against.is_empty() { String::new() } else { format!(", but {}", key_clues(against)) };
+    format!("{}{but}: {} of {bar} that make one", key_clues(for_map(weight)), weight.total())
 }
 
 /// What else was considered, and why it lost.
@@ -152,8 +167,16 @@ fn instead(evidence: &Evidence) -> Vec<(&'static str, String)> {
         }
     }
     match &evidence.choice {
-        Choice::Map(_) => instead.push(("a record", "its fields would be named after data".to_owned())),
-        Choice::Record => instead.push(("a map", "the keys are words, or their values differ".to_owned())),
+        Choice::Map(weight) => {
+            let against: Vec<_> = weight.clues().iter().filter(|(_, weight)| *weight < 0).collect();
+            let said = if against.is_empty() {
+                "its fields would be named after data".to_owned()
+            } else {
+                format!("all that speaks for it is {}", key_clues(against))
+            };
+            instead.push(("a record", said));
+        }
+        Choice::Record(weight) => instead.push(("a map", no_map(weight))),
         Choice::Tagged(_) => {
             instead.push(("one record", "most of its fields would be missing most of the time".to_owned()));
         }

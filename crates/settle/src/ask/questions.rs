@@ -3,11 +3,11 @@
 use jar_sprout_model::{Definition, Field, NamedType, Scalar, TimeForms, TypeId, Width, Words};
 use jar_sprout_shape::{Form, Path};
 
-use crate::ask::wording::epoch_unit;
+use crate::ask::wording::{epoch_unit, key_clues};
 use crate::decide::join::{NearAlike, near_alike};
 use crate::decide::verdict::{FieldType, FieldVerdict};
 use crate::draft::Drafted;
-use crate::draft::evidence::{Choice, Evidence, MapReason};
+use crate::draft::evidence::{Choice, Evidence};
 use crate::model::Settled;
 use crate::policies::Trust;
 use crate::subject::Subject;
@@ -167,16 +167,25 @@ fn doubt(evidence: &Evidence, field: &Field) -> Option<Doubt> {
             of(saw, "text", is_scalar(settle), 50)
         }
         Choice::NearlyEnum => of(values(evidence), "text", is(FieldType::Enum), 30),
-        Choice::Map(MapReason::Sparse | MapReason::Many) => {
-            of("many keys for values of one structure".to_owned(), "a map", is(FieldType::Any), 55)
-        }
+        Choice::Map(weight) if weight.is_doubtful() => of(
+            format!("keys that may be data: {}", key_clues(weight.clues())),
+            "a map",
+            is(FieldType::Any),
+            55,
+        ),
+        Choice::Record(weight) if weight.is_doubtful() => of(
+            format!("keys that may be data: {}", key_clues(weight.clues())),
+            "a record",
+            is(FieldType::Any),
+            55,
+        ),
         Choice::AsWritten
         | Choice::Integer { is_measure: false, .. }
         | Choice::Form(_)
         | Choice::Enum
         | Choice::NoEnum(_)
         | Choice::Map(_)
-        | Choice::Record
+        | Choice::Record(_)
         | Choice::Tuple
         | Choice::Tagged(_)
         | Choice::TaggedCase(_) => None,

@@ -1,6 +1,6 @@
 //! The words for reasons.
 
-use crate::draft::evidence::{EpochUnit, KeyForm, MapReason, NoEnum};
+use crate::draft::evidence::{EpochUnit, KeyClue, KeyForm, NoEnum};
 
 pub(super) fn epoch_unit(unit: EpochUnit) -> &'static str {
     match unit {
@@ -9,20 +9,34 @@ pub(super) fn epoch_unit(unit: EpochUnit) -> &'static str {
     }
 }
 
-pub(super) fn map_reason(reason: MapReason) -> &'static str {
-    match reason {
-        MapReason::Form(KeyForm::Number) => "every key is a number",
-        MapReason::Form(KeyForm::Id) => "every key is an id",
-        MapReason::Form(KeyForm::Date) => "every key is a date",
-        MapReason::Form(KeyForm::Email) => "every key is an e-mail address",
-        MapReason::Form(KeyForm::DigitFirst) => "every key starts with a digit",
-        MapReason::Form(KeyForm::Numbered) => "the keys differ only in their number",
-        MapReason::Form(KeyForm::Code) => "every key is a code of capitals",
-        MapReason::Form(KeyForm::Locale) => "every key is a language",
-        MapReason::Form(KeyForm::Label) => "the keys are no names of fields",
-        MapReason::Sparse => "the objects hardly share a key",
-        MapReason::Many => "many keys, values of one structure",
-        MapReason::BeyondNames => "more keys than names could be",
+/// `every key is a date (14), values of one kind (1)`
+pub(super) fn key_clues<'c>(clues: impl IntoIterator<Item = &'c (KeyClue, i32)>) -> String {
+    let one = |(clue, weight): &(KeyClue, i32)| format!("{} ({})", key_clue(*clue), weight.abs());
+    clues.into_iter().map(one).collect::<Vec<_>>().join(", ")
+}
+
+fn key_clue(clue: KeyClue) -> &'static str {
+    match clue {
+        KeyClue::Form(KeyForm::Number) => "every key is a number",
+        KeyClue::Form(KeyForm::Id) => "every key is an id",
+        KeyClue::Form(KeyForm::Date) => "every key is a date",
+        KeyClue::Form(KeyForm::Email) => "every key is an e-mail address",
+        KeyClue::Form(KeyForm::Route) => "every key has a slash",
+        KeyClue::Form(KeyForm::Dotted) => "every key is words with dots between",
+        KeyClue::Form(KeyForm::DigitFirst) => "every key starts with a digit",
+        KeyClue::Form(KeyForm::Numbered) => "the keys differ only in their number",
+        KeyClue::Form(KeyForm::Code) => "every key is a code of capitals",
+        KeyClue::Form(KeyForm::Locale) => "every key is a language",
+        KeyClue::Form(KeyForm::Label) => "the keys are no names of fields",
+        KeyClue::Sparse => "the objects hardly share a key",
+        KeyClue::Many => "many keys",
+        KeyClue::MapElsewhere => "a map stands under the same key elsewhere",
+        KeyClue::AlwaysTogether => "every object has all of the keys",
+        KeyClue::OneStructure => "values of one structure",
+        KeyClue::LikeStructure => "values of like structure",
+        KeyClue::OneKind => "values of one kind",
+        KeyClue::UnlikeValues => "unlike values",
+        KeyClue::BeyondNames => "more keys than names could be",
     }
 }
 

@@ -65,10 +65,10 @@ pub enum Choice {
     NearlyEnum,
     /// Texts that are no enum, and why.
     NoEnum(NoEnum),
-    /// Keys that are data, and why.
-    Map(MapReason),
-    /// Keys that are names.
-    Record,
+    /// Keys that are data, and what spoke for it.
+    Map(KeyWeight),
+    /// Keys that are names, and what spoke against it.
+    Record(KeyWeight),
     /// Short lists of unlike items.
     Tuple,
     /// Objects that this key tells apart.
@@ -86,15 +86,74 @@ pub enum EpochUnit {
     Milliseconds,
 }
 
-/// Why keys are data.
+/// What spoke for keys being data, and what against, each with how much.
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
+pub struct KeyWeight(Vec<(KeyClue, i32)>);
+
+/// What has this much is a map.
+const MAP: i32 = 9;
+
+/// What has this much is asked about.
+const DOUBT: i32 = 5;
+
+impl KeyWeight {
+    /// What is more keys than names could be.
+    pub(crate) fn beyond_names() -> Self {
+        Self(vec![(KeyClue::BeyondNames, 2 * MAP)])
+    }
+
+    /// Adds what a clue says, if it says something.
+    pub(crate) fn add(&mut self, clue: KeyClue, weight: i32) {
+        self.0.extend((weight != 0).then_some((clue, weight)));
+    }
+
+    /// The clues, each with how much it says: more than nothing for a map, less for a record.
+    pub fn clues(&self) -> &[(KeyClue, i32)] {
+        &self.0
+    }
+
+    /// How much all of them say.
+    pub fn total(&self) -> i32 {
+        self.0.iter().map(|(_, weight)| weight).sum()
+    }
+
+    /// Whether they make a map.
+    pub fn is_map(&self) -> bool {
+        self.total() >= MAP
+    }
+
+    /// How much makes a map.
+    pub fn bar() -> i32 {
+        MAP
+    }
+
+    /// Whether a person should say: they are near the line.
+    pub fn is_doubtful(&self) -> bool {
+        (DOUBT..=MAP + 1).contains(&self.total())
+    }
+}
+
+/// What says something of whether keys are data.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum MapReason {
+pub enum KeyClue {
     /// They share a form that nobody gives to a field.
     Form(KeyForm),
     /// The objects hardly share a key.
     Sparse,
-    /// There are many, and their values have one structure.
+    /// There are many.
     Many,
+    /// Under the same key there is a map elsewhere.
+    MapElsewhere,
+    /// Every one of several objects has all of them.
+    AlwaysTogether,
+    /// Their values have one structure.
+    OneStructure,
+    /// Their values have most of their structure in common.
+    LikeStructure,
+    /// Their values are of one kind.
+    OneKind,
+    /// Their values have nothing in common.
+    UnlikeValues,
     /// There are more than names could be.
     BeyondNames,
 }
@@ -110,6 +169,10 @@ pub enum KeyForm {
     Date,
     /// `ada@honey.example`
     Email,
+    /// `hives/17`, `./queen`
+    Route,
+    /// `coop.fennimarsh.title`
+    Dotted,
     /// `227g`
     DigitFirst,
     /// `s-40`, `s-41`: one prefix, then a number
@@ -118,7 +181,7 @@ pub enum KeyForm {
     Code,
     /// `en`, `nl-NL`
     Locale,
-    /// `Alder Bank`, `hives/17`
+    /// `Alder Bank`
     Label,
 }
 

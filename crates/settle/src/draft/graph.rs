@@ -9,7 +9,7 @@ use indexmap::IndexMap;
 use jar_sprout_model::{Kind, KindSet};
 use jar_sprout_shape::{Booleans, Distinct, Lengths, Numbers, Objects, Path, Shape, Step, Tally, Texts};
 
-use crate::draft::evidence::MapReason;
+use crate::draft::evidence::KeyWeight;
 
 /// Index of a node.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -32,6 +32,9 @@ pub(crate) struct Node {
     pub(crate) texts: Option<Texts>,
     pub(crate) lists: Option<ListPart>,
     pub(crate) objects: Option<ObjectPart>,
+    /// Where its objects stand, if other kinds of value stand here as well: they are compared with other objects, and
+    /// can be one with them, whatever stands beside them.
+    pub(crate) record: Option<RecordPart>,
     /// Where it stands, the shallow places first.
     pub(crate) paths: Vec<Path>,
 }
@@ -44,6 +47,14 @@ pub(crate) struct ListPart {
     pub(crate) items: NodeId,
     /// Items that were null.
     pub(crate) nulls: Tally,
+}
+
+/// Objects that stand at a node of their own.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct RecordPart {
+    /// Those of this position; the node may have more, of others.
+    pub(crate) tally: Tally,
+    pub(crate) node: NodeId,
 }
 
 #[derive(Debug)]
@@ -68,7 +79,7 @@ pub(crate) enum Keys {
         values: NodeId,
         /// Values that were null.
         nulls: Tally,
-        why: MapReason,
+        why: KeyWeight,
     },
 }
 
@@ -124,9 +135,49 @@ impl Graph {
             texts: shape.texts.as_deref().cloned(),
             lists,
             objects,
+            record: None,
             paths: vec![path.clone()],
         });
+        self.set_record_apart(id);
         id
+    }
+
+    /// Gives the objects of a node one of their own, if other kinds of value stand beside them. Answers two nodes that
+    /// are to be united then.
+    fn set_record_apart(&mut self, id: NodeId) -> Option<(NodeId, NodeId)> {
+        let node = &mut self.nodes[id.0];
+        let kinds = node.kinds();
+        if kinds == KindSet::of(Kind::Object) && node.record.is_none() {
+            return None;
+        }
+        let objects = node.objects.take()?;
+        let tally = objects.tally;
+        let apart = NodeId(self.united.len());
+        let paths = node.paths.clone();
+        let known = node.record.as_mut().map(|record| {
+            record.tally.merge(tally);
+            (record.node, apart)
+        });
+        node.record.get_or_insert(RecordPart { tally, node: apart });
+        self.united.push(apart);
+        self.nodes.push(Node { objects: Some(objects), paths, ..Node::default() });
+        known
+    }
+
+    /// The node at which the objects of a position stand: itself, or one of their own.
+    pub(crate) fn record(&self, id: NodeId) -> NodeId {
+        let id = self.find(id);
+        self.nodes[id.0].record.map_or(id, |record| self.find(record.node))
+    }
+
+    /// The objects of a position.
+    pub(crate) fn objects(&self, id: NodeId) -> Option<&ObjectPart> {
+        self.node(self.record(id)).objects.as_ref()
+    }
+
+    /// The fields of a position's objects, if their keys are names.
+    pub(crate) fn fields(&self, id: NodeId) -> Option<&IndexMap<String, FieldPart>> {
+        self.node(self.record(id)).fields()
     }
 
     fn add_objects(&mut self, objects: &Objects, path: &Path) -> ObjectPart {
@@ -134,7 +185,7 @@ impl Graph {
             Some(values) => Keys::Data {
                 values: self.add(values, &longer(path, Step::All)),
                 nulls: values.nulls,
-                why: MapReason::BeyondNames,
+                why: KeyWeight::beyond_names(),
             },
             None => Keys::Names {
                 fields: objects
@@ -175,12 +226,13 @@ impl Graph {
                 self.united[b.0] = a;
                 let theirs = std::mem::take(&mut self.nodes[b.0]);
                 self.nodes[a.0].take_in(theirs, &mut pairs);
+                pairs.extend(self.set_record_apart(a));
             }
         }
     }
 
     /// Says that the keys at a position are data, and unites their values.
-    pub(crate) fn make_map(&mut self, id: NodeId, why: MapReason) {
+    pub(crate) fn make_map(&mut self, id: NodeId, why: KeyWeight) {
         let id = self.find(id);
         let Some(objects) = &self.nodes[id.0].objects else { return };
         let Keys::Names { fields, .. } = &objects.keys else { return };
@@ -217,6 +269,7 @@ impl Graph {
     pub(crate) fn parts(&self, id: NodeId) -> Vec<NodeId> {
         let node = self.node(id);
         let mut parts: Vec<NodeId> = node.lists.iter().map(|lists| lists.items).collect();
+        parts.extend(node.record.map(|record| record.node));
         match node.objects.as_ref().map(|objects| &objects.keys) {
             None => {}
             Some(Keys::Data { values, .. }) => parts.push(*values),
@@ -259,7 +312,7 @@ impl Node {
             self.numbers.as_ref().map(|_| number),
             self.texts.as_ref().map(|_| Kind::Text),
             self.lists.as_ref().map(|_| Kind::List),
-            self.objects.as_ref().map(|_| Kind::Object),
+            (self.objects.is_some() || self.record.is_some()).then_some(Kind::Object),
         ]
         .into_iter()
         .flatten()
@@ -272,7 +325,13 @@ impl Node {
             + self.numbers.as_ref().map_or(0, Numbers::count)
             + self.texts.as_ref().map_or(0, |texts| texts.tally.count)
             + self.lists.as_ref().map_or(0, |lists| lists.tally.count)
-            + self.objects.as_ref().map_or(0, |objects| objects.tally.count)
+            + self.own_objects().count
+    }
+
+    /// The objects of this position.
+    pub(crate) fn own_objects(&self) -> Tally {
+        let apart = self.record.map(|record| record.tally);
+        self.objects.as_ref().map(|objects| objects.tally).or(apart).unwrap_or_default()
     }
 
     /// The fields, if the keys are names.
@@ -293,7 +352,7 @@ impl Node {
 
     /// Adds another node's counters; its parts are named for uniting.
     fn take_in(&mut self, other: Self, pairs: &mut Vec<(NodeId, NodeId)>) {
-        let Self { booleans, numbers, texts, lists, objects, paths } = other;
+        let Self { booleans, numbers, texts, lists, objects, record, paths } = other;
         self.booleans.yes.merge(booleans.yes);
         self.booleans.no.merge(booleans.no);
         merge(&mut self.numbers, numbers, Numbers::merge);
@@ -306,6 +365,10 @@ impl Node {
             mine.lengths.merge(theirs.lengths);
         });
         merge(&mut self.objects, objects, |mine, theirs| mine.take_in(theirs, pairs));
+        merge(&mut self.record, record, |mine, theirs| {
+            pairs.push((mine.node, theirs.node));
+            mine.tally.merge(theirs.tally);
+        });
         self.paths.extend(paths);
         self.paths.sort_by_key(|path| path.0.len());
         self.paths.truncate(MAX_PATHS);

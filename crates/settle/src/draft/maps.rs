@@ -1,72 +1,162 @@
 //! Maps: objects whose keys are data.
+//!
+//! No single sign decides it. What the keys look like, how seldom the objects share them, how many there are, whether
+//! their values have one structure: each adds up, and what has enough is a map. Which kinds of value stand under the
+//! keys decides only what the map holds.
 
+use std::collections::BTreeSet;
+
+use indexmap::IndexMap;
 use jar_sprout_model::Kind;
+use jar_sprout_shape::Step;
 
-use crate::draft::evidence::{KeyForm, MapReason};
-use crate::draft::graph::{Graph, NodeId};
-use crate::draft::similarity::are_alike;
+use crate::draft::evidence::{KeyClue, KeyForm, KeyWeight};
+use crate::draft::graph::{FieldPart, Graph, Keys, NodeId};
+use crate::draft::similarity::{Agreement, agreement};
 
 /// With more objects than this under different keys, all of one structure, nobody named the keys.
-const MANY_OBJECTS: usize = 12;
-
-/// The same for numbers, texts and the like: settings have many keys, too.
-const MANY_VALUES: usize = 40;
+const FEW_NAMES: usize = 12;
 
 /// Finds every map below a position, from the outside in.
 pub(crate) fn make_maps(graph: &mut Graph, root: NodeId) {
+    let elsewhere = keys_of_maps(graph, root);
     let mut next = 0;
     // Uniting values changes what lies below, so the walk is made anew after each map.
     let mut order = graph.walk(root);
     while let Some(&id) = order.get(next) {
         next += 1;
-        if let Some(why) = why_map(graph, id) {
-            graph.make_map(id, why);
+        if let Some(weight) = weigh_keys(graph, id, &elsewhere)
+            && weight.is_map()
+        {
+            graph.make_map(id, weight);
             order = graph.walk(root);
         }
     }
 }
 
-/// What makes the keys at a position data, if something does.
-fn why_map(graph: &Graph, id: NodeId) -> Option<MapReason> {
-    let node = graph.node(id);
-    let objects = node.objects.as_ref()?;
-    let fields = node.fields()?;
-    let keys: Vec<&str> = fields.keys().map(String::as_str).collect();
-    let values: Vec<NodeId> = fields.values().map(|field| field.node).collect();
-    let form = shared_form(&keys);
-    let sparse = |percent| {
-        is_sparse(fields.values().map(|f| f.seen.count), objects.tally.count, objects.entries, percent)
+/// The keys under which maps stand.
+pub(crate) fn keys_of_maps(graph: &Graph, root: NodeId) -> BTreeSet<String> {
+    let is_map = |id: &NodeId| {
+        graph.node(*id).objects.as_ref().is_some_and(|objects| matches!(objects.keys, Keys::Data { .. }))
     };
-    let holds_parts = values.iter().any(|value| {
-        let kinds = graph.node(*value).kinds();
-        kinds.has(Kind::Object) || kinds.has(Kind::List)
-    });
-    let holds_objects = values.iter().any(|value| graph.node(*value).kinds().has(Kind::Object));
-    let why = match form {
-        Some(form) if keys.len() >= form.least_keys() => MapReason::Form(form),
-        _ if sparse(40) && keys.len() >= if holds_parts { 6 } else { 20 } => MapReason::Sparse,
-        _ if sparse(15) && keys.len() >= if holds_parts { 4 } else { 8 } => MapReason::Sparse,
-        _ if keys.len() > if holds_objects { MANY_OBJECTS } else { MANY_VALUES } => MapReason::Many,
-        _ => return None,
-    };
-    are_alike(graph, &values).then_some(why)
+    let maps = graph.walk(root).into_iter().filter(is_map);
+    maps.flat_map(|id| own_keys(graph, id)).collect()
 }
 
-/// Whether no key is in most objects, and the usual object has at most this share of the keys.
-fn is_sparse(counts: impl Iterator<Item = u64>, objects: u64, entries: u64, percent: u64) -> bool {
-    let counts: Vec<u64> = counts.collect();
-    objects >= 3
-        && counts.iter().all(|count| count * 10 <= objects * 8)
-        && entries * 100 <= objects * counts.len() as u64 * percent
+/// The keys that lead to a position itself.
+fn own_keys(graph: &Graph, id: NodeId) -> Vec<String> {
+    let own = |path: &jar_sprout_shape::Path| match path.0.last() {
+        Some(Step::Child(key)) => Some(key.clone()),
+        Some(Step::All) | None => None,
+    };
+    graph.node(id).paths.iter().filter_map(own).collect()
+}
+
+/// What speaks for the keys at a position being data, and what against; none where there are no keys.
+/// `elsewhere` are the keys under which maps stand.
+pub(crate) fn weigh_keys(graph: &Graph, id: NodeId, elsewhere: &BTreeSet<String>) -> Option<KeyWeight> {
+    let node = graph.node(id);
+    let objects = node.objects.as_ref()?;
+    let fields = node.fields().filter(|fields| !fields.is_empty())?;
+    let keys: Vec<&str> = fields.keys().map(String::as_str).collect();
+    let values: Vec<NodeId> = fields.values().map(|field| field.node).collect();
+    let mut weight = KeyWeight::default();
+    let form = shared_form(&keys);
+    if let Some(form) = form {
+        weight.add(KeyClue::Form(form), form.weight(keys.len()));
+    }
+    weight.add(KeyClue::Sparse, sparsity(fields, objects.tally.count, objects.entries));
+    let agreement = agreement(graph, &values);
+    // Many unlike values are the fields of something big.
+    if !matches!(agreement, Agreement::Unlike | Agreement::Nothing) {
+        weight.add(KeyClue::Many, abundance(graph, &values));
+    }
+    let is_known = || own_keys(graph, id).iter().any(|key| elsewhere.contains(key));
+    if weight.total() > 0 && is_known() {
+        weight.add(KeyClue::MapElsewhere, 5);
+    }
+    // The usual set of keys, whole in each of several objects, is what somebody wrote down.
+    let all = objects.tally.count * fields.len() as u64;
+    if form.is_none() && objects.tally.count >= 3 && objects.entries == all {
+        weight.add(KeyClue::AlwaysTogether, if fields.len() > FEW_NAMES { -1 } else { -5 });
+    }
+    if weight.total() > 0 {
+        let (clue, points) = match agreement {
+            Agreement::One => (KeyClue::OneStructure, 3),
+            Agreement::Like => (KeyClue::LikeStructure, 2),
+            Agreement::Kind => (KeyClue::OneKind, 1),
+            Agreement::Nothing => (KeyClue::UnlikeValues, -3),
+            Agreement::Unlike => (KeyClue::UnlikeValues, -8),
+        };
+        // Keys of a telling form are data whatever stands under them.
+        let is_telling = form.is_some_and(KeyForm::is_telling);
+        weight.add(clue, if is_telling { points.max(0) } else { points });
+    }
+    Some(weight)
+}
+
+/// How much it says that objects hardly share a key: none is in most of them, and the usual one has few of all.
+fn sparsity(fields: &IndexMap<String, FieldPart>, objects: u64, entries: u64) -> i32 {
+    let count = fields.len() as u64;
+    // Two that share nothing say it as well, if they say much.
+    if objects == 2 && count >= 4 && entries == count {
+        return 5;
+    }
+    if objects < 3 || fields.values().any(|field| field.seen.count * 10 > objects * 8) {
+        return 0;
+    }
+    let filled = match entries * 100 / (objects * count) {
+        0..=15 => 7,
+        16..=25 => 5,
+        26..=40 => 4,
+        _ => return 0,
+    };
+    filled
+        + match count {
+            0..4 => -2,
+            4..6 => 1,
+            6..20 => 2,
+            _ => 4,
+        }
+}
+
+/// How much the number of keys says: nobody names so many objects, and settings are many, too.
+fn abundance(graph: &Graph, values: &[NodeId]) -> i32 {
+    let has_parts = |id: &NodeId| {
+        let kinds = graph.node(*id).kinds();
+        kinds.has(Kind::Object) || kinds.has(Kind::List)
+    };
+    match (values.len(), values.iter().any(has_parts)) {
+        (13.., true) => 7,
+        (10.., true) => 6,
+        (8.., true) => 4,
+        (6.., true) => 3,
+        (4.., true) => 1,
+        (41.., false) => 8,
+        _ => 0,
+    }
 }
 
 impl KeyForm {
-    /// The fewest keys that make a map; those of a form that a word could have by chance need company.
-    fn least_keys(self) -> usize {
+    /// Whether nobody gives such a key to a field, not even to one.
+    fn is_telling(self) -> bool {
         match self {
-            Self::Number | Self::Id | Self::Date | Self::Email => 1,
-            Self::DigitFirst | Self::Numbered => 2,
-            Self::Code | Self::Locale | Self::Label => 3,
+            Self::Number | Self::Id | Self::Date | Self::Email | Self::Route => true,
+            Self::Dotted | Self::DigitFirst | Self::Numbered | Self::Code | Self::Locale | Self::Label => {
+                false
+            }
+        }
+    }
+
+    /// How much it says that so many keys have it; a form that a word could have by chance needs company.
+    fn weight(self, keys: usize) -> i32 {
+        match (self, keys) {
+            _ if self.is_telling() => 14,
+            (Self::Dotted, _) | (Self::DigitFirst | Self::Numbered, 2..) => 8,
+            (Self::DigitFirst | Self::Numbered, _) => 4,
+            (_, 3..) => 9,
+            (_, 2) => 5,
+            (_, _) => 2,
         }
     }
 }
@@ -76,11 +166,13 @@ type KeyTest = fn(&str) -> bool;
 /// The form that all keys have.
 fn shared_form(keys: &[&str]) -> Option<KeyForm> {
     let all = |test: KeyTest| !keys.is_empty() && keys.iter().all(|key| test(key));
-    let forms: [(KeyForm, KeyTest); 8] = [
+    let forms: [(KeyForm, KeyTest); 10] = [
         (KeyForm::Number, is_number),
         (KeyForm::Id, is_id),
         (KeyForm::Date, is_date),
         (KeyForm::Email, is_email),
+        (KeyForm::Route, is_route),
+        (KeyForm::Dotted, is_dotted),
         (KeyForm::DigitFirst, |key| key.starts_with(|c: char| c.is_ascii_digit())),
         (KeyForm::Locale, is_locale),
         (KeyForm::Code, |key| (2..=3).contains(&key.len()) && key.bytes().all(|b| b.is_ascii_uppercase())),
@@ -126,6 +218,17 @@ fn is_date(key: &str) -> bool {
 
 fn is_email(key: &str) -> bool {
     jar_sprout_shape::Form::of(key.as_bytes()) == jar_sprout_shape::Form::Email
+}
+
+/// Words with a slash between them: `hives/17`, `./queen`, `https://…`
+fn is_route(key: &str) -> bool {
+    key.contains('/') && key.chars().any(char::is_alphanumeric)
+}
+
+/// Three words and more with dots between: `coop.fennimarsh.title`
+fn is_dotted(key: &str) -> bool {
+    let parts = key.split('.');
+    parts.clone().count() >= 3 && parts.into_iter().all(|part| part.chars().any(char::is_alphanumeric))
 }
 
 /// Keys with characters that no naming of fields has: blanks inside, slashes, `@` inside, colons.

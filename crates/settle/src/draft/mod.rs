@@ -19,10 +19,10 @@ use jar_sprout_shape::{Lengths, Path, Shape, Tally};
 
 use crate::draft::evidence::{Choice, Evidence, KindSeen};
 use crate::draft::graph::{FieldPart, Graph, Keys, Node, NodeId, VariantPart};
-use crate::draft::maps::make_maps;
+use crate::draft::maps::{keys_of_maps, make_maps, weigh_keys};
 use crate::draft::scalars::{draft_number, draft_text};
 use crate::draft::tags::{Tagged, TaggedCase, Variants, children_beside, find_tag, keys_of};
-use crate::draft::unite::{fold_recursion, unite_same};
+use crate::draft::unite::{fold_recursion, unite_mixed, unite_one_or_many, unite_same, unite_small};
 use crate::policies::{Policies, Trust};
 
 /// With more kinds than this at one position, no type says more than "any".
@@ -47,13 +47,17 @@ pub fn draft_shape(shape: &Shape, name: &Words, policies: &Policies) -> Drafted 
         make_maps(&mut graph, root);
     }
     fold_recursion(&mut graph, root);
+    unite_one_or_many(&mut graph, root);
     unite_same(&mut graph, root);
     // What was united may show by now that its keys are data.
     if policies.maps {
         make_maps(&mut graph, root);
     }
+    unite_small(&mut graph, root);
+    unite_mixed(&mut graph, root);
     let mut drafter = Drafter {
         graph: &graph,
+        map_keys: keys_of_maps(&graph, root),
         policies,
         draft: Draft::default(),
         evidence: HashMap::new(),
@@ -85,6 +89,8 @@ impl View {
 
 struct Drafter<'g> {
     graph: &'g Graph,
+    /// The keys under which maps stand.
+    map_keys: BTreeSet<String>,
     policies: &'g Policies,
     draft: Draft,
     evidence: HashMap<DraftId, Evidence>,
@@ -106,7 +112,7 @@ impl Decided {
 impl Drafter<'_> {
     /// `key` is the nearest key above the position.
     fn position(&mut self, view: View, key: &Words) -> DraftId {
-        let view = View { node: self.graph.find(view.node), ..view };
+        let view = self.of_objects(View { node: self.graph.find(view.node), ..view });
         if let Some(made) = self.made.get(&view) {
             return *made;
         }
@@ -119,6 +125,16 @@ impl Drafter<'_> {
         self.draft.set(id, kind, view.nulls > 0);
         self.evidence.insert(id, evidence(node, view.nulls, choice));
         id
+    }
+
+    /// A view of objects alone, where they have a node of their own.
+    fn of_objects(&self, view: View) -> View {
+        let node = self.graph.node(view.node);
+        let is_of_objects = view.kinds.unwrap_or(node.kinds()).but_null() == KindSet::of(Kind::Object);
+        if !is_of_objects || node.record.is_none() {
+            return view;
+        }
+        View { node: self.graph.record(view.node), kinds: None, ..view }
     }
 
     fn decide(&mut self, view: &View, kinds: KindSet, key: &Words) -> Decided {
@@ -183,17 +199,23 @@ impl Drafter<'_> {
         match &objects.keys {
             Keys::Data { values, nulls, why } => {
                 let values = self.position(View::whole(*values, *nulls), key);
-                Decided::new(DraftKind::Map(values), Choice::Map(*why))
+                Decided::new(DraftKind::Map(values), Choice::Map(why.clone()))
             }
             Keys::Names { fields, .. } if fields.is_empty() => {
                 Decided::new(DraftKind::Any, Choice::EmptyObjects)
             }
             Keys::Names { .. } if view.variants.is_none() => match find_tag(self.graph, node) {
                 Some(tagged) => self.tagged(view.node, &tagged),
-                None => Decided::new(self.record(view, None), Choice::Record),
+                None => self.untold(view),
             },
-            Keys::Names { .. } => Decided::new(self.record(view, None), Choice::Record),
+            Keys::Names { .. } => self.untold(view),
         }
+    }
+
+    /// A record that no key tells the kinds of apart.
+    fn untold(&mut self, view: &View) -> Decided {
+        let weight = weigh_keys(self.graph, view.node, &self.map_keys).unwrap_or_default();
+        Decided::new(self.record(view, None), Choice::Record(weight))
     }
 
     fn tagged(&mut self, node: NodeId, tagged: &Tagged) -> Decided {
@@ -295,8 +317,9 @@ impl Drafter<'_> {
 
     /// The variants that a field's objects have beside one tag, if they share little with those beside the others.
     fn own_children(&self, key: &str, field: &FieldPart, constant: &Constant<'_>) -> Option<BTreeSet<u64>> {
-        let inner = self.graph.node(field.node);
-        let Keys::Names { variants: Some(inner), .. } = &inner.objects.as_ref()?.keys else { return None };
+        let Keys::Names { variants: Some(inner), .. } = &self.graph.objects(field.node)?.keys else {
+            return None;
+        };
         let holder = constant.holder_variants(self.graph)?;
         let beside = |tag: &str| children_beside(holder.values(), constant.key, tag, key);
         let mine = beside(constant.tag)?;
@@ -363,9 +386,8 @@ fn evidence(node: &Node, nulls: u64, choice: Choice) -> Evidence {
     if let Some(lists) = &node.lists {
         add("list", lists.tally.count, lists.tally.first);
     }
-    if let Some(objects) = &node.objects {
-        add("object", objects.tally.count, objects.tally.first);
-    }
+    let objects = node.own_objects();
+    add("object", objects.count, objects.first);
     let paths: Vec<Path> = node.paths.clone();
     Evidence {
         seen: node.seen() + nulls,

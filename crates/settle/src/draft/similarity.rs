@@ -24,7 +24,7 @@ impl Overlap {
 
 /// The overlap of two records' keys; none if one of them is no record.
 pub(crate) fn overlap(graph: &Graph, a: NodeId, b: NodeId) -> Option<Overlap> {
-    let (a, b) = (graph.node(a).fields()?, graph.node(b).fields()?);
+    let (a, b) = (graph.fields(a)?, graph.fields(b)?);
     let shared = a.keys().filter(|key| b.contains_key(*key)).count();
     Some(Overlap { shared, all: a.len() + b.len() - shared })
 }
@@ -52,7 +52,7 @@ fn compatible(graph: &Graph, a: NodeId, b: NodeId, look: usize) -> bool {
     {
         return false;
     }
-    match (one.fields(), other.fields()) {
+    match (graph.fields(a), graph.fields(b)) {
         (Some(fields), Some(others)) => {
             let shared: Vec<_> =
                 fields.iter().filter_map(|(key, field)| Some((field, others.get(key)?))).collect();
@@ -64,10 +64,34 @@ fn compatible(graph: &Graph, a: NodeId, b: NodeId, look: usize) -> bool {
                 all().all(|field| Some(kinds(field.node)) == first)
             };
             (is_empty || !shared.is_empty() || could_be_maps())
-                && shared.iter().all(|(mine, theirs)| compatible(graph, mine.node, theirs.node, look - 1))
+                && shared.iter().all(|(mine, theirs)| {
+                    compatible(graph, mine.node, theirs.node, look - 1)
+                        || leads_back(graph, a, mine.node, theirs.node)
+                        || leads_back(graph, b, theirs.node, mine.node)
+                })
         }
         _ => true,
     }
+}
+
+/// Whether under each key that both records have stands the same kind of value, or nothing is known of the one.
+pub(crate) fn has_same_kinds(graph: &Graph, a: NodeId, b: NodeId) -> bool {
+    let (Some(a), Some(b)) = (graph.fields(a), graph.fields(b)) else { return false };
+    let kinds = |node| numbers_as_one(graph.node(node).kinds());
+    let mut pairs = a.iter().filter_map(|(key, field)| Some((kinds(field.node), kinds(b.get(key)?.node))));
+    pairs.all(|(mine, theirs)| mine == theirs || mine.is_empty() || theirs.is_empty())
+}
+
+/// Whether under a key of a record stand records like itself, and under that key of another one something that can
+/// stand in their place: a text, a list of such things. What holds itself is of several kinds as often as not.
+fn leads_back(graph: &Graph, record: NodeId, part: NodeId, other: NodeId) -> bool {
+    let in_place = [Kind::Text, Kind::List, Kind::Object];
+    let items = graph.node(part).lists.as_ref().map(|lists| lists.items);
+    let is_like = |inner: NodeId| {
+        overlap(graph, record, inner).is_some_and(|overlap| overlap.shared >= 2 && overlap.is_at_least(50))
+    };
+    graph.node(other).kinds().iter().all(|kind| in_place.contains(&kind))
+        && [Some(part), items].into_iter().flatten().any(is_like)
 }
 
 /// Whether a position has lists of what another has: one or many of it.
@@ -85,20 +109,81 @@ fn numbers_as_one(kinds: KindSet) -> KindSet {
 /// With so many positions, a few odd ones among them do not make the others something else.
 const MANY: usize = 20;
 
-/// Whether all of these positions could be one: each has at least half of its keys in common with the fullest of
-/// them, and no kind against it.
-pub(crate) fn are_alike(graph: &Graph, positions: &[NodeId]) -> bool {
-    let size = |id: &NodeId| {
+/// How much several positions have in common, whatever kinds of scalar stand in them.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum Agreement {
+    /// Objects with the same keys.
+    One,
+    /// Objects that share at least half of their keys with the fullest.
+    Like,
+    /// Scalars of one kind.
+    Kind,
+    /// Nothing, and nothing against it.
+    Nothing,
+    /// Objects that share little, or objects beside scalars.
+    Unlike,
+}
+
+/// What several positions have in common; lists by what they hold, and one or many as the one.
+pub(crate) fn agreement(graph: &Graph, positions: &[NodeId]) -> Agreement {
+    let mut positions = positions.to_vec();
+    // Through lists of lists, but not for ever: what holds itself has no end.
+    for _ in 0..MAX_LOOK {
+        let has_records = positions.iter().any(|id| graph.objects(*id).is_some());
+        let lists = |id: &NodeId| graph.node(*id).lists.as_ref().map(|lists| lists.items);
+        let has_lists = positions.iter().any(|id| lists(id).is_some());
+        if has_records || !has_lists {
+            break;
+        }
+        positions = positions.iter().map(|id| lists(id).unwrap_or(*id)).collect();
+    }
+    let record = |id: &NodeId| {
         let node = graph.node(*id);
-        (node.fields().map_or(0, indexmap::IndexMap::len), usize::from(!node.kinds().is_empty()))
+        let of_items = || node.lists.as_ref().map(|lists| lists.items);
+        if graph.objects(*id).is_some() {
+            Some(*id)
+        } else {
+            of_items().filter(|items| graph.objects(*items).is_some())
+        }
     };
-    let Some(fullest) = positions.iter().rev().max_by_key(|id| size(id)) else { return true };
-    let is_like = |id: &&NodeId| {
-        let keys = |id| graph.node(id).fields().map_or(0, indexmap::IndexMap::len);
-        let fewest = keys(**id).min(keys(*fullest));
-        is_compatible(graph, *fullest, **id)
-            && overlap(graph, *fullest, **id).is_none_or(|overlap| overlap.shared * 2 >= fewest)
-    };
-    let alike = positions.iter().filter(is_like).count();
-    alike == positions.len() || (positions.len() >= MANY && alike * 20 >= positions.len() * 19)
+    let known: Vec<NodeId> =
+        positions.iter().copied().filter(|id| !graph.node(*id).kinds().is_empty()).collect();
+    let records: Vec<NodeId> = known.iter().filter_map(record).collect();
+    if records.is_empty() {
+        return agreement_of_scalars(graph, &known);
+    }
+    let is_most =
+        |count: usize| count == known.len() || (known.len() >= MANY && count * 20 >= known.len() * 19);
+    let size = |id: &NodeId| graph.fields(*id).map_or(0, indexmap::IndexMap::len);
+    let fullest = *records.iter().rev().max_by_key(|id| size(id)).expect("there is one");
+    let overlaps = records.iter().map(|id| (size(id), overlap(graph, fullest, *id)));
+    let (mut same, mut like) = (0, 0);
+    for (size, overlap) in overlaps {
+        // A map, or an object without a key, has nothing against it.
+        let is_like = overlap.is_none_or(|overlap| overlap.shared * 2 >= size);
+        same += usize::from(overlap.is_some_and(|overlap| overlap.shared == overlap.all));
+        like += usize::from(is_like);
+    }
+    match (is_most(same), is_most(like)) {
+        (true, _) if size(&fullest) > 1 => Agreement::One,
+        (_, true) => Agreement::Like,
+        _ if is_most(records.len()) && could_be_maps(graph, &records) => Agreement::Like,
+        _ => Agreement::Unlike,
+    }
+}
+
+fn agreement_of_scalars(graph: &Graph, known: &[NodeId]) -> Agreement {
+    let mut kinds = known.iter().map(|id| numbers_as_one(graph.node(*id).kinds()));
+    match kinds.next() {
+        Some(first) if kinds.all(|kinds| kinds == first) => Agreement::Kind,
+        _ => Agreement::Nothing,
+    }
+}
+
+/// Whether everything in these records is of one kind: whatever their keys are, the records could be one map.
+fn could_be_maps(graph: &Graph, records: &[NodeId]) -> bool {
+    let fields = records.iter().filter_map(|id| graph.fields(*id)).flat_map(|fields| fields.values());
+    let mut kinds = fields.map(|field| numbers_as_one(graph.node(field.node).kinds()));
+    let first = kinds.next();
+    kinds.all(|kinds| Some(kinds) == first)
 }

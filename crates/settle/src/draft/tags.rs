@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use jar_sprout_model::{Kind, KindSet};
 
 use crate::draft::enums::is_word;
-use crate::draft::graph::{Graph, Keys, Node, VariantPart};
+use crate::draft::graph::{Graph, Keys, Node, ObjectPart, VariantPart};
 
 /// The most kinds of object told apart by one tag.
 const MAX_CASES: usize = 24;
@@ -39,7 +39,7 @@ pub(crate) fn find_tag(graph: &Graph, node: &Node) -> Option<Tagged> {
         candidate(key, variants, values.into_iter().map(|(text, _)| text.to_owned()).collect())
     });
     let count_splits = |tagged: &Tagged| {
-        fields.iter().filter(|(key, field)| splits(graph.node(field.node), key, tagged, variants)).count()
+        fields.iter().filter(|(key, field)| splits(graph.objects(field.node), key, tagged, variants)).count()
     };
     let scored = candidates.filter_map(|tagged| {
         let score = score(&tagged, variants, objects.tally.count, count_splits(&tagged))?;
@@ -96,9 +96,8 @@ pub(crate) fn children_beside<'v>(
 
 /// Whether the objects under a key fall apart as their holders do: those beside one text of the tag share little with
 /// those beside any other.
-fn splits(inner: &Node, key: &str, tagged: &Tagged, variants: &Variants) -> bool {
-    let Some(Keys::Names { variants: Some(inner), .. }) = inner.objects.as_ref().map(|objects| &objects.keys)
-    else {
+fn splits(inner: Option<&ObjectPart>, key: &str, tagged: &Tagged, variants: &Variants) -> bool {
+    let Some(Keys::Names { variants: Some(inner), .. }) = inner.map(|objects| &objects.keys) else {
         return false;
     };
     let sets = tagged.cases.iter().map(|case| {

@@ -56,13 +56,13 @@ pub(crate) fn page(draft: &Draft, fields: &[DraftField], own: &Words, is_root: b
         return None;
     }
     let key = &list.name;
-    let says_so = is_container(key) || singular(key).last() == one.last();
+    let says_so = is_container_key(key) || singular(key).last() == one.last();
     // Under another name, nothing but counts and links may stand beside the list.
     let beside = || fields.iter().all(|field| field.node == list.node || !has_text(draft, field.node));
     if !(says_so || is_root && beside()) {
         return None;
     }
-    let part_name = if is_container(key) { own } else { key }.clone();
+    let part_name = if is_container_key(key) { own } else { key }.clone();
     Some(Envelope { name: singular(&part_name).with_word("page"), part: list.node, part_name })
 }
 
@@ -72,7 +72,7 @@ pub(crate) fn wrapper(draft: &Draft, fields: &[DraftField], own: &Words) -> Opti
         matches!(
             draft.node(field.node).kind,
             DraftKind::Record { .. } | DraftKind::Union { tag: Some(_), .. }
-        ) && is_container(&field.name)
+        ) && is_container_key(&field.name)
     };
     let wrapped = fields.iter().find(is_wrapped)?;
     let others_small = fields.iter().all(|field| field.node == wrapped.node || is_small(draft, field.node));
@@ -80,8 +80,13 @@ pub(crate) fn wrapper(draft: &Draft, fields: &[DraftField], own: &Words) -> Opti
     others_small.then(|| Envelope { name: one.with_word("response"), part: wrapped.node, part_name: one })
 }
 
-fn is_container(key: &Words) -> bool {
-    key.count() == 1 && CONTAINERS.contains(&key.last())
+fn is_container_key(key: &Words) -> bool {
+    key.count() == 1 && is_container(key.last())
+}
+
+/// Whether a word says no more than that something is in there.
+pub(crate) fn is_container(word: &str) -> bool {
+    CONTAINERS.contains(&word)
 }
 
 fn is_list_of_records(draft: &Draft, id: DraftId) -> bool {

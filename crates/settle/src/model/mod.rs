@@ -88,7 +88,7 @@ fn settle_roots(draft: &Draft, roots: &[(DraftId, RootName)], policies: &Policie
     let uses = find_uses(draft, roots);
     let groups = group_types(draft, &uses);
     let places = Places::of(draft, &groups);
-    let names = name_types(&groups, &places);
+    let names = name_types(draft, &groups, &places);
     let names = names.into_iter().map(|named| prefixed(named, policies.prefix.as_ref())).collect();
     let builder =
         Builder::new(draft, &groups, &places, names, policies.defaults, roots.iter().map(|(root, _)| *root));
@@ -161,9 +161,11 @@ fn group_types<'u>(draft: &Draft, uses: &'u Uses) -> Vec<Vec<&'u Use>> {
     let classes = same_types(draft, &uses.positions);
     // What says little by itself must share the end of its name.
     let mut groups: IndexMap<(Class, Option<&str>), Vec<&Use>, RandomState> = IndexMap::default();
+    let mut ends: FastMap<DraftId, &str> = FastMap::default();
     for one in &uses.named {
         let telling = one.declared.is_some() || is_telling(draft, one.node);
-        let end = (!telling).then(|| one.name().last());
+        // Positions that were united are one thing already: the end of the first name stands for all.
+        let end = (!telling).then(|| *ends.entry(one.node).or_insert_with(|| one.name().last()));
         groups.entry((classes.of(one.node), end)).or_default().push(one);
     }
     let mut groups: Vec<Vec<&Use>> = groups.into_values().collect();

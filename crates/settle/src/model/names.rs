@@ -1,11 +1,12 @@
 //! Names: one for each type, from the keys that lead to it.
 
-use std::collections::{BTreeMap, HashSet};
+use std::collections::{BTreeMap, BTreeSet, HashSet};
 
 use foldhash::fast::RandomState;
-use jar_sprout_model::{DraftId, Words};
+use jar_sprout_model::{Draft, DraftField, DraftId, DraftKind, Words};
 
 use crate::model::Places;
+use crate::model::envelope::is_container;
 use crate::model::naming_sites::Use;
 use crate::singular::singular;
 
@@ -21,8 +22,8 @@ pub(crate) struct Named {
 ///
 /// A clash is resolved by the name of the type it stands in, then of the one around that; by a number only when all
 /// words are used up.
-pub(crate) fn name_types(types: &[Vec<&Use>], places: &Places) -> Vec<Named> {
-    let mut names = Names { places, taken: HashSet::default(), given: vec![None; types.len()] };
+pub(crate) fn name_types(draft: &Draft, types: &[Vec<&Use>], places: &Places) -> Vec<Named> {
+    let mut names = Names { draft, places, taken: HashSet::default(), given: vec![None; types.len()] };
     let is_declared = |uses: &[&Use]| uses.first().is_some_and(|one| one.declared.is_some());
     let groups = || types.iter().enumerate();
     let mut named: Vec<Option<Named>> =
@@ -36,8 +37,15 @@ pub(crate) fn name_types(types: &[Vec<&Use>], places: &Places) -> Vec<Named> {
 /// The most types, and the most keys, around a type that its name may borrow from.
 const FARTHEST: usize = 8;
 
+/// A record of so few fields is called after what it stands in rather than after one of its many uses.
+const SMALL: usize = 4;
+
+/// With so many names and more, no single one fits a type.
+const MANY_NAMES: usize = 3;
+
 /// The names given so far.
 struct Names<'p> {
+    draft: &'p Draft,
     places: &'p Places,
     taken: HashSet<String, RandomState>,
     /// By type.
@@ -71,10 +79,13 @@ impl Names<'_> {
             outer_uses.extend(outer);
         }
         let uses = if outer_uses.is_empty() { uses } else { &outer_uses };
-        let base = first.declared.clone().unwrap_or_else(|| fitting_name(uses));
+        let own = first.declared.clone().unwrap_or_else(|| self.fitting_name(uses));
+        let ending = first.ending.as_ref();
+        let whole = |name: Words| ending.map_or_else(|| name.clone(), |ending| ending.prefixed(&name));
+        let base = whole(own.clone());
         let mut candidates = vec![base.clone()];
         for around in self.around(first) {
-            let longer = with_parent(&base, &around);
+            let longer = whole(with_parent(&own, &around));
             if !candidates.contains(&longer) {
                 candidates.push(longer);
             }
@@ -93,9 +104,78 @@ impl Names<'_> {
         candidates
     }
 
+    /// The name that fits every use: the one they share, else the end they share, else what their parent has many of;
+    /// else, of few, the most frequent one; else what it is made of.
+    fn fitting_name(&self, uses: &[&Use]) -> Words {
+        let mut counts: BTreeMap<&Words, usize> = BTreeMap::new();
+        uses.iter().for_each(|one| *counts.entry(one.name()).or_default() += 1);
+        // Among equally frequent ones the first use decides.
+        let most = counts.values().max().copied().unwrap_or(0);
+        let frequent = || {
+            uses.iter()
+                .map(|one| one.name())
+                .find(|name| counts[name] == most)
+                .expect("there is a use")
+                .clone()
+        };
+        let is_usual = counts.len() < MANY_NAMES || most * 2 > uses.len();
+        shared_name(uses).or_else(|| self.one_of_parent(uses)).unwrap_or_else(|| match is_usual {
+            true => frequent(),
+            false => self.of_parts(uses).unwrap_or_else(frequent),
+        })
+    }
+
+    /// `small`, `medium` and `large` in `images` are images, if nothing else is in there.
+    fn one_of_parent(&self, uses: &[&Use]) -> Option<Words> {
+        let parent = |one: &&Use| one.trail.iter().nth(1).cloned();
+        let first = parent(uses.first()?)?;
+        let one = singular(&first);
+        let group = self.places.group(uses.first()?.node);
+        let is_filled = |one: &&Use| match one.within.iter().next().map(|node| &self.draft.node(*node).kind) {
+            Some(DraftKind::Record { fields, .. }) => {
+                let own =
+                    fields.iter().filter(|field| self.places.group(self.held(field.node)) == group).count();
+                own * 2 > fields.len()
+            }
+            _ => true,
+        };
+        let is_one = one != first && uses.iter().all(|one| parent(one).as_ref() == Some(&first));
+        (is_one && uses.iter().all(is_filled)).then_some(one)
+    }
+
+    /// What stands in lists and maps.
+    fn held(&self, mut node: DraftId) -> DraftId {
+        while let DraftKind::List(part) | DraftKind::Map(part) = self.draft.node(node).kind {
+            node = part;
+        }
+        node
+    }
+
+    /// A latitude and a longitude are a `LatLng`, whatever place they are of; what has more in it is a part of what it
+    /// stands in.
+    fn of_parts(&self, uses: &[&Use]) -> Option<Words> {
+        let first = uses.first()?;
+        let DraftKind::Record { fields, .. } = &self.draft.node(first.node).kind else { return None };
+        let is_named = |field: &&DraftField| !is_idle(field.name.last());
+        let parents: BTreeSet<&Words> = uses.iter().filter_map(|one| self.parent(one)).collect();
+        let whole = first.trail.iter().last();
+        let whole = parents.first().copied().filter(|_| parents.len() == 1).or(whole);
+        match &fields[..] {
+            [a, b] if fields.iter().all(|field| is_named(&field)) => Some(b.name.prefixed(&a.name)),
+            [one] if parents.len() > 1 && is_named(&one) => Some(one.name.clone()),
+            // What is big is something by itself, and the most frequent name is the best guess.
+            _ if fields.len() > SMALL => None,
+            _ => whole.map(|whole| whole.with_word("part")),
+        }
+    }
+
     /// The names of the types around a use, the nearest first; then the keys that lead to it, joined.
     fn around(&self, one: &Use) -> Vec<Words> {
-        let types = one.within.iter().filter_map(|node| self.name_at(*node)).take(FARTHEST).cloned();
+        // A union of kinds has no word for what stands in it.
+        let has_word =
+            |node: &&DraftId| !matches!(self.draft.node(**node).kind, DraftKind::Union { tag: None, .. });
+        let types =
+            one.within.iter().filter(has_word).filter_map(|node| self.name_at(*node)).take(FARTHEST).cloned();
         let mut trail: Vec<Words> = Vec::new();
         for key in one.trail.iter().skip(1).take(FARTHEST) {
             trail.push(trail.last().map_or_else(|| key.clone(), |inner| inner.prefixed(key)));
@@ -104,7 +184,9 @@ impl Names<'_> {
     }
 
     fn parent(&self, one: &Use) -> Option<&Words> {
-        one.within.iter().next().and_then(|node| self.name_at(*node))
+        let has_word =
+            |node: &&DraftId| !matches!(self.draft.node(**node).kind, DraftKind::Union { tag: None, .. });
+        one.within.iter().find(has_word).and_then(|node| self.name_at(*node))
     }
 
     /// The name that the type of a position has so far.
@@ -127,28 +209,20 @@ fn joined(name: &Words) -> String {
     name.iter().collect()
 }
 
-/// The name that fits every use: the one they share, else the end they share, else what their common parent has many
-/// of, else the most frequent one.
-fn fitting_name(uses: &[&Use]) -> Words {
-    shared_name(uses).or_else(|| one_of_parent(uses)).unwrap_or_else(|| {
-        let mut counts: BTreeMap<&Words, usize> = BTreeMap::new();
-        uses.iter().for_each(|one| *counts.entry(one.name()).or_default() += 1);
-        // Among equally frequent ones the first use decides.
-        let most = counts.values().max().copied().unwrap_or(0);
-        uses.iter().map(|one| one.name()).find(|name| counts[name] == most).expect("there is a use").clone()
-    })
-}
-
-/// `small`, `medium` and `large` in `images` are images.
-fn one_of_parent(uses: &[&Use]) -> Option<Words> {
-    let parent = |one: &&Use| one.trail.iter().nth(1).cloned();
-    let first = parent(uses.first()?)?;
-    let one = singular(&first);
-    (one != first && uses.iter().all(|one| parent(one).as_ref() == Some(&first))).then_some(one)
-}
-
-/// The name or the end of a name that all uses share.
+/// The name or the end of a name that all uses share, if it is a name.
 fn shared_name(uses: &[&Use]) -> Option<Words> {
     let (first, rest) = uses.split_first()?;
-    rest.iter().try_fold(first.name().clone(), |shared, one| shared.common_end(one.name()))
+    let shared = rest.iter().try_fold(first.name().clone(), |shared, one| shared.common_end(one.name()))?;
+    // One that all of them have is one, whatever it is.
+    let is_whole = uses.iter().all(|one| *one.name() == shared);
+    (is_whole || shared.count() > 1 || !is_idle(shared.last())).then_some(shared)
+}
+
+/// Whether a word alone is no name: one that binds others, or says no more than that something is in there.
+fn is_idle(word: &str) -> bool {
+    const BINDING: &[&str] = &[
+        "as", "at", "by", "for", "from", "in", "of", "on", "or", "and", "to", "with", "many", "text",
+        "details",
+    ];
+    BINDING.contains(&word) || is_container(word)
 }

@@ -25,6 +25,8 @@ pub(crate) struct Use {
     pub(crate) trail: Chain<Words>,
     /// The name that a document gives it.
     pub(crate) declared: Option<Words>,
+    /// What its name ends in beside that of the way: `or text`.
+    pub(crate) ending: Option<Words>,
     /// Whether its own name says little without the one before it.
     pub(crate) leans_on_parent: bool,
     /// The positions with a name that it stands in.
@@ -169,7 +171,7 @@ impl Walk<'_> {
         let within = self.within.clone();
         let declared = self.draft.node(node).name.clone();
         let leans_on_parent = leans_on_parent && is_short && declared.is_none();
-        self.uses.named.push(Use { node, trail, declared, leans_on_parent, within });
+        self.uses.named.push(Use { node, trail, declared, ending: None, leans_on_parent, within });
     }
 
     fn record(&mut self, id: DraftId, inside: &Chain<DraftId>, fields: &[DraftField], trail: Chain<Words>) {
@@ -205,21 +207,17 @@ impl Walk<'_> {
             )
         };
         let named = cases.iter().find(takes_name).map(|case| case.node);
-        let name = named.map(|named| {
-            let others =
-                cases.iter().filter(|case| case.node != named).map(|case| kind_word(self.draft, case.node));
-            others.fold(trail.last().expect("a trail is never empty").clone(), |name, other| {
-                name.with_word("or").with_word(other)
-            })
-        });
+        let others = cases.iter().filter(|case| Some(case.node) != named);
+        let others = others.map(|case| format!("or {}", kind_word(self.draft, case.node)));
+        let ending = named.map(|_| Words::split(&others.collect::<Vec<_>>().join(" ")));
         let inside = self.within.with(id);
         for case in cases {
             // The list of one or many is named as a list; its items share the name of the one.
             self.push_inside(&inside, case.node, trail.clone());
         }
-        match name {
-            Some(name) => self.name(id, trail.with_last(name), false),
-            None => self.name(id, trail, true),
+        self.name(id, trail, ending.is_none());
+        if let Some(last) = self.uses.named.last_mut() {
+            last.ending = ending;
         }
     }
 }
