@@ -340,6 +340,7 @@ fn type_of_word(word: &str) -> Result<TypeVerdict, UnknownWord> {
     match FieldVerdict::parse(word) {
         Some(FieldVerdict::Is(FieldType::Named(other))) => Ok(TypeVerdict::SameAs(other)),
         Some(FieldVerdict::LeaveOut) => Ok(TypeVerdict::LeaveOut),
+        Some(FieldVerdict::Structure(structure)) => Ok(TypeVerdict::Structure(structure)),
         Some(_) | None => Err(UnknownWord(word.to_owned())),
     }
 }

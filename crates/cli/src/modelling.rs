@@ -5,7 +5,7 @@ use jar_sprout_document::Drafted;
 use jar_sprout_model::{DefaultValue, Problem, Severity, Spot, Words};
 use jar_sprout_settle::{
     Decision, FieldVerdict, Inferred, Lack, Misfit, Miss, Novelty, Part, Policies, Question, RootName,
-    Settling, Subject, compare, decide, infer, infer_document, open_questions,
+    Settling, Subject, compare, decide, infer_decided, infer_document, open_questions,
 };
 
 use crate::args::Questions;
@@ -35,15 +35,18 @@ pub(crate) fn decided_model(
     decisions: &[Decision],
 ) -> (Inferred, Vec<Miss>) {
     let Request { selection: _, name, policies, decisions: _ } = request;
-    let mut inferred = match &gathered.document {
-        Some(document) => from_document(document, name.as_deref(), policies),
+    match &gathered.document {
+        Some(document) => {
+            let mut inferred = from_document(document, name.as_deref(), policies);
+            let misses = decide(&mut inferred.settled, &inferred.drafted, decisions);
+            (inferred, misses)
+        }
         None => {
             let words = name.as_deref().map_or_else(|| gathered.root_name(), Words::split);
-            infer(&gathered.shape, &RootName { words, is_given: name.is_some() }, policies)
+            let name = RootName { words, is_given: name.is_some() };
+            infer_decided(&gathered.shape, &name, policies, decisions)
         }
-    };
-    let misses = decide(&mut inferred.settled, &inferred.drafted, decisions);
-    (inferred, misses)
+    }
 }
 
 /// The model of a document.
@@ -93,6 +96,22 @@ pub(crate) fn not_found(miss: &Miss, argument: String) -> Problem {
             let message = format!("`{subject}` is not always {kind}, so that cannot be its default");
             unfit(message, "a default is of the field's own kind, and the field never null")
         }
+        Lack::Samples => unfit(
+            format!("a document says what `{subject}` is"),
+            "what objects are can be decided of samples; of a field, `--type` any type will do",
+        ),
+        Lack::Objects => unfit(
+            format!("there are no objects in `{subject}`"),
+            "`map`, `record` and `by KEY` say what objects are",
+        ),
+        Lack::FewerKeys => unfit(
+            format!("`{subject}` has more keys than a record could name"),
+            "of a map, `{any}` or `{text}` says what it holds",
+        ),
+        Lack::Tag { key } => unfit(
+            format!("`{key}` does not tell the objects in `{subject}` apart"),
+            "a key does that stands in all of them, with one of a few texts",
+        ),
         Lack::Rest => unfit(
             format!("without `{subject}` nothing would be left of what it stands in"),
             "leave out what holds it, or take another part with `--at`",
@@ -249,7 +268,8 @@ pub(crate) fn settling_line(settling: &Settling, home: Home<'_>) -> String {
                 | FieldVerdict::Optional
                 | FieldVerdict::Nullable
                 | FieldVerdict::NeverNull => format!("--{}", word_of(verdict)),
-                FieldVerdict::Is(_)
+                FieldVerdict::Structure(_)
+                | FieldVerdict::Is(_)
                 | FieldVerdict::Default(_)
                 | FieldVerdict::Split(_)
                 | FieldVerdict::LeaveOut

@@ -13,6 +13,7 @@ mod infer;
 mod model;
 mod policies;
 mod singular;
+mod structure;
 mod subject;
 
 pub use ask::{Explanation, Question, Settling, explain, open_questions};
@@ -23,10 +24,11 @@ pub use decide::verdict::{
 };
 pub use draft::evidence::{Choice, EpochUnit, Evidence, KeyClue, KeyForm, KeyWeight, KindSeen, NoEnum};
 pub use draft::{Drafted, draft_shape};
-pub use infer::{Inferred, infer, infer_document};
+pub use infer::{Inferred, infer, infer_decided, infer_document};
 pub use model::naming_sites::RootName;
 pub use model::root_name::root_name;
 pub use model::{Settled, settle, settle_document};
 pub use policies::{Policies, Trust};
 pub use singular::singular;
+pub use structure::Structure;
 pub use subject::{Lack, Miss, Subject, locate};

@@ -1,8 +1,11 @@
 //! Policies: what a user sets once, without deciding each field.
 
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::Words;
+use jar_sprout_shape::Path;
+
+use crate::structure::Structure;
 
 /// How inference decides where the samples leave a choice.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -23,6 +26,19 @@ pub struct Policies {
     pub defaults: bool,
     /// What every type's name starts with.
     pub prefix: Option<Words>,
+    /// What objects are by the user's word, by the position they stand at.
+    pub(crate) structures: BTreeMap<String, Structure>,
+}
+
+impl Policies {
+    /// What the user said that the objects at one of these positions are.
+    pub(crate) fn structure_at(&self, paths: &[Path]) -> Option<&Structure> {
+        if self.structures.is_empty() {
+            None
+        } else {
+            paths.iter().find_map(|path| self.structures.get(&path.to_string()))
+        }
+    }
 }
 
 /// How far presence is trusted.
@@ -47,6 +63,7 @@ impl Default for Policies {
             wide_integers: false,
             defaults: false,
             prefix: None,
+            structures: BTreeMap::new(),
         }
     }
 }

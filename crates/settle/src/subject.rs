@@ -64,6 +64,17 @@ pub enum Lack {
     Rest,
     /// Anything that was seen of it: no sample gave it to the model.
     Evidence,
+    /// Samples: what a document says of its objects stands.
+    Samples,
+    /// Objects: there are none.
+    Objects,
+    /// Fewer keys: there are more than names could be.
+    FewerKeys,
+    /// This key in every object, with one of a few words.
+    Tag {
+        /// The key.
+        key: String,
+    },
 }
 
 impl Subject {

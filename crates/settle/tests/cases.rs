@@ -13,9 +13,9 @@ use std::path::Path;
 use std::process::ExitCode;
 
 use by_case::{compare, is_blessing, run_cases};
-use jar_sprout_settle::{Decision, Misfit, Settling, TypeVerdict, Verdict, decide, misfits, open_questions};
+use jar_sprout_settle::{Decision, Misfit, Settling, TypeVerdict, Verdict, misfits, open_questions};
 use serde_json::Value;
-use sketch::{settled, settled_with_draft, shape_of, sketch};
+use sketch::{decided, settled, settled_with_draft, shape_of, sketch};
 
 struct Case {
     file: String,
@@ -70,8 +70,7 @@ fn can_follow_all_suggestions(path: &Path) -> Result<(), String> {
     let all: Vec<Decision> = questions.iter().filter_map(|question| decision(&question.settle)).collect();
     let values: Vec<Value> = samples.iter().map(|sample| serde_json::from_str(sample).unwrap()).collect();
     all.chunks(1).chain([&all[..]]).try_for_each(|decisions| {
-        let (mut settled, drafted) = settled_with_draft(&shape, &file);
-        let misses = decide(&mut settled, &drafted, decisions);
+        let (settled, misses) = decided(&shape, &file, decisions);
         let misfits: Vec<Misfit> = values.iter().flat_map(|value| misfits(&settled.model, value)).collect();
         if misses.is_empty() && misfits.is_empty() {
             return Ok(());

@@ -160,7 +160,11 @@ fn miss_of_all(misses: &[&Miss]) -> Option<Miss> {
             | Lack::NamedType
             | Lack::Room { .. }
             | Lack::Rest
-            | Lack::Evidence => Vec::new(),
+            | Lack::Evidence
+            | Lack::Samples
+            | Lack::Objects
+            | Lack::FewerKeys
+            | Lack::Tag { .. } => Vec::new(),
         };
         if let Lack::Type { known, .. } | Lack::Field { known } | Lack::Part { known, .. } = &mut all.lack {
             known.extend(more);

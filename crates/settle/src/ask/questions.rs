@@ -1,15 +1,22 @@
 //! Open questions: what the samples could not settle, worst first, each with what settles it.
 
-use jar_sprout_model::{Definition, Field, NamedType, Scalar, TimeForms, TypeId, Width, Words};
-use jar_sprout_shape::{Form, Path};
+use std::collections::HashMap;
+
+use indexmap::IndexMap;
+use jar_sprout_model::{
+    Definition, Field, NamedType, Scalar, TimeForms, Type, TypeId, Width, WireName, Words,
+};
+use jar_sprout_shape::{Distinct, Form, Path};
 
 use crate::ask::wording::{epoch_unit, key_clues};
 use crate::decide::join::{NearAlike, near_alike};
 use crate::decide::verdict::{FieldType, FieldVerdict};
 use crate::draft::Drafted;
+use crate::draft::enums::is_word;
 use crate::draft::evidence::{Choice, Evidence};
 use crate::model::Settled;
 use crate::policies::Trust;
+use crate::structure::Structure;
 use crate::subject::Subject;
 
 /// Something that the samples could not settle.
@@ -44,15 +51,133 @@ pub enum Settling {
 pub fn open_questions(drafted: &Drafted, settled: &Settled, samples: u64) -> Vec<Question> {
     let mut questions: Vec<Question> =
         one_sample(settled, samples).filter(|_| drafted.trust == Trust::Provisional).into_iter().collect();
+    let mut of_fields = Vec::new();
     for (id, ty) in settled.model.types() {
         let Definition::Record(record) = &ty.definition else { continue };
         for field in &record.fields {
-            questions.extend(about_field(drafted, settled, id, ty, field));
+            of_fields.extend(about_field(drafted, settled, id, ty, field));
         }
     }
-    questions.extend(near_alike(&settled.model).iter().map(|pair| about_near_alike(settled, pair)));
+    questions.extend(once_per_type(once_per_key(settled, of_fields)));
+    let differ = |a, b| constants_differ(drafted, settled, a, b);
+    questions.extend(near_alike(&settled.model, &differ).iter().map(|pair| about_near_alike(settled, pair)));
     questions.sort_by_key(|question| std::cmp::Reverse(question.harm));
     questions
+}
+
+/// One question for all fields of a key that stand in the same doubt, if no other field has the key.
+fn once_per_key(
+    settled: &Settled,
+    questions: Vec<(&'static str, Question)>,
+) -> Vec<(&'static str, Question)> {
+    let mut by_doubt: IndexMap<(WireName, Option<String>, String), Vec<(&'static str, Question)>> =
+        IndexMap::new();
+    let mut alone = Vec::new();
+    for (kind, question) in questions {
+        match &question.settle {
+            Settling::Field(Subject { key: Some(key), .. }, verdict @ FieldVerdict::Is(_)) => {
+                let doubt = (key.clone(), verdict.word(), question.chose.clone());
+                by_doubt.entry(doubt).or_default().push((kind, question));
+            }
+            Settling::Field(..) | Settling::SameAs(..) | Settling::TrustNothing => {
+                alone.push((kind, question))
+            }
+        }
+    }
+    let mut has_key: HashMap<&WireName, usize> = HashMap::new();
+    for (_, ty) in settled.model.types() {
+        if let Definition::Record(record) = &ty.definition {
+            record.fields.iter().for_each(|field| *has_key.entry(&field.wire).or_default() += 1);
+        }
+    }
+    for ((key, _, _), mut same) in by_doubt {
+        let is_all = has_key.get(&key).is_some_and(|count| *count == same.len());
+        if same.len() < 2 || !is_all || key.as_str().contains('*') {
+            alone.append(&mut same);
+            continue;
+        }
+        let others = same.len() - 1;
+        let Some((kind, first)) = same.into_iter().next() else { continue };
+        let subject = Subject { type_name: "*".to_owned(), key: Some(key) };
+        let Settling::Field(_, verdict) = first.settle else { continue };
+        let of = first.subject.as_ref().map_or_else(String::new, |one| one.type_name.clone());
+        let types = if others == 1 { "type" } else { "types" };
+        let question = Question {
+            subject: Some(subject.clone()),
+            saw: format!("{} in {of}, and the like in {others} other {types}", first.saw),
+            settle: Settling::Field(subject, verdict),
+            ..first
+        };
+        alone.push((kind, question));
+    }
+    alone
+}
+
+/// A doubt that is like no other.
+const OTHER: &str = "another";
+
+/// With so many fields of one type in the same doubt, it is one.
+const SAME_DOUBT: usize = 3;
+
+/// The most fields that are named beside the first.
+const FEW_FIELDS: usize = 3;
+
+/// One question for the fields of a type that stand in the same doubt; it names the others.
+fn once_per_type(questions: Vec<(&'static str, Question)>) -> Vec<Question> {
+    let mut by_doubt: IndexMap<(String, &str, Option<String>), Vec<Question>> = IndexMap::new();
+    let mut alone = Vec::new();
+    for (kind, question) in questions {
+        match &question.settle {
+            Settling::Field(
+                Subject { type_name, key: Some(_) },
+                verdict @ FieldVerdict::Is(FieldType::Scalar(_)),
+            ) if kind != OTHER => {
+                let doubt = (type_name.clone(), kind, verdict.word());
+                by_doubt.entry(doubt).or_default().push(question);
+            }
+            Settling::Field(..) | Settling::SameAs(..) | Settling::TrustNothing => alone.push(question),
+        }
+    }
+    for mut same in by_doubt.into_values() {
+        if same.len() < SAME_DOUBT {
+            alone.append(&mut same);
+            continue;
+        }
+        let key = |question: &Question| {
+            let key = question.subject.as_ref().and_then(|subject| subject.key.as_ref());
+            key.map_or_else(String::new, |key| format!("`{key}`"))
+        };
+        let mut others: Vec<String> = same[1..].iter().map(key).collect();
+        let more = others.len().saturating_sub(FEW_FIELDS);
+        others.truncate(FEW_FIELDS);
+        others.extend((more > 0).then(|| format!("{more} more")));
+        let first = same.swap_remove(0);
+        alone.push(Question { saw: format!("{}, and so in {}", first.saw, others.join(", ")), ..first });
+    }
+    alone
+}
+
+/// Whether each of two types says of itself, by a text that is always the same, that it is something else.
+fn constants_differ(drafted: &Drafted, settled: &Settled, a: TypeId, b: TypeId) -> bool {
+    let fields = |id: TypeId| match &settled.model.get(id).definition {
+        Definition::Record(record) => &record.fields[..],
+        Definition::Enumeration(_) | Definition::Union(_) => &[],
+    };
+    let constant = |id, field: &Field| {
+        let evidence = drafted.evidence.get(&settled.origin(&drafted.draft, id, Some(&field.wire))?)?;
+        match evidence.texts.as_ref()?.distinct() {
+            Distinct::All(values) => match &values[..] {
+                [(text, tally)] if tally.count >= 2 && is_word(text) => Some((*text).to_owned()),
+                _ => None,
+            },
+            Distinct::Many => None,
+        }
+    };
+    fields(a).iter().any(|field| {
+        let other = fields(b).iter().find(|other| other.wire == field.wire);
+        let other = other.and_then(|other| constant(b, other));
+        other.is_some_and(|other| constant(a, field).is_some_and(|own| own != other))
+    })
 }
 
 fn one_sample(settled: &Settled, samples: u64) -> Option<Question> {
@@ -87,22 +212,28 @@ fn about_field(
     id: TypeId,
     ty: &NamedType,
     field: &Field,
-) -> Option<Question> {
+) -> Option<(&'static str, Question)> {
     let node = settled.origin(&drafted.draft, id, Some(&field.wire))?;
     let evidence = drafted.evidence.get(&node)?;
     let subject = Subject::of_field(ty, field);
     if settled.decided.contains(&subject) {
         return None;
     }
-    let Doubt { saw, chose, settle, harm } = doubt(evidence, field)?;
-    Some(Question {
+    let elsewhere = || known_elsewhere(settled, field);
+    let Doubt { saw, chose, settle, harm, kind } = doubt(evidence, field, &elsewhere)?;
+    // What it is already settles nothing.
+    if field_type(settled, &field.slot.ty).is_some_and(|known| settle == FieldVerdict::Is(known)) {
+        return None;
+    }
+    let question = Question {
         subject: Some(subject.clone()),
         path: evidence.paths.first().cloned(),
         saw,
         chose: chose.to_owned(),
         settle: Settling::Field(subject, settle),
         harm,
-    })
+    };
+    Some((kind, question))
 }
 
 struct Doubt {
@@ -110,25 +241,53 @@ struct Doubt {
     chose: &'static str,
     settle: FieldVerdict,
     harm: u8,
+    kind: &'static str,
 }
 
-/// What is in doubt of a field, if something is.
-fn doubt(evidence: &Evidence, field: &Field) -> Option<Doubt> {
+/// What stands under the same key of another type, if that is known.
+fn known_elsewhere(settled: &Settled, field: &Field) -> Option<FieldType> {
+    let others = settled.model.types().filter_map(|(_, ty)| match &ty.definition {
+        Definition::Record(record) => record.fields.iter().find(|other| other.wire == field.wire),
+        Definition::Enumeration(_) | Definition::Union(_) => None,
+    });
+    others.into_iter().find_map(|other| field_type(settled, &other.slot.ty))
+}
+
+/// What a decision calls a type, if it has a word for it.
+fn field_type(settled: &Settled, ty: &Type) -> Option<FieldType> {
+    match ty {
+        Type::Scalar(scalar) => Some(FieldType::Scalar(scalar.with_time_forms(TimeForms::ALL))),
+        Type::List(items) => Some(FieldType::List(Box::new(field_type(settled, &items.ty)?))),
+        Type::Map(values) => Some(FieldType::Map(Box::new(field_type(settled, &values.ty)?))),
+        Type::Named(id) => Some(FieldType::Named(settled.model.get(*id).name.in_capitals())),
+        Type::Any | Type::Constant(_) | Type::Tuple(_) => None,
+    }
+}
+
+/// What is in doubt of a field, if something is; `elsewhere` is what stands under the same key of other types.
+fn doubt(evidence: &Evidence, field: &Field, elsewhere: &dyn Fn() -> Option<FieldType>) -> Option<Doubt> {
     let Evidence { seen, choice, .. } = evidence;
-    let of = |saw: String, chose, settle, harm| Some(Doubt { saw, chose, settle, harm });
+    let kind = match choice {
+        Choice::Coded(_) => "in letters",
+        Choice::Integer { .. } => "a measure",
+        _ => OTHER,
+    };
+    let of = |saw: String, chose, settle, harm| Some(Doubt { saw, chose, settle, harm, kind });
     let times = |count: u64| if count == 1 { "once".to_owned() } else { format!("{count} times") };
     match choice {
         Choice::NothingKnown => {
-            of(format!("null, {}", times(*seen)), "any value", likely_type(&field.name), 90)
+            let likely = elsewhere().map_or_else(|| likely_type(&field.name), is);
+            of(format!("null, {}", times(*seen)), "any value", likely, 90)
         }
         Choice::EmptyLists => {
-            of(format!("an empty list, {}", times(*seen)), "a list of any values", texts(), 80)
+            let likely = elsewhere().filter(|ty| matches!(ty, FieldType::List(_))).map_or_else(texts, is);
+            of(format!("an empty list, {}", times(*seen)), "a list of any values", likely, 80)
         }
         Choice::EmptyObjects => {
-            of(format!("an empty object, {}", times(*seen)), "any value", is(FieldType::Any), 60)
+            let likely = elsewhere().unwrap_or_else(|| FieldType::Map(Box::new(FieldType::Any)));
+            of(format!("an empty object, {}", times(*seen)), "any value", is(likely), 60)
         }
         Choice::MixedKinds => of(kinds(evidence), "one of these", is(FieldType::Any), 85),
-        Choice::ManyKinds => of(kinds(evidence), "any value", is(FieldType::Any), 85),
         Choice::Integer { since_1970: Some(unit), .. } => of(
             format!("whole numbers that look like {} since 1970", epoch_unit(*unit)),
             "an integer",
@@ -141,46 +300,39 @@ fn doubt(evidence: &Evidence, field: &Field) -> Option<Doubt> {
             is_scalar(Scalar::Integer(if leaves_words(evidence) { Width::Big } else { Width::Exact })),
             25,
         ),
-        Choice::Integer { is_measure: true, .. } => {
+        Choice::Integer { is_measure: true, .. } if *seen < OFTEN => {
             of(format!("a measure, whole {}", times(*seen)), "an integer", is_scalar(Scalar::Float), 70)
         }
-        Choice::BlankAmong(form) => of(
-            format!("blank {} among texts of the form {}", times(blanks(evidence)), form.name()),
-            "text",
-            is_scalar(Scalar::Text),
-            65,
-        ),
-        Choice::Coded(form) => {
-            let what = match form {
-                Form::BooleanWord => "yes or no in letters",
-                Form::Whole => "whole numbers in letters",
-                _ => "numbers in letters",
-            };
-            // No number takes a blank, and none of 64 bits that many digits.
-            let (saw, settle) = match (blanks(evidence), form) {
-                (0, Form::BooleanWord) => (what.to_owned(), Scalar::Text),
-                (0, Form::Whole) if is_long(evidence) => (format!("{what}, long ones"), Scalar::Text),
-                (0, Form::Whole) => (what.to_owned(), Scalar::Integer(Width::Wide)),
-                (0, _) => (what.to_owned(), Scalar::Decimal),
-                (blank, _) => (format!("{what}, blank {}", times(blank)), Scalar::Text),
-            };
-            of(saw, "text", is_scalar(settle), 50)
+        // No number takes a blank, and none of 64 bits that many digits; and what is counted up is no number.
+        Choice::Coded(Form::Whole | Form::Decimal) if is_identifier(&field.name) || blanks(evidence) > 0 => {
+            None
+        }
+        Choice::Coded(Form::Whole) if is_long(evidence) => None,
+        Choice::Coded(Form::Whole) => {
+            let settle = is_scalar(Scalar::Integer(Width::Wide));
+            of("whole numbers in letters".to_owned(), "text", settle, 50)
+        }
+        Choice::Coded(Form::Decimal) => {
+            of("numbers in letters".to_owned(), "text", is_scalar(Scalar::Decimal), 50)
+        }
+        // A lone word says nothing yet.
+        Choice::Coded(_) if distinct(evidence) > 1 => {
+            of("yes or no in letters".to_owned(), "text", is(FieldType::Enum), 50)
         }
         Choice::NearlyEnum => of(values(evidence), "text", is(FieldType::Enum), 30),
-        Choice::Map(weight) if weight.is_doubtful() => of(
-            format!("keys that may be data: {}", key_clues(weight.clues())),
-            "a map",
-            is(FieldType::Any),
-            55,
-        ),
-        Choice::Record(weight) if weight.is_doubtful() => of(
-            format!("keys that may be data: {}", key_clues(weight.clues())),
-            "a record",
-            is(FieldType::Any),
-            55,
-        ),
+        Choice::Map(weight) if weight.is_doubtful() => {
+            let saw = format!("keys that may be names: {}", key_clues(weight.clues()));
+            of(saw, "a map", FieldVerdict::Structure(Structure::Record), 75)
+        }
+        Choice::Record(weight) if weight.is_doubtful() => {
+            let saw = format!("keys that may be data: {}", key_clues(weight.clues()));
+            of(saw, "a record", FieldVerdict::Structure(Structure::Map), 75)
+        }
         Choice::AsWritten
-        | Choice::Integer { is_measure: false, .. }
+        | Choice::ManyKinds
+        | Choice::BlankAmong(_)
+        | Choice::Coded(_)
+        | Choice::Integer { .. }
         | Choice::Form(_)
         | Choice::Enum
         | Choice::NoEnum(_)
@@ -189,6 +341,77 @@ fn doubt(evidence: &Evidence, field: &Field) -> Option<Doubt> {
         | Choice::Tuple
         | Choice::Tagged(_)
         | Choice::TaggedCase(_) => None,
+    }
+}
+
+/// So many whole numbers are whole by their nature.
+const OFTEN: u64 = 20;
+
+/// Whether a name is that of something counted up or given out, not of an amount.
+fn is_identifier(name: &Words) -> bool {
+    const WORDS: &[&str] = &[
+        "id",
+        "ids",
+        "uid",
+        "guid",
+        "code",
+        "codes",
+        "no",
+        "nr",
+        "num",
+        "number",
+        "key",
+        "ref",
+        "reference",
+        "serial",
+        "version",
+        "ver",
+        "revision",
+        "rev",
+        "build",
+        "release",
+        "schema",
+        "zip",
+        "zipcode",
+        "postcode",
+        "postal",
+        "phone",
+        "tel",
+        "telephone",
+        "mobile",
+        "fax",
+        "pin",
+        "sku",
+        "ean",
+        "upc",
+        "gtin",
+        "isbn",
+        "issn",
+        "iban",
+        "bic",
+        "account",
+        "hash",
+        "checksum",
+        "etag",
+        "token",
+        "cursor",
+        "lot",
+        "batch",
+        "ticket",
+        "licence",
+        "license",
+        "plate",
+        "year",
+    ];
+    name.iter().any(|word| WORDS.contains(&word))
+}
+
+/// How many distinct texts were seen, if they are few.
+fn distinct(evidence: &Evidence) -> usize {
+    match evidence.texts.as_ref().map(jar_sprout_shape::Texts::distinct) {
+        Some(Distinct::All(values)) => values.len(),
+        Some(Distinct::Many) => usize::MAX,
+        None => 0,
     }
 }
 

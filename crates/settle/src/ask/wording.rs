@@ -17,6 +17,7 @@ pub(super) fn key_clues<'c>(clues: impl IntoIterator<Item = &'c (KeyClue, i32)>)
 
 fn key_clue(clue: KeyClue) -> &'static str {
     match clue {
+        KeyClue::Decided => "as decided",
         KeyClue::Form(KeyForm::Number) => "every key is a number",
         KeyClue::Form(KeyForm::Id) => "every key is an id",
         KeyClue::Form(KeyForm::Date) => "every key is a date",

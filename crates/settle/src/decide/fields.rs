@@ -18,6 +18,7 @@ impl Deciding<'_, '_> {
         verdict: &FieldVerdict,
     ) -> Result<(), Lack> {
         match verdict {
+            FieldVerdict::Structure(_) => return Err(Lack::Samples),
             FieldVerdict::Is(ty) => self.set_type(id, key, ty)?,
             FieldVerdict::Split(name) => self.split(id, key, name)?,
             FieldVerdict::Default(value) => self.set_default(id, key, value)?,
@@ -61,7 +62,11 @@ impl Deciding<'_, '_> {
                 let known = values.iter().map(WireName::new).collect();
                 self.enumeration(id, key, known, None)
             }
-            FieldType::Scalar(_) | FieldType::Any | FieldType::List(_) | FieldType::Named(_) => {
+            FieldType::Scalar(_)
+            | FieldType::Any
+            | FieldType::List(_)
+            | FieldType::Map(_)
+            | FieldType::Named(_) => {
                 let decided = self.decided_type(decided)?;
                 let known = self.field(id, key);
                 known.map_or_else(|| decided.clone(), |field| self.as_on_wire(&decided, &field.slot.ty))
@@ -75,6 +80,7 @@ impl Deciding<'_, '_> {
         Ok(match decided {
             FieldType::Scalar(scalar) => Type::Scalar(*scalar),
             FieldType::List(inner) => Type::List(Box::new(Slot::of(self.decided_type(inner)?))),
+            FieldType::Map(inner) => Type::Map(Box::new(Slot::of(self.decided_type(inner)?))),
             FieldType::Named(name) => Type::Named(self.named(name)?),
             FieldType::Any | FieldType::Enum | FieldType::EnumOf(_) => Type::Any,
         })
@@ -132,6 +138,9 @@ impl Deciding<'_, '_> {
         match (decided, known) {
             (Type::List(decided), Type::List(known)) => {
                 Type::List(Box::new(Slot::of(self.as_on_wire(&decided.ty, &known.ty))))
+            }
+            (Type::Map(decided), Type::Map(known)) => {
+                Type::Map(Box::new(Slot::of(self.as_on_wire(&decided.ty, &known.ty))))
             }
             (Type::Scalar(scalar), known) if self.is_text(known) => Type::Scalar(match scalar {
                 Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact) => {

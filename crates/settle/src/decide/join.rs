@@ -1,7 +1,9 @@
 //! Joining: two types of a model become one.
 
+use std::collections::{BTreeMap, BTreeSet};
+
 use jar_sprout_model::{
-    Definition, Field, Model, Presence, Record, Scalar, ScalarKind, Slot, TimeForms, Type, TypeId,
+    Definition, Field, Model, Presence, Record, Scalar, ScalarKind, Slot, TimeForms, Type, TypeId, WireName,
 };
 
 use crate::model::Settled;
@@ -83,35 +85,85 @@ pub(crate) struct NearAlike {
     pub(crate) all: usize,
 }
 
-/// The pairs of records that look like one thing: three keys and more in common, and more than half of all.
-pub(crate) fn near_alike(model: &Model) -> Vec<NearAlike> {
+/// The pairs of records that look like one thing: three keys and more in common, and more than half of all, no kind
+/// against it, and nothing that `differ` knows. Of more than two that look alike, the pair that does most.
+pub(crate) fn near_alike(model: &Model, differ: &dyn Fn(TypeId, TypeId) -> bool) -> Vec<NearAlike> {
     // What is asked for besides the root was made from other types, or has a name of its own.
-    let is_asked_for = |id: TypeId| model.more_roots.iter().any(|root| root.slot.ty == Type::Named(id));
-    let records: Vec<(TypeId, &Record)> = model
+    let asked_for: BTreeSet<TypeId> =
+        model.more_roots.iter().filter_map(|root| named(&root.slot.ty)).collect();
+    // The cases of a union are told apart already.
+    let cases: BTreeSet<TypeId> = model
         .types()
-        .filter(|(id, _)| !is_asked_for(*id))
+        .filter_map(|(_, ty)| match &ty.definition {
+            Definition::Union(union) => Some(union.cases.iter().filter_map(|case| named(&case.slot.ty))),
+            Definition::Record(_) | Definition::Enumeration(_) => None,
+        })
+        .flatten()
+        .collect();
+    let records: BTreeMap<TypeId, &Record> = model
+        .types()
+        .filter(|(id, _)| !asked_for.contains(id) && !cases.contains(id))
         .filter_map(|(id, ty)| match &ty.definition {
             Definition::Record(record) => Some((id, record)),
             Definition::Enumeration(_) | Definition::Union(_) => None,
         })
         .collect();
-    let is_case = |id: TypeId| {
-        model.types().any(|(_, ty)| match &ty.definition {
-            Definition::Union(union) => union.cases.iter().any(|case| case.slot.ty == Type::Named(id)),
-            Definition::Record(_) | Definition::Enumeration(_) => false,
-        })
-    };
-    let mut pairs = Vec::new();
-    for (at, (first, a)) in records.iter().enumerate() {
-        for (second, b) in &records[at + 1..] {
-            let shared =
-                a.fields.iter().filter(|field| b.fields.iter().any(|other| other.wire == field.wire)).count();
+    let mut pairs: Vec<NearAlike> = shared_keys(&records)
+        .into_iter()
+        .filter_map(|((first, second), shared)| {
+            let (a, b) = (records[&first], records[&second]);
             let all = a.fields.len() + b.fields.len() - shared;
-            // The cases of one union share keys by their nature.
-            if shared >= 3 && shared * 2 > all && !(is_case(*first) && is_case(*second)) {
-                pairs.push(NearAlike { first: *first, second: *second, shared, all });
-            }
+            let is_near = shared >= 3 && shared * 2 > all && are_compatible(a, b) && !differ(first, second);
+            is_near.then_some(NearAlike { first, second, shared, all })
+        })
+        .collect();
+    pairs.sort_by_key(|pair| (std::cmp::Reverse(pair.shared * 1000 / pair.all), pair.first, pair.second));
+    let mut asked: BTreeSet<TypeId> = BTreeSet::new();
+    // One of a cluster at a time: the answer changes what the others are like.
+    pairs.retain(|pair| {
+        let is_new = !asked.contains(&pair.first) && !asked.contains(&pair.second);
+        asked.extend([pair.first, pair.second]);
+        is_new
+    });
+    pairs.sort_by_key(|pair| (pair.first, pair.second));
+    pairs
+}
+
+fn named(ty: &Type) -> Option<TypeId> {
+    match ty {
+        Type::Named(id) => Some(*id),
+        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) => {
+            None
         }
     }
-    pairs
+}
+
+/// A key of more records than this says nothing of any two.
+const COMMON: usize = 100;
+
+/// How many keys each two records share, if they share one that is not common to very many.
+fn shared_keys(records: &BTreeMap<TypeId, &Record>) -> BTreeMap<(TypeId, TypeId), usize> {
+    let mut by_key: BTreeMap<&WireName, Vec<TypeId>> = BTreeMap::new();
+    for (id, record) in records {
+        record.fields.iter().for_each(|field| by_key.entry(&field.wire).or_default().push(*id));
+    }
+    let mut shared: BTreeMap<(TypeId, TypeId), usize> = BTreeMap::new();
+    for ids in by_key.values().filter(|ids| ids.len() <= COMMON) {
+        for (at, first) in ids.iter().enumerate() {
+            ids[at + 1..].iter().for_each(|second| *shared.entry((*first, *second)).or_default() += 1);
+        }
+    }
+    shared
+}
+
+/// Whether what both have under the same key could be one.
+fn are_compatible(a: &Record, b: &Record) -> bool {
+    let pairs = a
+        .fields
+        .iter()
+        .filter_map(|mine| Some((mine, b.fields.iter().find(|other| other.wire == mine.wire)?)));
+    pairs.into_iter().all(|(mine, theirs)| {
+        let (mine, theirs) = (&mine.slot.ty, &theirs.slot.ty);
+        *mine == Type::Any || *theirs == Type::Any || joined_type(mine, theirs) != Type::Any
+    })
 }

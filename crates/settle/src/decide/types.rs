@@ -10,6 +10,7 @@ use crate::subject::Lack;
 impl Deciding<'_, '_> {
     pub(super) fn decide_type(&mut self, id: TypeId, verdict: &TypeVerdict) -> Result<(), Lack> {
         match verdict {
+            TypeVerdict::Structure(_) => Err(Lack::Samples),
             TypeVerdict::SameAs(name) => self.join(id, name),
             TypeVerdict::EnumOf(values) => self.set_values(id, values),
             TypeVerdict::Keep(keys) => self.keep(id, keys),

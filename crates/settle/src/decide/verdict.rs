@@ -2,6 +2,7 @@
 
 use jar_sprout_model::{DefaultValue, Scalar, TimeForms, Width};
 
+use crate::structure::Structure;
 use crate::subject::Subject;
 
 /// One decision on a type or a field, or on all that a pattern matches.
@@ -25,6 +26,8 @@ pub enum Verdict {
 /// What a type is from now on.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub enum TypeVerdict {
+    /// What its objects are, before anything has a name.
+    Structure(Structure),
     /// One with that other type.
     SameAs(String),
     /// An enum of just these values.
@@ -50,6 +53,8 @@ pub enum TypeVerdict {
 /// What a field is from now on.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub enum FieldVerdict {
+    /// What the objects there are, before anything has a name.
+    Structure(Structure),
     /// What stands there: `float`, `[text]`, `Address`.
     Is(FieldType),
     /// `required`: always there, never null
@@ -85,6 +90,8 @@ pub enum FieldType {
     Any,
     /// `[text]`
     List(Box<FieldType>),
+    /// `{text}`
+    Map(Box<FieldType>),
     /// `enum`: of the values that were seen
     Enum,
     /// An enum of just these values.
@@ -117,6 +124,8 @@ pub enum Purpose {
 /// that people know.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub(crate) enum Phase {
+    /// What objects are.
+    Structure,
     /// Two types become one.
     Join,
     /// One becomes two.
@@ -153,6 +162,8 @@ pub const FIELD_WORDS: &[(&str, FieldVerdict)] = &[
     ("uri", FieldVerdict::Is(FieldType::Scalar(Scalar::Uri))),
     ("any", FieldVerdict::Is(FieldType::Any)),
     ("enum", FieldVerdict::Is(FieldType::Enum)),
+    ("map", FieldVerdict::Structure(Structure::Map)),
+    ("record", FieldVerdict::Structure(Structure::Record)),
     ("required", FieldVerdict::Required),
     ("optional", FieldVerdict::Optional),
     ("nullable", FieldVerdict::Nullable),
@@ -160,15 +171,26 @@ pub const FIELD_WORDS: &[(&str, FieldVerdict)] = &[
     ("leave-out", FieldVerdict::LeaveOut),
 ];
 
+/// What the key stands behind that tells kinds of object apart: `by kind`.
+const BY: &str = "by ";
+
 impl FieldVerdict {
     /// Reads `float`, `[text]`, `required` or the name of a type.
     pub fn parse(text: &str) -> Option<Self> {
-        if let Some(inner) = text.strip_prefix('[').and_then(|text| text.strip_suffix(']')) {
-            return match Self::parse(inner)? {
-                Self::Is(FieldType::Enum) => None,
-                Self::Is(inner) => Some(Self::Is(FieldType::List(Box::new(inner)))),
-                _ => None,
-            };
+        let inside = |open, close| text.strip_prefix(open).and_then(|text| text.strip_suffix(close));
+        let part = |inner: &str| match Self::parse(inner)? {
+            Self::Is(FieldType::Enum) => None,
+            Self::Is(inner) => Some(Box::new(inner)),
+            _ => None,
+        };
+        if let Some(inner) = inside('[', ']') {
+            return part(inner).map(|inner| Self::Is(FieldType::List(inner)));
+        }
+        if let Some(inner) = inside('{', '}') {
+            return part(inner).map(|inner| Self::Is(FieldType::Map(inner)));
+        }
+        if let Some(key) = text.strip_prefix(BY).filter(|key| !key.is_empty()) {
+            return Some(Self::Structure(Structure::By(key.to_owned())));
         }
         let is_type_name = text.starts_with(char::is_uppercase) && text.chars().all(char::is_alphanumeric);
         let known = FIELD_WORDS.iter().find(|(word, _)| *word == text).map(|(_, verdict)| verdict.clone());
@@ -177,14 +199,17 @@ impl FieldVerdict {
 
     /// The word that it is read from, if it is one.
     pub fn word(&self) -> Option<String> {
-        if let Self::Is(ty) = self {
-            return Some(ty.word());
+        match self {
+            Self::Is(ty) => return Some(ty.word()),
+            Self::Structure(Structure::By(key)) => return Some(format!("{BY}{key}")),
+            _ => {}
         }
         FIELD_WORDS.iter().find(|(_, verdict)| verdict == self).map(|(word, _)| (*word).to_owned())
     }
 
     pub(crate) fn phase(&self) -> Phase {
         match self {
+            Self::Structure(_) => Phase::Structure,
             Self::Split(_) => Phase::Split,
             Self::Is(_) => Phase::Type,
             Self::Required | Self::Optional | Self::Nullable | Self::NeverNull | Self::Default(_) => {
@@ -201,6 +226,7 @@ impl FieldType {
     fn word(&self) -> String {
         match self {
             Self::List(inner) => format!("[{}]", inner.word()),
+            Self::Map(inner) => format!("{{{}}}", inner.word()),
             Self::EnumOf(values) => values.join(","),
             Self::Named(name) => name.clone(),
             Self::Scalar(_) | Self::Any | Self::Enum => {
@@ -216,6 +242,7 @@ impl FieldType {
 impl TypeVerdict {
     pub(crate) fn phase(&self) -> Phase {
         match self {
+            Self::Structure(_) => Phase::Structure,
             Self::SameAs(_) => Phase::Join,
             Self::EnumOf(_) => Phase::Type,
             Self::Describe(_) | Self::Deprecated(_) | Self::Closed(_) | Self::Cases(_) => {
@@ -234,6 +261,7 @@ impl Verdict {
         match (&subject.key, FieldVerdict::parse(text)?) {
             (Some(_), verdict) => Some(Self::Field(verdict)),
             (None, FieldVerdict::Is(FieldType::Named(other))) => Some(Self::Type(TypeVerdict::SameAs(other))),
+            (None, FieldVerdict::Structure(structure)) => Some(Self::Type(TypeVerdict::Structure(structure))),
             (None, FieldVerdict::LeaveOut) => Some(Self::Type(TypeVerdict::LeaveOut)),
             (None, _) => None,
         }

@@ -102,6 +102,11 @@ impl KeyWeight {
         Self(vec![(KeyClue::BeyondNames, 2 * MAP)])
     }
 
+    /// What the user said it is.
+    pub(crate) fn decided(is_map: bool) -> Self {
+        Self(vec![(KeyClue::Decided, if is_map { 10 * MAP } else { -10 * MAP })])
+    }
+
     /// Adds what a clue says, if it says something.
     pub(crate) fn add(&mut self, clue: KeyClue, weight: i32) {
         self.0.extend((weight != 0).then_some((clue, weight)));
@@ -136,6 +141,8 @@ impl KeyWeight {
 /// What says something of whether keys are data.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum KeyClue {
+    /// The user's word.
+    Decided,
     /// They share a form that nobody gives to a field.
     Form(KeyForm),
     /// The objects hardly share a key.

@@ -13,19 +13,21 @@ use jar_sprout_shape::Step;
 use crate::draft::evidence::{KeyClue, KeyForm, KeyWeight};
 use crate::draft::graph::{FieldPart, Graph, Keys, NodeId};
 use crate::draft::similarity::{Agreement, agreement};
+use crate::policies::Policies;
+use crate::structure::Structure;
 
 /// With more objects than this under different keys, all of one structure, nobody named the keys.
 const FEW_NAMES: usize = 12;
 
 /// Finds every map below a position, from the outside in.
-pub(crate) fn make_maps(graph: &mut Graph, root: NodeId) {
+pub(crate) fn make_maps(graph: &mut Graph, root: NodeId, policies: &Policies) {
     let elsewhere = keys_of_maps(graph, root);
     let mut next = 0;
     // Uniting values changes what lies below, so the walk is made anew after each map.
     let mut order = graph.walk(root);
     while let Some(&id) = order.get(next) {
         next += 1;
-        if let Some(weight) = weigh_keys(graph, id, &elsewhere)
+        if let Some(weight) = weigh_keys(graph, id, &elsewhere, policies)
             && weight.is_map()
         {
             graph.make_map(id, weight);
@@ -54,10 +56,21 @@ fn own_keys(graph: &Graph, id: NodeId) -> Vec<String> {
 
 /// What speaks for the keys at a position being data, and what against; none where there are no keys.
 /// `elsewhere` are the keys under which maps stand.
-pub(crate) fn weigh_keys(graph: &Graph, id: NodeId, elsewhere: &BTreeSet<String>) -> Option<KeyWeight> {
+pub(crate) fn weigh_keys(
+    graph: &Graph,
+    id: NodeId,
+    elsewhere: &BTreeSet<String>,
+    policies: &Policies,
+) -> Option<KeyWeight> {
     let node = graph.node(id);
     let objects = node.objects.as_ref()?;
     let fields = node.fields().filter(|fields| !fields.is_empty())?;
+    if let Some(structure) = policies.structure_at(&node.paths) {
+        return Some(KeyWeight::decided(*structure == Structure::Map));
+    }
+    if !policies.maps {
+        return None;
+    }
     let keys: Vec<&str> = fields.keys().map(String::as_str).collect();
     let values: Vec<NodeId> = fields.values().map(|field| field.node).collect();
     let mut weight = KeyWeight::default();

@@ -21,9 +21,10 @@ use crate::draft::evidence::{Choice, Evidence, KindSeen};
 use crate::draft::graph::{FieldPart, Graph, Keys, Node, NodeId, VariantPart};
 use crate::draft::maps::{keys_of_maps, make_maps, weigh_keys};
 use crate::draft::scalars::{draft_number, draft_text};
-use crate::draft::tags::{Tagged, TaggedCase, Variants, children_beside, find_tag, keys_of};
+use crate::draft::tags::{Tagged, TaggedCase, Variants, children_beside, find_tag, keys_of, tagged_by};
 use crate::draft::unite::{fold_recursion, unite_mixed, unite_one_or_many, unite_same, unite_small};
 use crate::policies::{Policies, Trust};
+use crate::structure::Structure;
 
 /// With more kinds than this at one position, no type says more than "any".
 const MAX_KINDS: usize = 3;
@@ -43,16 +44,12 @@ pub struct Drafted {
 /// The draft of a shape. `name` is what the root is called, which bears on its numbers.
 pub fn draft_shape(shape: &Shape, name: &Words, policies: &Policies) -> Drafted {
     let (mut graph, root) = Graph::of(shape);
-    if policies.maps {
-        make_maps(&mut graph, root);
-    }
+    make_maps(&mut graph, root, policies);
     fold_recursion(&mut graph, root);
     unite_one_or_many(&mut graph, root);
     unite_same(&mut graph, root);
     // What was united may show by now that its keys are data.
-    if policies.maps {
-        make_maps(&mut graph, root);
-    }
+    make_maps(&mut graph, root, policies);
     unite_small(&mut graph, root);
     unite_mixed(&mut graph, root);
     let mut drafter = Drafter {
@@ -204,7 +201,7 @@ impl Drafter<'_> {
             Keys::Names { fields, .. } if fields.is_empty() => {
                 Decided::new(DraftKind::Any, Choice::EmptyObjects)
             }
-            Keys::Names { .. } if view.variants.is_none() => match find_tag(self.graph, node) {
+            Keys::Names { .. } if view.variants.is_none() => match self.tag(node) {
                 Some(tagged) => self.tagged(view.node, &tagged),
                 None => self.untold(view),
             },
@@ -212,9 +209,18 @@ impl Drafter<'_> {
         }
     }
 
+    /// The key that tells the kinds of object at a position apart, by the user's word or by the evidence.
+    fn tag(&self, node: &Node) -> Option<Tagged> {
+        match self.policies.structure_at(&node.paths) {
+            Some(Structure::By(key)) => tagged_by(self.graph, node, key),
+            Some(Structure::Map | Structure::Record) => None,
+            None => find_tag(self.graph, node),
+        }
+    }
+
     /// A record that no key tells the kinds of apart.
     fn untold(&mut self, view: &View) -> Decided {
-        let weight = weigh_keys(self.graph, view.node, &self.map_keys).unwrap_or_default();
+        let weight = weigh_keys(self.graph, view.node, &self.map_keys, self.policies).unwrap_or_default();
         Decided::new(self.record(view, None), Choice::Record(weight))
     }
 

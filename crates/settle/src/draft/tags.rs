@@ -50,12 +50,28 @@ pub(crate) fn find_tag(graph: &Graph, node: &Node) -> Option<Tagged> {
     Some(best.1)
 }
 
+/// The kinds of object that a key tells apart by the user's word; none where it does not stand in every object, or has
+/// too many texts.
+pub(crate) fn tagged_by(graph: &Graph, node: &Node, key: &str) -> Option<Tagged> {
+    let Keys::Names { fields, variants: Some(variants) } = &node.objects.as_ref()?.keys else { return None };
+    let values = graph.node(fields.get(key)?.node).few_texts()?;
+    cases_of(key, variants, values.into_iter().map(|(text, _)| text.to_owned()).collect())
+}
+
 /// A key that stands in every object, with few short words as values.
 fn candidate(key: &str, variants: &Variants, values: Vec<String>) -> Option<Tagged> {
+    let fits = (2..=MAX_CASES).contains(&values.len()) && values.iter().all(|value| is_word(value));
+    if !fits || are_numbered(&values) || are_two_codes(&values) {
+        return None;
+    }
+    cases_of(key, variants, values)
+}
+
+/// The objects by the text of a key, if all of them have one.
+fn cases_of(key: &str, variants: &Variants, values: Vec<String>) -> Option<Tagged> {
     let is_text =
         |part: &VariantPart| part.keys.get(key).is_some_and(|part| part.kinds == KindSet::of(Kind::Text));
-    let fits = (2..=MAX_CASES).contains(&values.len()) && values.iter().all(|value| is_word(value));
-    if !fits || are_numbered(&values) || are_two_codes(&values) || !variants.values().all(is_text) {
+    if !variants.values().all(is_text) {
         return None;
     }
     let cases = values.into_iter().map(|tag| {

@@ -3,7 +3,9 @@
 mod model;
 
 use jar_sprout_model::SourceId;
-use jar_sprout_settle::{Drafted, Inferred, Policies, RootName, Settled, infer, root_name};
+use jar_sprout_settle::{
+    Decision, Drafted, Inferred, Miss, Policies, RootName, Settled, infer, infer_decided, root_name,
+};
 use jar_sprout_shape::{Shape, observe};
 pub(crate) use model::sketch;
 
@@ -19,6 +21,14 @@ pub(crate) fn shape_of<'s>(samples: impl IntoIterator<Item = &'s str>) -> Shape 
 /// What is made of a shape whose file has this name.
 pub(crate) fn settled(shape: &Shape, file: &str) -> Settled {
     settled_with_draft(shape, file).0
+}
+
+/// The same with decisions, and those of them that match nothing.
+#[allow(dead_code, reason = "not every test decides")]
+pub(crate) fn decided(shape: &Shape, file: &str, decisions: &[Decision]) -> (Settled, Vec<Miss>) {
+    let name = RootName { words: root_name([file], None), is_given: false };
+    let (inferred, misses) = infer_decided(shape, &name, &Policies::default(), decisions);
+    (inferred.settled, misses)
 }
 
 /// The same with the draft it comes from.

@@ -1,0 +1,12 @@
+//! Structures: what objects are by the user's word, which comes before anything has a name.
+
+/// What the objects at a position are, whatever the evidence says.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Structure {
+    /// `map`: their keys are data
+    Map,
+    /// `record`: their keys are names, and they are of one kind
+    Record,
+    /// `by kind`: of several kinds, which this key tells apart
+    By(String),
+}
