@@ -47,7 +47,7 @@ fn of_samples(file: &Path, text: &str) -> Result<Inferred> {
     let mut shape = Shape::default();
     observe(text.as_bytes(), SourceId(0), &mut shape).map_err(|problem| anyhow!(problem.message))?;
     show("shape", &format!("{shape:#?}"));
-    let name = RootName { words: root_name([stem(file).as_str()], None), is_given: false };
+    let name = RootName { words: root_name([stem(file).as_str()], None, false), is_given: false };
     Ok(infer(&shape, &name, &Policies::default()))
 }
 

@@ -109,7 +109,7 @@ fn proof(folder: &Path, entry: &Entry) -> Result<Proof> {
     }
     let stems: Vec<_> = entry.files.iter().filter_map(|file| Path::new(file).file_stem()?.to_str()).collect();
     let parent = entry.files.first().and_then(|file| Path::new(file).parent()?.file_name()?.to_str());
-    let name = RootName { words: root_name(stems, parent), is_given: false };
+    let name = RootName { words: root_name(stems, parent, false), is_given: false };
     let model = infer(&shape, &name, &Policies::default()).settled.model;
     Ok(Proof { name: entry.id.clone(), model, samples })
 }

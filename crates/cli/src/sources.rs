@@ -8,7 +8,7 @@ use std::rc::Rc;
 
 use indexmap::IndexMap;
 use jar_sprout_document::Drafted;
-use jar_sprout_model::{Problem, SourceId, Spot, Words};
+use jar_sprout_model::{Kind, Problem, SourceId, Spot, Words};
 use jar_sprout_prove::Sample;
 use jar_sprout_settle::{Part, root_name, singular};
 use jar_sprout_shape::{NoMatch, Shape, Step, observe};
@@ -240,7 +240,9 @@ impl Gathered {
         let name = match last_key.map(|at| &steps[at]) {
             Some(Step::Child(key)) => Words::split(key),
             Some(Step::All) | None => {
-                root_name(self.stems.iter().map(String::as_str), self.folder.as_deref())
+                let is_object = self.shape.kinds().into_iter().all(|kind| kind == Kind::Object);
+                let of_one = is_object && self.samples == self.names.len() as u64;
+                root_name(self.stems.iter().map(String::as_str), self.folder.as_deref(), of_one)
             }
         };
         // A file of many values, one a line, is named after them all, as a list is.
@@ -250,16 +252,22 @@ impl Gathered {
     }
 }
 
-/// The name of the folder that all files stand in.
+/// The name of the nearest folder that all files stand in, at any depth.
 fn shared_folder(sources: &[Source]) -> Option<String> {
     let folder = |source: &Source| match source {
         Source::File(path) | Source::Document(path, _) => {
-            path.canonicalize().ok()?.parent()?.file_name().map(|name| name.to_string_lossy().into_owned())
+            Some(path.canonicalize().ok()?.parent()?.to_owned())
         }
         Source::StandardInput => None,
     };
-    let first = folder(sources.first()?)?;
-    sources.iter().all(|source| folder(source).as_ref() == Some(&first)).then_some(first)
+    let mut shared = folder(sources.first()?)?;
+    for source in sources {
+        let other = folder(source)?;
+        while !other.starts_with(&shared) {
+            shared = shared.parent()?.to_owned();
+        }
+    }
+    shared.file_name().map(|name| name.to_string_lossy().into_owned())
 }
 
 /// The sources that the arguments name, each once, sorted; standard input comes last.

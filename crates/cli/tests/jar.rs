@@ -20,8 +20,9 @@ const WEB_JAR: &str =
 
 /// A sample with many types, so that there are many files.
 fn sample(generation: usize) -> String {
-    let types: Vec<String> =
-        (0..40).map(|index| format!("\"part_{index}\": {{\"kg_{generation}_{index}\": 1}}")).collect();
+    let types: Vec<String> = (0..40)
+        .map(|index| format!("\"part_{index}\": {{\"kg_{generation}_{index}\": 1, \"of_{index}\": \"x\"}}"))
+        .collect();
     format!("{{{}}}", types.join(", "))
 }
 

@@ -17,7 +17,7 @@ use serde_json::{Map, Value};
 fn model_of(sample: &Value, file: &str) -> Model {
     let mut shape = Shape::default();
     observe(sample.to_string().as_bytes(), SourceId(0), &mut shape).unwrap();
-    let words = root_name([file], None);
+    let words = root_name([file], None, false);
     infer(&shape, &RootName { words, is_given: false }, &Policies::default()).settled.model
 }
 

@@ -144,7 +144,7 @@ impl<R: Read> Observation<R> {
     }
 
     /// Answers the bit of the object's variant.
-    fn object(&mut self, objects: &mut Objects, depth: usize) -> Result<u32, Box<Problem>> {
+    fn object(&mut self, objects: &mut Objects, depth: usize) -> Result<u64, Box<Problem>> {
         self.enter(depth)?;
         let mine = self.sightings.len();
         let mut previous = None;

@@ -9,7 +9,7 @@ use crate::form::Form;
 use crate::tally::{Example, Tally};
 
 /// The most distinct values told apart at one position.
-pub const MAX_DISTINCT: usize = 48;
+pub const MAX_DISTINCT: usize = 64;
 
 /// A text longer than this many bytes is free text: the values are not told apart any more.
 const MAX_VALUE_LENGTH: usize = 64;

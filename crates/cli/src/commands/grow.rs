@@ -6,8 +6,8 @@ use std::path::{Path, PathBuf};
 use std::time::Duration;
 
 use jar_sprout_grow::{
-    Arrangement, Dialect, GrownFile, LANGUAGES, Language, Origin, Provenance, Settings, find_language,
-    is_marked, json_schema, marked, origin, types_without_extras,
+    Arrangement, Dialect, GrownFile, LANGUAGES, Language, Origin, Provenance, Settings, is_marked,
+    json_schema, marked, origin, types_without_extras,
 };
 use jar_sprout_model::{Model, Problem, Spot};
 use notify::{RecursiveMode, Watcher as _};
@@ -151,7 +151,7 @@ fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
         }
     };
     let models = open_models(&jar, &args.only.only)?;
-    let languages = languages(&jar, args.into.as_deref())?;
+    let languages = jar.languages(args.into.as_deref())?;
     models.tell_troubles(&jar);
     let over = if args.overwrite { Over::Changed } else { Over::Grown };
     let changes = wanted_changes(&jar, &models, &languages, over)?;
@@ -201,7 +201,7 @@ fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
 /// jar.
 fn new_language(args: &GrowArgs, jar: &Jar) -> Result<Option<&'static dyn Language>, Problem> {
     let GrowArgs { into, dir, package, settings, .. } = args;
-    let is_known = |into: &String| languages(jar, Some(into)).is_ok();
+    let is_known = |into: &String| jar.languages(Some(into)).is_ok();
     if let Some(into) = into.as_ref().filter(|into| !is_known(into)) {
         return Ok(Some(language(into, format!("--into {into}"))?));
     }
@@ -267,26 +267,6 @@ fn tell_removed(changes: &Changes, is_dry: bool) {
             "  the code of {model} moves; `folder = \".\"` under [models.{model}] in jar.toml keeps it where it is"
         ));
     }
-}
-
-/// The languages of a jar, or the one that was named.
-pub(crate) fn languages<'j>(jar: &'j Jar, into: Option<&str>) -> Result<Vec<&'j JarLanguage>, Problem> {
-    let is_meant = |one: &&JarLanguage| {
-        into.is_none_or(|into| {
-            one.name == into || find_language(into).is_some_and(|l| l.key() == one.language.key())
-        })
-    };
-    let languages: Vec<&JarLanguage> = jar.languages.iter().filter(is_meant).collect();
-    if !languages.is_empty() {
-        return Ok(languages);
-    }
-    Err(match into {
-        Some(into) => Failure::argument("the jar does not grow this language", format!("--into {into}"))
-            .with_help(format!("`jar-sprout grow --into {into} --dir FOLDER` adds it to the jar")),
-        None => Failure::argument("the jar says no language to grow", FILE).with_help(
-            "`jar-sprout grow --into kotlin` prints one; with `--dir FOLDER` it is added to the jar",
-        ),
-    })
 }
 
 fn summary(changes: &Changes) -> String {

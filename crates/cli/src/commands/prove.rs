@@ -11,7 +11,6 @@ use owo_colors::OwoColorize;
 use serde_json::{Value, json};
 
 use crate::args::{Format, ProveArgs};
-use crate::commands::grow::languages;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::jar::{Opened, enter_jar, open_models};
@@ -61,9 +60,9 @@ fn prove_jar(args: &ProveArgs) -> Outcome<Exit> {
         proofs.extend(of_bodies(&model.name, &modelled.settled, &samples));
         proofs.push(Proof { name: model.name.clone(), model: modelled.settled.model, samples });
     }
-    let named = args.into.iter().map(|key| languages(&jar, Some(key)));
+    let named = args.into.iter().map(|key| jar.languages(Some(key)));
     let named = named.collect::<Result<Vec<_>, _>>()?.concat();
-    let chosen = if named.is_empty() { languages(&jar, None)? } else { named };
+    let chosen = if named.is_empty() { jar.languages(None)? } else { named };
     let wanted: Vec<_> = chosen.iter().map(|one| (one.language, one.settings.clone())).collect();
     let is_proven = prove_all(args, &wanted, &proofs)?;
     Ok(if is_proven && is_made { Exit::Well } else { Exit::Findings })

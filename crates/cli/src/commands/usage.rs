@@ -10,7 +10,6 @@ use serde_json::{Value, json};
 use unicode_width::UnicodeWidthStr;
 
 use crate::args::{Format, UseArgs};
-use crate::commands::grow::languages;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::jar::{enter_jar, open_models};
@@ -72,9 +71,9 @@ fn of_jar(args: &UseArgs) -> Outcome<Vec<Shown>> {
     let jar = enter_jar("jar-sprout use")?;
     let models = open_models(&jar, &args.only.only)?;
     models.tell_troubles(&jar);
-    let named = args.into.iter().map(|key| languages(&jar, Some(key)));
+    let named = args.into.iter().map(|key| jar.languages(Some(key)));
     let named = named.collect::<Result<Vec<_>, _>>()?.concat();
-    let chosen = if named.is_empty() { languages(&jar, None)? } else { named };
+    let chosen = if named.is_empty() { jar.languages(None)? } else { named };
     let mut shown = Vec::new();
     for language in chosen {
         for one in &models.opened {

@@ -6,9 +6,11 @@ mod read;
 
 use std::path::{Path, PathBuf};
 
-use jar_sprout_grow::{Dialect, Language, Settings};
+use jar_sprout_grow::{Dialect, Language, Settings, find_language};
+use jar_sprout_model::Problem;
 use jar_sprout_settle::Decision;
 
+use crate::failure::Failure;
 use crate::modelling::Home;
 use crate::request::Request;
 
@@ -80,6 +82,26 @@ impl std::fmt::Debug for JarLanguage {
 }
 
 impl Jar {
+    /// Its languages, or the one that was named.
+    pub(crate) fn languages(&self, into: Option<&str>) -> Result<Vec<&JarLanguage>, Problem> {
+        let is_meant = |one: &&JarLanguage| {
+            into.is_none_or(|into| {
+                one.name == into || find_language(into).is_some_and(|l| l.key() == one.language.key())
+            })
+        };
+        let languages: Vec<&JarLanguage> = self.languages.iter().filter(is_meant).collect();
+        if !languages.is_empty() {
+            return Ok(languages);
+        }
+        Err(match into {
+            Some(into) => Failure::argument("the jar does not grow this language", format!("--into {into}"))
+                .with_help(format!("`jar-sprout grow --into {into} --dir FOLDER` adds it to the jar")),
+            None => Failure::argument("the jar says no language to grow", FILE).with_help(
+                "`jar-sprout grow --into kotlin` prints one; with `--dir FOLDER` it is added to the jar",
+            ),
+        })
+    }
+
     /// Where the decisions of a model are kept.
     pub(crate) fn home<'m>(&self, model: &'m JarModel) -> Home<'m> {
         Home::Jar((self.models.len() > 1).then_some(model.name.as_str()))

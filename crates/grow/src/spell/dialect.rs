@@ -4,28 +4,13 @@ use jar_sprout_layout::{Doc, Style};
 use jar_sprout_model::Slot;
 
 use super::docs::Comment;
+use super::grown_file::GrownFile;
 use super::sheet::{BlankSheet, Helper, Needs};
 use super::trial::Trial;
 use super::usage::{Place, Program};
 use crate::plan::{Ident, Naming, Plan, PlannedType};
 use crate::prepare::Abilities;
 use crate::settings::{Setting, TextOf};
-
-/// One file of code.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct GrownFile {
-    /// Its name, without a folder.
-    pub name: String,
-    /// Its whole text, with a newline at the end.
-    pub text: String,
-}
-
-impl GrownFile {
-    /// A file of this name and text.
-    pub(crate) fn new(name: impl Into<String>, text: impl Into<String>) -> Self {
-        Self { name: name.into(), text: text.into() }
-    }
-}
 
 /// What is fixed of a language.
 pub struct About {

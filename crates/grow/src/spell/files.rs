@@ -5,7 +5,8 @@ use std::collections::BTreeSet;
 use jar_sprout_layout::{Doc, cat, hard, lines, print, print_out, text};
 use jar_sprout_model::each;
 
-use super::dialect::{Dialect, GrownFile};
+use super::dialect::Dialect;
+use super::grown_file::GrownFile;
 use super::sheet::{BlankSheet, Helper, Needs, Sheet};
 use super::usage::{Body, Place, Program, Usage, UsingProgram};
 use crate::plan::{Ident, Plan, PlannedDefinition, PlannedRoot, PlannedType};

@@ -3,6 +3,7 @@
 mod dialect;
 pub(crate) mod docs;
 mod files;
+mod grown_file;
 mod literal;
 pub(crate) mod plain_copies;
 mod sheet;
@@ -11,9 +12,10 @@ mod time_helpers;
 mod trial;
 mod usage;
 
-pub use dialect::{About, Dialect, GrownFile};
+pub use dialect::{About, Dialect};
 pub use files::Arrangement;
 pub(crate) use files::{nested, spell, used};
+pub use grown_file::GrownFile;
 pub(crate) use literal::{Literal, backslash_u};
 pub(crate) use sheet::{BlankSheet, Helper, Needs, Sheet};
 pub(crate) use swap::swap;

@@ -2,7 +2,7 @@
 
 use jar_sprout_layout::Doc;
 
-use super::dialect::GrownFile;
+use super::grown_file::GrownFile;
 
 /// How grown code is used.
 #[derive(Debug, Clone, PartialEq, Eq)]

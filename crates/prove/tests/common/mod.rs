@@ -112,7 +112,7 @@ fn from_folder(folder: &Path) -> Vec<Proof> {
         let samples: Vec<String> =
             group.iter().flat_map(|path| split(fs::read_to_string(path).unwrap())).collect();
         let stems: Vec<String> = group.iter().map(|path| stem(path)).collect();
-        proof(&thing(&group[0]), samples, root_name(stems.iter().map(String::as_str), None))
+        proof(&thing(&group[0]), samples, root_name(stems.iter().map(String::as_str), None, false))
     };
     let is_sample = |path: &PathBuf| {
         let name = path.to_string_lossy();
@@ -128,7 +128,7 @@ fn from_cases(folder: &Path) -> Vec<Proof> {
         let text = fs::read_to_string(&path).unwrap();
         let (given, _) = text.split_once("\n=>\n").unwrap();
         let mut lines = given.lines().skip(1).filter(|line| !line.trim().is_empty());
-        let words = root_name([lines.next().unwrap()], None);
+        let words = root_name([lines.next().unwrap()], None, false);
         proof(&stem(&path), lines.map(str::to_owned).collect(), words)
     };
     files_of(folder).into_iter().map(of_case).collect()

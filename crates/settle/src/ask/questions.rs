@@ -1,13 +1,10 @@
 //! Open questions: what the samples could not settle, worst first, each with what settles it.
 
-use std::collections::HashMap;
+use jar_sprout_model::{Definition, Field, NamedType, Scalar, TimeForms, Type, TypeId, Width, Words};
+use jar_sprout_shape::{Distinct, Form};
 
-use indexmap::IndexMap;
-use jar_sprout_model::{
-    Definition, Field, NamedType, Scalar, TimeForms, Type, TypeId, Width, WireName, Words,
-};
-use jar_sprout_shape::{Distinct, Form, Path};
-
+use crate::ask::clusters::{DoubtKind, Doubted, once_per_key, once_per_type};
+use crate::ask::question::{Question, Settling};
 use crate::ask::wording::{epoch_unit, key_clues};
 use crate::decide::join::{NearAlike, near_alike};
 use crate::decide::verdict::{FieldType, FieldVerdict};
@@ -18,34 +15,6 @@ use crate::model::Settled;
 use crate::policies::Trust;
 use crate::structure::Structure;
 use crate::subject::Subject;
-
-/// Something that the samples could not settle.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Question {
-    /// What it is about; none for the samples as a whole.
-    pub subject: Option<Subject>,
-    /// Where it stands.
-    pub path: Option<Path>,
-    /// What was seen.
-    pub saw: String,
-    /// What was made of it for now.
-    pub chose: String,
-    /// What settles it.
-    pub settle: Settling,
-    /// How much harm a wrong guess does, from 0 to 100.
-    pub harm: u8,
-}
-
-/// What settles a question.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub enum Settling {
-    /// To trust nothing but what is essential.
-    TrustNothing,
-    /// What a field is.
-    Field(Subject, FieldVerdict),
-    /// That a type is one with another.
-    SameAs(Subject, String),
-}
 
 /// All open questions of a model made from so many samples, the worst first.
 pub fn open_questions(drafted: &Drafted, settled: &Settled, samples: u64) -> Vec<Question> {
@@ -63,98 +32,6 @@ pub fn open_questions(drafted: &Drafted, settled: &Settled, samples: u64) -> Vec
     questions.extend(near_alike(&settled.model, &differ).iter().map(|pair| about_near_alike(settled, pair)));
     questions.sort_by_key(|question| std::cmp::Reverse(question.harm));
     questions
-}
-
-/// One question for all fields of a key that stand in the same doubt, if no other field has the key.
-fn once_per_key(
-    settled: &Settled,
-    questions: Vec<(&'static str, Question)>,
-) -> Vec<(&'static str, Question)> {
-    let mut by_doubt: IndexMap<(WireName, Option<String>, String), Vec<(&'static str, Question)>> =
-        IndexMap::new();
-    let mut alone = Vec::new();
-    for (kind, question) in questions {
-        match &question.settle {
-            Settling::Field(Subject { key: Some(key), .. }, verdict @ FieldVerdict::Is(_)) => {
-                let doubt = (key.clone(), verdict.word(), question.chose.clone());
-                by_doubt.entry(doubt).or_default().push((kind, question));
-            }
-            Settling::Field(..) | Settling::SameAs(..) | Settling::TrustNothing => {
-                alone.push((kind, question))
-            }
-        }
-    }
-    let mut has_key: HashMap<&WireName, usize> = HashMap::new();
-    for (_, ty) in settled.model.types() {
-        if let Definition::Record(record) = &ty.definition {
-            record.fields.iter().for_each(|field| *has_key.entry(&field.wire).or_default() += 1);
-        }
-    }
-    for ((key, _, _), mut same) in by_doubt {
-        let is_all = has_key.get(&key).is_some_and(|count| *count == same.len());
-        if same.len() < 2 || !is_all || key.as_str().contains('*') {
-            alone.append(&mut same);
-            continue;
-        }
-        let others = same.len() - 1;
-        let Some((kind, first)) = same.into_iter().next() else { continue };
-        let subject = Subject { type_name: "*".to_owned(), key: Some(key) };
-        let Settling::Field(_, verdict) = first.settle else { continue };
-        let of = first.subject.as_ref().map_or_else(String::new, |one| one.type_name.clone());
-        let types = if others == 1 { "type" } else { "types" };
-        let question = Question {
-            subject: Some(subject.clone()),
-            saw: format!("{} in {of}, and the like in {others} other {types}", first.saw),
-            settle: Settling::Field(subject, verdict),
-            ..first
-        };
-        alone.push((kind, question));
-    }
-    alone
-}
-
-/// A doubt that is like no other.
-const OTHER: &str = "another";
-
-/// With so many fields of one type in the same doubt, it is one.
-const SAME_DOUBT: usize = 3;
-
-/// The most fields that are named beside the first.
-const FEW_FIELDS: usize = 3;
-
-/// One question for the fields of a type that stand in the same doubt; it names the others.
-fn once_per_type(questions: Vec<(&'static str, Question)>) -> Vec<Question> {
-    let mut by_doubt: IndexMap<(String, &str, Option<String>), Vec<Question>> = IndexMap::new();
-    let mut alone = Vec::new();
-    for (kind, question) in questions {
-        match &question.settle {
-            Settling::Field(
-                Subject { type_name, key: Some(_) },
-                verdict @ FieldVerdict::Is(FieldType::Scalar(_)),
-            ) if kind != OTHER => {
-                let doubt = (type_name.clone(), kind, verdict.word());
-                by_doubt.entry(doubt).or_default().push(question);
-            }
-            Settling::Field(..) | Settling::SameAs(..) | Settling::TrustNothing => alone.push(question),
-        }
-    }
-    for mut same in by_doubt.into_values() {
-        if same.len() < SAME_DOUBT {
-            alone.append(&mut same);
-            continue;
-        }
-        let key = |question: &Question| {
-            let key = question.subject.as_ref().and_then(|subject| subject.key.as_ref());
-            key.map_or_else(String::new, |key| format!("`{key}`"))
-        };
-        let mut others: Vec<String> = same[1..].iter().map(key).collect();
-        let more = others.len().saturating_sub(FEW_FIELDS);
-        others.truncate(FEW_FIELDS);
-        others.extend((more > 0).then(|| format!("{more} more")));
-        let first = same.swap_remove(0);
-        alone.push(Question { saw: format!("{}, and so in {}", first.saw, others.join(", ")), ..first });
-    }
-    alone
 }
 
 /// Whether each of two types says of itself, by a text that is always the same, that it is something else.
@@ -212,7 +89,7 @@ fn about_field(
     id: TypeId,
     ty: &NamedType,
     field: &Field,
-) -> Option<(&'static str, Question)> {
+) -> Option<Doubted> {
     let node = settled.origin(&drafted.draft, id, Some(&field.wire))?;
     let evidence = drafted.evidence.get(&node)?;
     let subject = Subject::of_field(ty, field);
@@ -233,7 +110,7 @@ fn about_field(
         settle: Settling::Field(subject, settle),
         harm,
     };
-    Some((kind, question))
+    Some(Doubted { kind, question })
 }
 
 struct Doubt {
@@ -241,7 +118,7 @@ struct Doubt {
     chose: &'static str,
     settle: FieldVerdict,
     harm: u8,
-    kind: &'static str,
+    kind: DoubtKind,
 }
 
 /// What stands under the same key of another type, if that is known.
@@ -268,9 +145,9 @@ fn field_type(settled: &Settled, ty: &Type) -> Option<FieldType> {
 fn doubt(evidence: &Evidence, field: &Field, elsewhere: &dyn Fn() -> Option<FieldType>) -> Option<Doubt> {
     let Evidence { seen, choice, .. } = evidence;
     let kind = match choice {
-        Choice::Coded(_) => "in letters",
-        Choice::Integer { .. } => "a measure",
-        _ => OTHER,
+        Choice::Coded(_) => DoubtKind::InLetters,
+        Choice::Integer { .. } => DoubtKind::Number,
+        _ => DoubtKind::Other,
     };
     let of = |saw: String, chose, settle, harm| Some(Doubt { saw, chose, settle, harm, kind });
     let times = |count: u64| if count == 1 { "once".to_owned() } else { format!("{count} times") };

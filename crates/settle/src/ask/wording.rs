@@ -48,6 +48,8 @@ pub(super) fn no_enum(reason: NoEnum) -> &'static str {
         NoEnum::OneValue => "there is but one value",
         NoEnum::Codes => "the values are codes of a long list",
         NoEnum::Numbered => "the values are numbered, as ids are",
+        NoEnum::Paths => "the values are paths",
+        NoEnum::Identities => "the values are what somebody or something is called by",
         NoEnum::Seldom => "the values hardly repeat",
         NoEnum::TooMany => "there are too many values",
     }

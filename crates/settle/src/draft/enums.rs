@@ -32,7 +32,9 @@ pub(crate) fn judge(values: &[(&str, Tally)], texts: &Texts, is_item: bool) -> R
     if texts.of_form(Form::Plain) + texts.of_form(Form::Blank) < texts.tally.count {
         return Repetition::No(NoEnum::OtherForms);
     }
-    if !filled.iter().all(|(text, _)| is_word(text)) {
+    // Strong repetition makes words of what could be the start of a sentence.
+    let repeats = filled.iter().all(|(_, count)| *count >= OFTEN);
+    if !filled.iter().all(|(text, _)| is_word(text) || repeats && is_label(text)) {
         return Repetition::No(NoEnum::MoreThanWords);
     }
     if filled.len() < 2 {
@@ -45,6 +47,9 @@ pub(crate) fn judge(values: &[(&str, Tally)], texts: &Texts, is_item: bool) -> R
         >= filled.len()
     {
         return Repetition::No(NoEnum::Numbered);
+    }
+    if filled.iter().all(|(text, _)| text.matches('/').count() >= 2) {
+        return Repetition::No(NoEnum::Paths);
     }
     let distinct = filled.len() as u64;
     let seen: u64 = filled.iter().map(|(_, count)| count).sum();
@@ -73,6 +78,16 @@ pub(crate) fn is_word(text: &str) -> bool {
         && text.chars().any(char::is_alphabetic)
         && (blanks == 0 || (blanks <= 2 && !text.chars().any(char::is_uppercase)))
 }
+
+/// Two or three words of which the first alone has a capital: `Early queens`. Not a person.
+fn is_label(text: &str) -> bool {
+    let mut chars = text.chars();
+    let first = chars.next().map(|first| first.to_lowercase().collect::<String>());
+    first.is_some_and(|first| is_word(&(first + chars.as_str())))
+}
+
+/// So often each of several values was seen that nobody wrote it anew each time.
+const OFTEN: u64 = 6;
 
 /// Values of two or three capitals, or of two small letters, as countries, currencies and languages have; or of one
 /// letter, which says nothing.

@@ -205,6 +205,10 @@ pub enum NoEnum {
     Codes,
     /// They are numbered, as ids are.
     Numbered,
+    /// They are paths.
+    Paths,
+    /// They are what somebody or something is called by: a login, a part of a link beside them.
+    Identities,
     /// They hardly repeat.
     Seldom,
     /// There are too many.

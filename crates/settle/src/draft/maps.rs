@@ -165,7 +165,8 @@ impl KeyForm {
     fn weight(self, keys: usize) -> i32 {
         match (self, keys) {
             _ if self.is_telling() => 14,
-            (Self::Dotted, _) | (Self::DigitFirst | Self::Numbered, 2..) => 8,
+            (Self::DigitFirst | Self::Numbered, 2..) => 9,
+            (Self::Dotted, _) => 8,
             (Self::DigitFirst | Self::Numbered, _) => 4,
             (_, 3..) => 9,
             (_, 2) => 5,

@@ -3,6 +3,7 @@
 pub(crate) mod enums;
 pub(crate) mod evidence;
 pub(crate) mod graph;
+pub(crate) mod identities;
 pub(crate) mod maps;
 pub(crate) mod scalars;
 pub(crate) mod similarity;
@@ -19,6 +20,7 @@ use jar_sprout_shape::{Lengths, Path, Shape, Tally};
 
 use crate::draft::evidence::{Choice, Evidence, KindSeen};
 use crate::draft::graph::{FieldPart, Graph, Keys, Node, NodeId, VariantPart};
+use crate::draft::identities::{identities, is_called};
 use crate::draft::maps::{keys_of_maps, make_maps, weigh_keys};
 use crate::draft::scalars::{draft_number, draft_text};
 use crate::draft::tags::{Tagged, TaggedCase, Variants, children_beside, find_tag, keys_of, tagged_by};
@@ -55,6 +57,7 @@ pub fn draft_shape(shape: &Shape, name: &Words, policies: &Policies) -> Drafted 
     let mut drafter = Drafter {
         graph: &graph,
         map_keys: keys_of_maps(&graph, root),
+        identities: identities(&graph, root),
         policies,
         draft: Draft::default(),
         evidence: HashMap::new(),
@@ -88,6 +91,8 @@ struct Drafter<'g> {
     graph: &'g Graph,
     /// The keys under which maps stand.
     map_keys: BTreeSet<String>,
+    /// The positions of texts that something is called by.
+    identities: BTreeSet<NodeId>,
     policies: &'g Policies,
     draft: Draft,
     evidence: HashMap<DraftId, Evidence>,
@@ -164,7 +169,9 @@ impl Drafter<'_> {
                 draft_number(numbers, key, self.policies)
             }
             Kind::Text => {
-                draft_text(node.texts.as_ref().expect("the kind was seen"), view.is_item, self.policies)
+                let texts = node.texts.as_ref().expect("the kind was seen");
+                let is_identity = is_called(key) || self.identities.contains(&view.node);
+                draft_text(texts, view.is_item, is_identity, self.policies)
             }
             Kind::List => self.lists(view, key),
             Kind::Object => self.objects(view, key),

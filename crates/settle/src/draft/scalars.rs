@@ -129,8 +129,8 @@ const MEASURES: &[&str] = &[
     "celsius",
 ];
 
-/// `is_item` says that the texts stand in lists, as tags do.
-pub(crate) fn draft_text(texts: &Texts, is_item: bool, policies: &Policies) -> Decided {
+/// `is_item` says that the texts stand in lists, as tags do; `is_identity` that they are what something is called by.
+pub(crate) fn draft_text(texts: &Texts, is_item: bool, is_identity: bool, policies: &Policies) -> Decided {
     let blanks = texts.of_form(Form::Blank);
     let filled = texts.tally.count - blanks;
     let form = Form::ALL.into_iter().find(|form| *form != Form::Blank && texts.of_form(*form) == filled);
@@ -153,6 +153,7 @@ pub(crate) fn draft_text(texts: &Texts, is_item: bool, policies: &Policies) -> D
         None if filled > 0 && texts.of_form(Form::Whole) + texts.of_form(Form::Decimal) == filled => {
             text(Choice::Coded(Form::Decimal))
         }
+        _ if policies.enums && is_identity => text(Choice::NoEnum(NoEnum::Identities)),
         _ if policies.enums => draft_words(texts, is_item),
         _ => text(Choice::AsWritten),
     }

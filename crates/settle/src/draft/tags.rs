@@ -8,7 +8,7 @@ use crate::draft::enums::is_word;
 use crate::draft::graph::{Graph, Keys, Node, ObjectPart, VariantPart};
 
 /// The most kinds of object told apart by one tag.
-const MAX_CASES: usize = 24;
+const MAX_CASES: usize = 60;
 
 /// Objects at one position that fall apart into kinds.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -36,6 +36,11 @@ pub(crate) fn find_tag(graph: &Graph, node: &Node) -> Option<Tagged> {
     let Keys::Names { fields, variants: Some(variants) } = &objects.keys else { return None };
     let candidates = fields.iter().filter_map(|(key, field)| {
         let values = graph.node(field.node).few_texts()?;
+        // What was seen once may be anything; of many kinds, a few were seldom met.
+        let once = values.iter().filter(|(_, tally)| tally.count < 2).count();
+        if once * 2 > values.len() {
+            return None;
+        }
         candidate(key, variants, values.into_iter().map(|(text, _)| text.to_owned()).collect())
     });
     let count_splits = |tagged: &Tagged| {
@@ -118,7 +123,9 @@ fn splits(inner: Option<&ObjectPart>, key: &str, tagged: &Tagged, variants: &Var
     };
     let sets = tagged.cases.iter().map(|case| {
         let ids = children_beside(variants.values(), &tagged.key, &case.tag, key)?;
-        Some(keys_of(&ids, inner))
+        let (all, always) = (keys_of(&ids, inner), keys_always(&ids, inner));
+        // Those of one kind have a good part of their keys in common; else their keys are data.
+        (always.len() * 2 >= all.len()).then_some(all)
     });
     let Some(sets) = sets.collect::<Option<Vec<_>>>() else { return false };
     let sets: Vec<BTreeSet<&str>> = sets.into_iter().filter(|set| !set.is_empty()).collect();
@@ -163,9 +170,11 @@ fn score(tagged: &Tagged, variants: &Variants, objects: u64, splits: usize) -> O
         if all.iter().all(|(_, always)| *always) {
             continue;
         }
-        if all.iter().all(|(some, always)| some == always) {
+        let with = all.iter().filter(|(some, _)| *some).count();
+        if with == 1 || all.iter().all(|(some, always)| some == always) {
             explained += 1;
-        } else if all.iter().filter(|(some, _)| *some).count() > 1 {
+        } else if with < all.len() {
+            // What all kinds may have speaks neither for them nor against.
             stray += 1;
         }
     }

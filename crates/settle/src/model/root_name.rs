@@ -2,14 +2,21 @@
 
 use jar_sprout_model::Words;
 
+use crate::singular::singular;
+
 /// What a root is called when no source has a name that helps.
 const NAMELESS: &str = "root";
 
 /// The name that these file names (without folder and extension) have in common: `hive-1`, `hive-2` give `hive`.
 /// Numbers, dates and ids are not part of a name.
 ///
-/// Several names with nothing in common are called after their folder, if that says something.
-pub fn root_name<'n>(file_names: impl IntoIterator<Item = &'n str>, folder: Option<&str>) -> Words {
+/// Several names with nothing in common are called after their folder, if that says something; `of_one` says that each
+/// file holds one thing, and no list.
+pub fn root_name<'n>(
+    file_names: impl IntoIterator<Item = &'n str>,
+    folder: Option<&str>,
+    of_one: bool,
+) -> Words {
     let names: Vec<Vec<String>> = file_names.into_iter().map(telling_words).collect();
     let first = names.first().cloned().unwrap_or_default();
     let shared = |from_end: bool| {
@@ -25,10 +32,14 @@ pub fn root_name<'n>(file_names: impl IntoIterator<Item = &'n str>, folder: Opti
             if from_end { common[common.len() - length..].to_vec() } else { common[..length].to_vec() }
         })
     };
-    let common = [shared(false), shared(true)].into_iter().find(|words| !words.is_empty());
+    let common = [shared(false), shared(true)].map(without_noise);
+    let common = common.into_iter().find(|words| !is_noise(words));
     let folder = || folder.filter(|_| names.len() > 1).map(telling_words).filter(|words| !is_noise(words));
+    let is_folder = common.is_none() && folder().is_some();
     let words = without_noise(common.or_else(folder).unwrap_or(first));
-    Words::split(if words.is_empty() { NAMELESS.to_owned() } else { words.join(" ") }.as_str())
+    let words = Words::split(if words.is_empty() { NAMELESS.to_owned() } else { words.join(" ") }.as_str());
+    // A folder holds many of what each of its files is one of.
+    if is_folder && of_one { singular(&words) } else { words }
 }
 
 /// Folders that are called after what everybody keeps in folders.
@@ -45,15 +56,27 @@ fn is_noise(words: &[String]) -> bool {
         "tmp",
         "docs",
         "downloads",
+        "latest",
+        "current",
+        "old",
+        "new",
+        "index",
+        "response",
+        "result",
+        "results",
+        "page",
     ];
     words.is_empty() || words.iter().all(|word| FOLDERS.contains(&word.as_str()))
 }
 
 /// Words that say what a file is to its owner, not what stands in it; one word is always left.
 fn without_noise(mut words: Vec<String>) -> Vec<String> {
-    const BEFORE: &[&str] = &["get", "fetch", "sample", "example", "test"];
-    const BEHIND: &[&str] =
-        &["json", "array", "response", "sample", "samples", "example", "examples", "result", "results"];
+    const BEFORE: &[&str] =
+        &["get", "fetch", "sample", "example", "test", "latest", "current", "old", "new", "all"];
+    const BEHIND: &[&str] = &[
+        "json", "array", "response", "sample", "samples", "example", "examples", "result", "results",
+        "latest", "current", "old", "new", "page",
+    ];
     while words.len() > 1 && words.last().is_some_and(|word| BEHIND.contains(&word.as_str())) {
         words.pop();
     }
@@ -65,8 +88,18 @@ fn without_noise(mut words: Vec<String>) -> Vec<String> {
 
 /// The words of a file name that say what it holds.
 fn telling_words(name: &str) -> Vec<String> {
-    Words::split(name).iter().filter(|word| !is_number_or_id(word)).map(str::to_owned).collect()
+    let words: Vec<String> = Words::split(name).iter().map(str::to_owned).collect();
+    let is_telling = |word: &&String| !is_number_or_id(word) && !ORDINALS.contains(&word.as_str());
+    let telling: Vec<String> = words.iter().filter(is_telling).cloned().collect();
+    if telling.is_empty() {
+        words.into_iter().filter(|word| !is_number_or_id(word)).collect()
+    } else {
+        telling
+    }
 }
+
+/// Which one of several a file is.
+const ORDINALS: &[&str] = &["first", "second", "third", "fourth", "fifth"];
 
 /// `17`, `p2`, `6f1c0a52`
 fn is_number_or_id(word: &str) -> bool {
@@ -80,7 +113,11 @@ mod tests {
 
     #[track_caller]
     fn check(names: &[&str], expected: &str) {
-        assert_eq!(root_name(names.iter().copied(), Some("samples")).to_string(), expected, "{names:?}");
+        assert_eq!(
+            root_name(names.iter().copied(), Some("samples"), false).to_string(),
+            expected,
+            "{names:?}"
+        );
     }
 
     #[test]
@@ -104,7 +141,10 @@ mod tests {
         check(&["north-hives", "south-hives"], "hives");
         check(&["hives", "1"], "hives");
         check(&[], "root");
-        assert_eq!(root_name(["north", "south"], Some("hives")).to_string(), "hives");
-        assert_eq!(root_name(["north"], Some("hives")).to_string(), "north");
+        assert_eq!(root_name(["north", "south"], Some("hives"), false).to_string(), "hives");
+        assert_eq!(root_name(["north", "south"], Some("hive-records"), true).to_string(), "hive record");
+        assert_eq!(root_name(["01_first_queen", "03_swarm"], Some("queens"), true).to_string(), "queen");
+        assert_eq!(root_name(["latest", "current"], Some("hives"), false).to_string(), "hives");
+        assert_eq!(root_name(["north"], Some("hives"), true).to_string(), "north");
     }
 }

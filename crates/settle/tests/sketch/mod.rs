@@ -26,7 +26,7 @@ pub(crate) fn settled(shape: &Shape, file: &str) -> Settled {
 /// The same with decisions, and those of them that match nothing.
 #[allow(dead_code, reason = "not every test decides")]
 pub(crate) fn decided(shape: &Shape, file: &str, decisions: &[Decision]) -> (Settled, Vec<Miss>) {
-    let name = RootName { words: root_name([file], None), is_given: false };
+    let name = RootName { words: root_name([file], None, false), is_given: false };
     let (inferred, misses) = infer_decided(shape, &name, &Policies::default(), decisions);
     (inferred.settled, misses)
 }
@@ -34,7 +34,7 @@ pub(crate) fn decided(shape: &Shape, file: &str, decisions: &[Decision]) -> (Set
 /// The same with the draft it comes from.
 pub(crate) fn settled_with_draft(shape: &Shape, file: &str) -> (Settled, Drafted) {
     let policies = Policies::default();
-    let words = root_name([file], None);
+    let words = root_name([file], None, false);
     let Inferred { drafted, settled } = infer(shape, &RootName { words, is_given: false }, &policies);
     (settled, drafted)
 }

@@ -77,7 +77,7 @@ impl Shape {
     }
 
     /// Merges, and answers for each variant of the other's objects its bit here.
-    pub(crate) fn absorb(&mut self, other: Self) -> Vec<u32> {
+    pub(crate) fn absorb(&mut self, other: Self) -> Vec<u64> {
         let Self { nulls, booleans, numbers, texts, lists, objects } = other;
         self.nulls.merge(nulls);
         self.booleans.yes.merge(booleans.yes);

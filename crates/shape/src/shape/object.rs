@@ -95,7 +95,7 @@ impl Objects {
         };
         let inner = || {
             let known = shape.objects.as_ref()?.variants.known()?;
-            Some(bits(u64::from(children)).map(|at| known[at].id).collect())
+            Some(bits(children).map(|at| known[at].id).collect())
         };
         VariantKey {
             key,
@@ -122,7 +122,7 @@ impl Objects {
             };
             for (ordinal, children) in by_ordinal.iter().enumerate().filter(|(_, children)| **children != 0) {
                 let text = texts.at_ordinal(ordinal)?;
-                all.extend(bits(u64::from(*children)).map(|at| Beside { text, key, variant: known[at].id }));
+                all.extend(bits(*children).map(|at| Beside { text, key, variant: known[at].id }));
             }
         }
         Some(all)
@@ -130,7 +130,7 @@ impl Objects {
 
     /// Counts the object that ends, by what was seen of its values. Answers the bit of its variant.
     #[inline]
-    pub(crate) fn end(&mut self, sightings: &[Sighting]) -> u32 {
+    pub(crate) fn end(&mut self, sightings: &[Sighting]) -> u64 {
         if self.crowd.is_some() {
             return 0;
         }
@@ -207,7 +207,7 @@ impl Objects {
     }
 
     /// Adds what other objects showed. Answers for each of their variants its bit here.
-    pub(crate) fn merge(&mut self, other: Self) -> Vec<u32> {
+    pub(crate) fn merge(&mut self, other: Self) -> Vec<u64> {
         let Self { tally, entries, fields, index: _, crowd, variants, first_key: _ } = other;
         self.tally.merge(tally);
         self.entries += entries;
@@ -303,7 +303,7 @@ impl Objects {
 struct Move {
     field: FieldIndex,
     ordinals: Vec<usize>,
-    children: Vec<u32>,
+    children: Vec<u64>,
 }
 
 impl Move {
@@ -317,8 +317,8 @@ impl Move {
         Some(Sighting { field: self.field, key, kinds, ordinals, children: self.moved(children) })
     }
 
-    fn moved(&self, children: u32) -> u32 {
-        bits(u64::from(children)).filter_map(|at| self.children.get(at)).fold(0, |all, bit| all | bit)
+    fn moved(&self, children: u64) -> u64 {
+        bits(children).filter_map(|at| self.children.get(at)).fold(0, |all, bit| all | bit)
     }
 }
 

@@ -11,7 +11,7 @@ use crate::shape::FieldIndex;
 use crate::text::MAX_DISTINCT;
 
 /// The most sets of keys told apart at one position.
-pub const MAX_VARIANTS: usize = 32;
+pub const MAX_VARIANTS: usize = 64;
 
 /// The objects of one position that had the same keys.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
@@ -60,7 +60,7 @@ pub(crate) struct Sighting {
     /// Bits of the ordinals of its texts.
     pub(crate) ordinals: u64,
     /// Bits of the variants of its objects.
-    pub(crate) children: u32,
+    pub(crate) children: u64,
 }
 
 /// What was seen of one value, when it is over.
@@ -68,7 +68,7 @@ pub(crate) struct Sighting {
 pub(crate) struct Seen {
     pub(crate) kinds: KindSet,
     pub(crate) ordinals: u64,
-    pub(crate) children: u32,
+    pub(crate) children: u64,
 }
 
 /// The variants of one position.
@@ -94,7 +94,7 @@ pub(crate) struct Links {
     pub(crate) field: FieldIndex,
     pub(crate) child: FieldIndex,
     /// For each ordinal of a text, the bits of the variants.
-    pub(crate) by_ordinal: Box<[u32; MAX_DISTINCT]>,
+    pub(crate) by_ordinal: Box<[u64; MAX_DISTINCT]>,
 }
 
 /// The most pairs of a text's key and an object's key that are watched in one variant.
@@ -109,7 +109,7 @@ impl Default for Variants {
 impl Variants {
     /// Counts an object with these keys. Answers the bit of its variant, none once there are too many.
     #[inline]
-    pub(crate) fn count(&mut self, id: u64, sightings: &[Sighting]) -> u32 {
+    pub(crate) fn count(&mut self, id: u64, sightings: &[Sighting]) -> u64 {
         let bit = self.count_apart(id, sightings);
         if let Some(known) = &mut self.known {
             let mine = &mut known[bit.trailing_zeros() as usize];
@@ -121,7 +121,7 @@ impl Variants {
 
     /// Adds sightings to a variant, without counting or linking them.
     #[inline]
-    fn count_apart(&mut self, id: u64, sightings: &[Sighting]) -> u32 {
+    fn count_apart(&mut self, id: u64, sightings: &[Sighting]) -> u64 {
         let last = self.last;
         let Some(known) = &mut self.known else { return 0 };
         let at = match known.get(last) {
@@ -146,7 +146,7 @@ impl Variants {
 
     /// Adds another position's variants, whose sightings speak of this one's fields and ordinals already.
     /// Answers for each of them its bit here.
-    pub(crate) fn merge(&mut self, others: Option<Vec<Known>>) -> Vec<u32> {
+    pub(crate) fn merge(&mut self, others: Option<Vec<Known>>) -> Vec<u64> {
         let Some(others) = others else {
             self.known = None;
             return Vec::new();
