@@ -5,10 +5,12 @@
 mod sketch;
 
 use jar_sprout_model::{DefaultValue, Definition, Model, Presence, Scalar, ScalarKind, Slot, Type, Width};
-use jar_sprout_settle::{Decision, FieldType, FieldVerdict, Subject, TypeVerdict, decide, misfits};
+use jar_sprout_settle::{
+    Decision, FieldType, FieldVerdict, Structure, Subject, TypeVerdict, decide, misfits,
+};
 use proptest::prelude::*;
 use serde_json::{Map, Value};
-use sketch::{settled, settled_with_draft, shape_of, sketch};
+use sketch::{decided, settled, settled_with_draft, shape_of, sketch};
 
 /// Whether a value fits a place of a model, judged by the model's own words alone.
 fn fits(model: &Model, slot: &Slot, value: &Value) -> bool {
@@ -82,12 +84,46 @@ fn any_json() -> impl Strategy<Value = Value> {
             .prop_map(String::from),
         1 => ".{0,3}",
     ];
-    leaf.prop_recursive(5, 48, 6, move |inner| {
+    leaf.prop_recursive(4, 32, 6, move |inner| {
         prop_oneof![
-            prop::collection::vec(inner.clone(), 0..6).prop_map(Value::from),
-            prop::collection::vec((key.clone(), inner), 0..6)
+            2 => prop::collection::vec(inner.clone(), 0..6).prop_map(Value::from),
+            4 => prop::collection::vec((key.clone(), inner.clone()), 0..6)
                 .prop_map(|pairs| Value::Object(pairs.into_iter().collect::<Map<_, _>>())),
+            1 => map_of(inner.clone()),
+            1 => kinds_of(inner.clone()),
+            1 => inside_itself(inner),
         ]
+    })
+}
+
+/// Objects whose keys are data, with values of one structure or of any.
+fn map_of(inner: impl Strategy<Value = Value> + Clone + 'static) -> impl Strategy<Value = Value> {
+    let keys = prop::sample::select(vec!["heather", "ivy", "linden", "clover", "bramble", "willow"]);
+    let routes = prop::sample::select(vec!["./hive", "2/east", "coop.fen.title", "coop.fen.hint"]);
+    let key = prop_oneof![keys, routes].prop_map(String::from);
+    let same = inner.clone().prop_map(|value| serde_json::json!({"safe": true, "value": value}));
+    prop::collection::vec((key, prop_oneof![3 => same, 1 => inner]), 1..5)
+        .prop_map(|pairs| Value::Object(pairs.into_iter().collect()))
+}
+
+/// A list of objects of several kinds, each with keys of its own, and keys that all may have.
+fn kinds_of(inner: impl Strategy<Value = Value> + Clone + 'static) -> impl Strategy<Value = Value> {
+    let one = (0..3_usize, any::<bool>(), inner).prop_map(|(kind, has_note, value)| {
+        let (tag, key) = [("swarm", "caught"), ("harvest", "grams"), ("alarm", "level")][kind];
+        let mut object = serde_json::json!({"kind": tag, "at": "2026-05-01", key: value});
+        if has_note {
+            object["note"] = "x".into();
+        }
+        object
+    });
+    prop::collection::vec(one, 2..5).prop_map(Value::from)
+}
+
+/// A text, a list of such things, or an object with such things in it.
+fn inside_itself(inner: impl Strategy<Value = Value> + Clone + 'static) -> impl Strategy<Value = Value> {
+    inner.prop_map(|value| {
+        let note = |inner: Value| serde_json::json!({"text": "a", "inner": inner});
+        serde_json::json!({"note": ["b", note("c".into()), note(serde_json::json!([note(value)]))]})
     })
 }
 
@@ -131,6 +167,10 @@ fn field_verdict() -> impl Strategy<Value = FieldVerdict> {
         FieldVerdict::Deprecated(true),
         FieldVerdict::Rename("colony".to_owned()),
     ])
+}
+
+fn structure() -> impl Strategy<Value = Structure> {
+    prop::sample::select(vec![Structure::Map, Structure::Record, Structure::By("kind".to_owned())])
 }
 
 fn type_verdict() -> impl Strategy<Value = TypeVerdict> {
@@ -188,6 +228,32 @@ proptest! {
         };
         let once = decided(&decisions);
         prop_assert_eq!(decided(&[decisions.clone(), decisions].concat()), once);
+    }
+
+    #[test]
+    fn what_objects_are_can_be_said_of_any(
+        samples in prop::collection::vec(any_json(), 1..4),
+        subjects in prop::collection::vec(prop::sample::select(SUBJECTS), 1..4),
+        structures in prop::collection::vec(structure(), 4),
+    ) {
+        let texts: Vec<String> = samples.iter().map(Value::to_string).collect();
+        let shape = shape_of(texts.iter().map(String::as_str));
+        let decisions: Vec<Decision> = subjects
+            .iter()
+            .zip(structures)
+            .map(|(subject, structure)| {
+                let subject = Subject::parse(subject);
+                let verdict = match subject.key {
+                    Some(_) => FieldVerdict::Structure(structure).into(),
+                    None => TypeVerdict::Structure(structure).into(),
+                };
+                Decision { subject, verdict }
+            })
+            .collect();
+        let (settled, _) = decided(&shape, "hives", &decisions);
+        for sample in &samples {
+            prop_assert!(fits(&settled.model, &settled.model.root.slot, sample), "{sample}");
+        }
     }
 
     #[test]

@@ -145,7 +145,12 @@ impl Graph {
     /// Gives the objects of a node one of their own, if other kinds of value stand beside them. Answers two nodes that
     /// are to be united then.
     fn set_record_apart(&mut self, id: NodeId) -> Option<(NodeId, NodeId)> {
+        // A position that was united with its own objects holds them no longer apart.
+        let is_own = self.nodes[id.0].record.is_some_and(|record| self.find(record.node) == id);
         let node = &mut self.nodes[id.0];
+        if is_own {
+            node.record = None;
+        }
         let kinds = node.kinds();
         if kinds == KindSet::of(Kind::Object) && node.record.is_none() {
             return None;
