@@ -71,12 +71,12 @@ pub(crate) static DECISIONS: &[DecisionKey] = &[
         key: Key::new(
             "type",
             Takes::TextOrTexts,
-            "what a field is: a word such as `float`, a list such as `[text]`, another type's name, or the values of an enum",
+            "what a field is: a word such as `float`, a list such as `[text]`, a map such as `{text}`, another type's name, or the values of an enum; what its objects are, or those of a type: `map`, `record`, or `by kind` where a key tells them apart",
             "\"Hive.honey_kg\" = { type = \"float\" }",
         ),
         options: &[option(
             "type",
-            "What a field is: `float`, `[text]`, another type's name, or the values of an enum: `laying,caged`",
+            "What a field is: `float`, `[text]`, `{text}`, another type's name, or the values of an enum: `laying,caged`; what objects are: `map`, `record`, `by KEY`",
             Wants::One("WHAT", type_value),
         )],
         of_type: Some(|item, _| match text(item) {
@@ -407,7 +407,7 @@ fn type_value(typed: &str) -> Result<Value, Problem> {
     let words: Vec<&str> = FIELD_WORDS.iter().map(|(word, _)| *word).collect();
     Err(Failure::argument(format!("`{typed}` is nothing that a field can be"), format!("--type {typed}"))
         .with_help(format!(
-            "there are {}; `[text]` for a list, `laying,caged` for an enum",
+            "there are {}; `[text]` for a list, `{{text}}` for a map, `laying,caged` for an enum, `by KEY` for objects of several kinds",
             quoted_with("and", &words)
         )))
 }

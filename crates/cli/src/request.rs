@@ -127,11 +127,14 @@ fn decision(text: &str) -> Result<Decision, Problem> {
         if subject.key.is_none() {
             let message = format!("`{word}` is nothing that a type can be");
             return Err(Failure::argument(message, argument())
-                .with_help("a type can be one with another: `--decide BillingAddress=Address`"));
+                .with_help("a type can be one with another, `--decide BillingAddress=Address`; its objects can be a `map`, a `record`, or told apart `by KEY`"));
         }
         let words: Vec<String> = FIELD_WORDS.iter().map(|(word, _)| format!("`{word}`")).collect();
         return Err(Failure::argument(format!("`{word}` is nothing that a field can be"), argument())
-            .with_help(format!("there are {}, and `[text]` for a list", words.join(", "))));
+            .with_help(format!(
+                "there are {}, `[text]` for a list, `{{text}}` for a map, and `by KEY` for objects of several kinds",
+                words.join(", ")
+            )));
     };
     Ok(Decision { subject, verdict })
 }
