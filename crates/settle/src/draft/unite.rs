@@ -128,13 +128,28 @@ pub(crate) fn unite_small(graph: &mut Graph, root: NodeId) {
     for parent in records(graph, root) {
         let parts = graph.fields(parent).into_iter().flat_map(|fields| fields.values());
         let mut parts = parts.map(|field| graph.record(field.node));
-        for group in by_keys(graph, &mut parts).into_iter().filter(|group| group.len() >= SIBLINGS) {
-            unite_compatible(graph, &group, SIBLINGS);
+        // Two will do where they are all there is in what is called after many.
+        let count = graph.fields(parent).map_or(0, indexmap::IndexMap::len);
+        let least = if is_of_many(graph, parent) && count == 2 { 2 } else { SIBLINGS };
+        for group in by_keys(graph, &mut parts).into_iter().filter(|group| group.len() >= least) {
+            unite_compatible(graph, &group, least);
         }
     }
     for group in by_keys(graph, &mut records(graph, root).into_iter()) {
         unite_compatible(graph, &group, PLACES);
     }
+}
+
+/// Whether a place of a position is called after many things: `links`.
+fn is_of_many(graph: &Graph, id: NodeId) -> bool {
+    let own = |path: &Path| match path.0.last() {
+        Some(jar_sprout_shape::Step::Child(key)) => {
+            let name = Words::split(key);
+            singular(&name) != name
+        }
+        Some(jar_sprout_shape::Step::All) | None => false,
+    };
+    graph.node(id).paths.iter().any(own)
 }
 
 /// Unites positions against which nothing speaks, if they are so many places.

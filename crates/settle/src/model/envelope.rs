@@ -112,10 +112,18 @@ fn has_text(draft: &Draft, id: DraftId) -> bool {
     }
 }
 
-/// A scalar, or a record of nothing but scalars.
+/// A scalar, or a record of nothing but scalars; or one of links, each a record of a scalar or two.
 fn is_small(draft: &Draft, id: DraftId) -> bool {
+    let is_link = |id: DraftId| match &draft.node(id).kind {
+        DraftKind::Record { fields, .. } => {
+            fields.len() <= 2 && fields.iter().all(|field| is_scalar(draft, field.node))
+        }
+        _ => false,
+    };
     match &draft.node(id).kind {
-        DraftKind::Record { fields, .. } => fields.iter().all(|field| is_scalar(draft, field.node)),
+        DraftKind::Record { fields, .. } => {
+            fields.iter().all(|field| is_scalar(draft, field.node) || is_link(field.node))
+        }
         _ => is_scalar(draft, id),
     }
 }

@@ -177,7 +177,7 @@ fn group_types<'u>(draft: &Draft, uses: &'u Uses) -> Vec<Vec<&'u Use>> {
 fn is_telling(draft: &Draft, node: DraftId) -> bool {
     match &draft.node(node).kind {
         DraftKind::Record { fields, .. } => fields.len() > TELLING_FIELDS,
-        DraftKind::Union { tag, .. } => tag.is_some(),
+        DraftKind::Union { tag, .. } => tag.is_some() || is_of_plain_kinds(draft, node),
         DraftKind::Enumeration(_)
         | DraftKind::Any
         | DraftKind::Scalar(_)
@@ -186,6 +186,21 @@ fn is_telling(draft: &Draft, node: DraftId) -> bool {
         | DraftKind::Map(_)
         | DraftKind::Tuple(_) => false,
     }
+}
+
+/// Whether a position is a union of scalars, and lists of scalars: what it is says all there is to say of it.
+pub(crate) fn is_of_plain_kinds(draft: &Draft, node: DraftId) -> bool {
+    let is_plain = |node: DraftId| match &draft.node(node).kind {
+        DraftKind::Any | DraftKind::Scalar(_) => true,
+        DraftKind::List(items) => matches!(draft.node(*items).kind, DraftKind::Any | DraftKind::Scalar(_)),
+        DraftKind::Constant(_)
+        | DraftKind::Enumeration(_)
+        | DraftKind::Map(_)
+        | DraftKind::Tuple(_)
+        | DraftKind::Record { .. }
+        | DraftKind::Union { .. } => false,
+    };
+    matches!(&draft.node(node).kind, DraftKind::Union { tag: None, cases } if cases.iter().all(|case| is_plain(case.node)))
 }
 
 /// The group of each position with a name.

@@ -5,9 +5,9 @@ use std::collections::{BTreeMap, BTreeSet, HashSet};
 use foldhash::fast::RandomState;
 use jar_sprout_model::{Draft, DraftField, DraftId, DraftKind, Words};
 
-use crate::model::Places;
 use crate::model::envelope::is_container;
-use crate::model::naming_sites::Use;
+use crate::model::naming_sites::{Use, kind_word};
+use crate::model::{Places, is_of_plain_kinds};
 use crate::singular::singular;
 
 /// A type's name, and longer ones that fit too.
@@ -98,7 +98,12 @@ impl Names<'_> {
             (Some(other), Some(parent)) => other.ends_in(parent),
             (other, parent) => other == parent,
         };
-        if first.leans_on_parent && candidates.len() > 2 && uses.iter().all(|one| is_family(one)) {
+        let is_of_kinds = self.of_kinds(uses).is_some_and(|kinds| kinds == base);
+        if first.leans_on_parent
+            && !is_of_kinds
+            && candidates.len() > 2
+            && uses.iter().all(|one| is_family(one))
+        {
             candidates.swap(0, 1);
         }
         candidates
@@ -118,6 +123,9 @@ impl Names<'_> {
                 .expect("there is a use")
                 .clone()
         };
+        if let (Some(kinds), 2..) = (self.of_kinds(uses), counts.len()) {
+            return shared_name(uses).filter(|shared| shared.count() > 1).unwrap_or(kinds);
+        }
         let is_usual = counts.len() < MANY_NAMES || most * 2 > uses.len();
         shared_name(uses).or_else(|| self.one_of_parent(uses)).unwrap_or_else(|| match is_usual {
             true => frequent(),
@@ -141,6 +149,15 @@ impl Names<'_> {
         };
         let is_one = one != first && uses.iter().all(|one| parent(one).as_ref() == Some(&first));
         (is_one && uses.iter().all(is_filled)).then_some(one)
+    }
+
+    /// A number or a text is one wherever it stands.
+    fn of_kinds(&self, uses: &[&Use]) -> Option<Words> {
+        let node = uses.first()?.node;
+        let DraftKind::Union { cases, .. } = &self.draft.node(node).kind else { return None };
+        let words =
+            cases.iter().map(|case| kind_word(self.draft, case.node)).collect::<Vec<_>>().join(" or ");
+        is_of_plain_kinds(self.draft, node).then(|| Words::split(&words))
     }
 
     /// What stands in lists and maps.
