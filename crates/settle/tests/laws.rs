@@ -30,7 +30,9 @@ fn fits(model: &Model, slot: &Slot, value: &Value) -> bool {
             Definition::Union(union) => union.cases.iter().any(|case| fits(model, &case.slot, value)),
             Definition::Record(record) => value.as_object().is_some_and(|map| {
                 let known = |key: &String| record.fields.iter().any(|field| field.wire.as_str() == key);
-                map.keys().all(known)
+                let is_extra =
+                    |value| record.extras.as_ref().is_some_and(|extras| fits(model, extras, value));
+                map.iter().all(|(key, value)| known(key) || is_extra(value))
                     && record.fields.iter().all(|field| match map.get(field.wire.as_str()) {
                         Some(value) => fits(model, &field.slot, value),
                         None => field.presence == Presence::Sometimes,

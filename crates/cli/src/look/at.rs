@@ -81,6 +81,20 @@ impl<'m> At<'m> {
         (Self { place, ..self }, None)
     }
 
+    /// What stands under a key that no field has, where the record takes such keys.
+    pub(crate) fn beside_fields(self, key: &str) -> Option<Self> {
+        let mut extras = None;
+        for ty in self.types() {
+            let Type::Named(id) = ty else { continue };
+            let Definition::Record(record) = &self.model.get(*id).definition else { continue };
+            if record.fields.iter().any(|field| field.wire.as_str() == key) {
+                return None;
+            }
+            extras = extras.or(record.extras.as_ref());
+        }
+        extras.map(|extras| self.with(Some(extras)))
+    }
+
     pub(crate) fn is_left_out(self) -> bool {
         matches!(self.place, Place::LeftOut)
     }

@@ -103,8 +103,17 @@ fn push_fields(objects: &Objects, at: At<'_>, depth: usize, rows: &mut Vec<Row>)
     let values = values_of(objects, at);
     // Beside what is in a map without names, some keys may still have their own row.
     let fields = if values.is_some() && objects.crowd().is_none() { Vec::new() } else { objects.fields() };
+    let mut beside: Option<(Shape, At<'_>)> = None;
     for field in fields {
         let FieldShape { key, seen, shape, .. } = field;
+        if let Some(extras) = at.beside_fields(key) {
+            // Keys that are data have one row.
+            match &mut beside {
+                Some((all, _)) => all.merge(shape.clone()),
+                None => beside = Some((shape.clone(), extras)),
+            }
+            continue;
+        }
         let all = objects.tally.count;
         let share = if seen.count < all { format!("{} of {all}", seen.count) } else { String::new() };
         let (at, renamed) = at.field(key);
@@ -112,6 +121,10 @@ fn push_fields(objects: &Objects, at: At<'_>, depth: usize, rows: &mut Vec<Row>)
         let name = renamed.map_or(name.clone(), |renamed| format!("{name} as {renamed}"));
         rows.push(Row::of(depth, name, share, shape, at));
         push_parts(shape, at, depth + 1, rows);
+    }
+    if let Some((values, at)) = beside {
+        rows.push(Row::of(depth, "(other keys)".to_owned(), String::new(), &values, at));
+        push_parts(&values, at, depth + 1, rows);
     }
     if let Some((values, at)) = values {
         rows.push(Row::of(depth, "(any key)".to_owned(), String::new(), &values, at));

@@ -4,6 +4,7 @@ mod bases;
 mod defaults;
 mod fate;
 mod ident;
+mod inside;
 mod kind;
 mod loops;
 mod nesting;
@@ -26,6 +27,7 @@ pub(crate) use ident::{
     camel_case, camel_case_with_initialisms, in_ascii, initialism, pascal_case, push_capitalised,
     screaming_case, small_words, snake_case,
 };
+use inside::inline_parts;
 pub(crate) use kind::CaseKind;
 use scope::Scope;
 
@@ -317,41 +319,9 @@ impl<'m> Plan<'m> {
         &self.types[id.index()]
     }
 
-    /// Whether a type has a part of the type it is itself a direct part of, with no list or map between that would
-    /// hold the two apart.
-    pub(crate) fn contains_inline(&self, id: TypeId, owner: &Ident) -> bool {
-        self.loops[id.index()] == self.loops[self.ids[owner].index()]
-    }
-
     /// The type of a name.
     pub(crate) fn find(&self, name: &str) -> Option<&PlannedType<'m>> {
         self.ids.get(name).map(|id| self.get(*id))
-    }
-
-    /// Whether a type has one in it, at any depth, of which something is so; where lists and maps hold their parts
-    /// apart, those are passed over.
-    pub(crate) fn holds(&self, id: TypeId, is_so: impl Fn(TypeId) -> bool, is_inline: bool) -> bool {
-        let parts = |id: TypeId| match (&self.get(id).definition, is_inline) {
-            (definition, true) => inline_parts(definition),
-            (PlannedDefinition::Record(fields), false) => {
-                fields.iter().flat_map(|field| field.slot.ty.named()).collect()
-            }
-            (PlannedDefinition::Union(union), false) => {
-                union.cases.iter().flat_map(|case| case.slot.ty.named()).collect()
-            }
-            (PlannedDefinition::Enumeration(_), false) => Vec::new(),
-        };
-        let mut open = parts(id);
-        let mut met: HashSet<TypeId> = HashSet::new();
-        while let Some(part) = open.pop() {
-            if is_so(part) {
-                return true;
-            }
-            if met.insert(part) {
-                open.extend(parts(part));
-            }
-        }
-        false
     }
 
     /// The plain type of one of the wire.
@@ -445,28 +415,6 @@ fn plan_entry(
     let functions = functions.collect();
     let program = Words::split(&ident(&roots[0])).prefixed(&Words::split("read"));
     PlannedEntry { home, functions, program: package.declare_type(&program, &[]) }
-}
-
-/// The named types that stand in a definition with no list or map between.
-fn inline_parts(definition: &PlannedDefinition<'_>) -> Vec<TypeId> {
-    fn add_inline(ty: &Type, parts: &mut Vec<TypeId>) {
-        match ty {
-            Type::Named(id) => parts.push(*id),
-            Type::Tuple(items) => items.iter().for_each(|item| add_inline(&item.ty, parts)),
-            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Map(_) => {}
-        }
-    }
-    let mut parts = Vec::new();
-    match definition {
-        PlannedDefinition::Record(fields) => {
-            fields.iter().for_each(|field| add_inline(&field.slot.ty, &mut parts));
-        }
-        PlannedDefinition::Union(union) => {
-            union.cases.iter().for_each(|case| add_inline(&case.slot.ty, &mut parts));
-        }
-        PlannedDefinition::Enumeration(_) => {}
-    }
-    parts
 }
 
 /// What is known while types are planned: all their names.

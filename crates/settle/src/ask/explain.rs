@@ -110,6 +110,9 @@ fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
         Choice::NearlyEnum => "its words repeat too seldom for an enum".to_owned(),
         Choice::NoEnum(why) => format!("it is no enum: {}", no_enum(*why)),
         Choice::Map(weight) => format!("its keys are data: {}", key_clues(for_map(weight))),
+        Choice::Record(_) if matches!(kind, DraftKind::Record { extras: Some(_), .. }) => {
+            "its keys are names, but for those of a form that nobody gives to a field".to_owned()
+        }
         Choice::Record(_) => "its keys are names".to_owned(),
         Choice::Tuple => "every list has the same few items, of unlike kinds".to_owned(),
         Choice::Tagged(key) => format!("`{key}` tells which keys stand together"),

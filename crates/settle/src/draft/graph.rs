@@ -73,6 +73,8 @@ pub(crate) enum Keys {
         fields: IndexMap<String, FieldPart>,
         /// The sets of keys that stood together, by id; none if they are too many.
         variants: Option<BTreeMap<u64, VariantPart>>,
+        /// What stands under keys that are data, beside those that are names.
+        extras: Option<ExtrasPart>,
     },
     /// Data: one node for all values.
     Data {
@@ -81,6 +83,14 @@ pub(crate) enum Keys {
         nulls: Tally,
         why: KeyWeight,
     },
+}
+
+/// What stands under the keys of a record that are data.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct ExtrasPart {
+    pub(crate) values: NodeId,
+    /// Values that were null.
+    pub(crate) nulls: Tally,
 }
 
 #[derive(Debug, Clone, Copy)]
@@ -203,6 +213,7 @@ impl Graph {
                     })
                     .collect(),
                 variants: objects.variants().map(|variants| variants.iter().map(variant_part).collect()),
+                extras: None,
             },
         };
         ObjectPart { tally: objects.tally, entries: objects.entries, keys }
@@ -240,16 +251,42 @@ impl Graph {
     pub(crate) fn make_map(&mut self, id: NodeId, why: KeyWeight) {
         let id = self.find(id);
         let Some(objects) = &self.nodes[id.0].objects else { return };
-        let Keys::Names { fields, .. } = &objects.keys else { return };
-        let values: Vec<NodeId> = fields.values().map(|field| field.node).collect();
+        let Keys::Names { fields, extras, .. } = &objects.keys else { return };
+        let mut values: Vec<NodeId> = fields.values().map(|field| field.node).collect();
         let mut nulls = Tally::default();
         fields.values().for_each(|field| nulls.merge(field.nulls));
+        if let Some(extras) = extras {
+            nulls.merge(extras.nulls);
+            values.push(extras.values);
+        }
         let Some((first, rest)) = values.split_first() else { return };
         let (first, rest) = (*first, rest.to_vec());
         if let Some(objects) = &mut self.nodes[id.0].objects {
             objects.keys = Keys::Data { values: first, nulls, why };
         }
         rest.into_iter().for_each(|other| self.unite(first, other));
+    }
+
+    /// Says that some of the keys at a position are data, and unites what stands under them.
+    pub(crate) fn make_extras(&mut self, id: NodeId, keys: &[String]) {
+        let id = self.find(id);
+        let Some(objects) = &mut self.nodes[id.0].objects else { return };
+        let Keys::Names { fields, variants, extras } = &mut objects.keys else { return };
+        let mut parts: Vec<NodeId> = extras.iter().map(|extras| extras.values).collect();
+        let mut nulls = extras.map_or_else(Tally::default, |extras| extras.nulls);
+        for key in keys {
+            if let Some(field) = fields.shift_remove(key) {
+                nulls.merge(field.nulls);
+                parts.push(field.node);
+            }
+        }
+        // Sets of keys that are data tell no kinds apart.
+        *variants = None;
+        let Some((first, rest)) = parts.split_first() else { return };
+        *extras = Some(ExtrasPart { values: *first, nulls });
+        for other in rest {
+            self.unite(*first, *other);
+        }
     }
 
     /// Every position once, the shallow ones first.
@@ -278,7 +315,10 @@ impl Graph {
         match node.objects.as_ref().map(|objects| &objects.keys) {
             None => {}
             Some(Keys::Data { values, .. }) => parts.push(*values),
-            Some(Keys::Names { fields, .. }) => parts.extend(fields.values().map(|field| field.node)),
+            Some(Keys::Names { fields, extras, .. }) => {
+                parts.extend(fields.values().map(|field| field.node));
+                parts.extend(extras.map(|extras| extras.values));
+            }
         }
         parts
     }
@@ -339,6 +379,14 @@ impl Node {
         self.objects.as_ref().map(|objects| objects.tally).or(apart).unwrap_or_default()
     }
 
+    /// What stands under keys that are data, beside those that are names.
+    pub(crate) fn extras(&self) -> Option<ExtrasPart> {
+        match &self.objects.as_ref()?.keys {
+            Keys::Names { extras, .. } => *extras,
+            Keys::Data { .. } => None,
+        }
+    }
+
     /// The fields, if the keys are names.
     pub(crate) fn fields(&self) -> Option<&IndexMap<String, FieldPart>> {
         match &self.objects.as_ref()?.keys {
@@ -394,7 +442,18 @@ impl ObjectPart {
         self.tally.merge(tally);
         self.entries += entries;
         match (&mut self.keys, keys) {
-            (Keys::Names { fields, variants }, Keys::Names { fields: others, variants: other_variants }) => {
+            (
+                Keys::Names { fields, variants, extras },
+                Keys::Names { fields: others, variants: other_variants, extras: other_extras },
+            ) => {
+                match (extras.as_mut(), other_extras) {
+                    (Some(mine), Some(theirs)) => {
+                        mine.nulls.merge(theirs.nulls);
+                        pairs.push((mine.values, theirs.values));
+                    }
+                    (None, theirs) => *extras = theirs,
+                    (Some(_), None) => {}
+                }
                 for (key, other) in others {
                     match fields.get_mut(&key) {
                         Some(mine) => {
@@ -412,13 +471,21 @@ impl ObjectPart {
                 nulls.merge(more);
                 pairs.push((*values, others));
             }
-            (Keys::Data { values, nulls, .. }, Keys::Names { fields, .. }) => {
+            (Keys::Data { values, nulls, .. }, Keys::Names { fields, extras, .. }) => {
                 fields.values().for_each(|field| nulls.merge(field.nulls));
                 pairs.extend(fields.values().map(|field| (*values, field.node)));
+                if let Some(extras) = extras {
+                    nulls.merge(extras.nulls);
+                    pairs.push((*values, extras.values));
+                }
             }
-            (Keys::Names { fields, .. }, Keys::Data { values, mut nulls, why }) => {
+            (Keys::Names { fields, extras, .. }, Keys::Data { values, mut nulls, why }) => {
                 fields.values().for_each(|field| nulls.merge(field.nulls));
                 pairs.extend(fields.values().map(|field| (values, field.node)));
+                if let Some(extras) = extras {
+                    nulls.merge(extras.nulls);
+                    pairs.push((values, extras.values));
+                }
                 self.keys = Keys::Data { values, nulls, why };
             }
         }

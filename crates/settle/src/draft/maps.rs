@@ -27,10 +27,15 @@ pub(crate) fn make_maps(graph: &mut Graph, root: NodeId, policies: &Policies) {
     let mut order = graph.walk(root);
     while let Some(&id) = order.get(next) {
         next += 1;
-        if let Some(weight) = weigh_keys(graph, id, &elsewhere, policies)
-            && weight.is_map()
-        {
+        let Some(weight) = weigh_keys(graph, id, &elsewhere, policies) else { continue };
+        if weight.is_map() {
             graph.make_map(id, weight);
+            order = graph.walk(root);
+            continue;
+        }
+        let data = keys_beside_names(graph, id, policies);
+        if !data.is_empty() {
+            graph.make_extras(id, &data);
             order = graph.walk(root);
         }
     }
@@ -106,6 +111,29 @@ pub(crate) fn weigh_keys(
         weight.add(clue, if is_telling { points.max(0) } else { points });
     }
     Some(weight)
+}
+
+/// So many keys of a telling form make a map of a part of a record.
+const FEW_DATA: usize = 3;
+
+/// The keys of a record that are data though others are names: several of one form that nobody gives to a field, beside
+/// at least one that is always there.
+fn keys_beside_names(graph: &Graph, id: NodeId, policies: &Policies) -> Vec<String> {
+    let node = graph.node(id);
+    let (Some(objects), Some(fields)) = (&node.objects, node.fields()) else { return Vec::new() };
+    if policies.structure_at(&node.paths).is_some() {
+        return Vec::new();
+    }
+    let telling: [KeyTest; 5] = [is_number, is_id, is_date, is_email, is_route];
+    let of_form =
+        |test: &KeyTest| -> Vec<String> { fields.keys().filter(|key| test(key)).cloned().collect() };
+    let data = telling.iter().map(of_form).max_by_key(Vec::len).unwrap_or_default();
+    let is_name = |key: &String| !telling.iter().any(|test| test(key));
+    let has_name = fields.iter().any(|(key, field)| is_name(key) && field.seen.count == objects.tally.count);
+    let least = if node.extras().is_some() { 1 } else { FEW_DATA };
+    let values: Vec<NodeId> = data.iter().map(|key| fields[key].node).collect();
+    let is_part = data.len() >= least && has_name && agreement(graph, &values) != Agreement::Unlike;
+    if is_part { data } else { Vec::new() }
 }
 
 /// How much it says that objects hardly share a key: none is in most of them, and the usual one has few of all.

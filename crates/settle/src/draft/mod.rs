@@ -19,7 +19,7 @@ use jar_sprout_model::{
 use jar_sprout_shape::{Lengths, Path, Shape, Tally};
 
 use crate::draft::evidence::{Choice, Evidence, KindSeen};
-use crate::draft::graph::{FieldPart, Graph, Keys, Node, NodeId, VariantPart};
+use crate::draft::graph::{ExtrasPart, FieldPart, Graph, Keys, Node, NodeId, VariantPart};
 use crate::draft::identities::{identities, is_called};
 use crate::draft::maps::{keys_of_maps, make_maps, weigh_keys};
 use crate::draft::scalars::{draft_number, draft_text};
@@ -205,14 +205,14 @@ impl Drafter<'_> {
                 let values = self.position(View::whole(*values, *nulls), key);
                 Decided::new(DraftKind::Map(values), Choice::Map(why.clone()))
             }
-            Keys::Names { fields, .. } if fields.is_empty() => {
+            Keys::Names { fields, extras: None, .. } if fields.is_empty() => {
                 Decided::new(DraftKind::Any, Choice::EmptyObjects)
             }
             Keys::Names { .. } if view.variants.is_none() => match self.tag(node) {
                 Some(tagged) => self.tagged(view.node, &tagged),
-                None => self.untold(view),
+                None => self.untold(view, key),
             },
-            Keys::Names { .. } => self.untold(view),
+            Keys::Names { .. } => self.untold(view, key),
         }
     }
 
@@ -226,9 +226,9 @@ impl Drafter<'_> {
     }
 
     /// A record that no key tells the kinds of apart.
-    fn untold(&mut self, view: &View) -> Decided {
+    fn untold(&mut self, view: &View, key: &Words) -> Decided {
         let weight = weigh_keys(self.graph, view.node, &self.map_keys, self.policies).unwrap_or_default();
-        Decided::new(self.record(view, None), Choice::Record(weight))
+        Decided::new(self.record(view, key, None), Choice::Record(weight))
     }
 
     fn tagged(&mut self, node: NodeId, tagged: &Tagged) -> Decided {
@@ -237,7 +237,7 @@ impl Drafter<'_> {
             let kinds = Some(KindSet::of(Kind::Object));
             let view = View { node, nulls: 0, is_item: false, kinds, variants: Some(variants.clone()) };
             let constant = Constant { key, tag, tagged, holder: node };
-            let kind = self.record(&view, Some(&constant));
+            let kind = self.record(&view, &Words::split(tag), Some(&constant));
             // Not shared with other views: the tag is a part of it.
             let id = self.draft.add(kind, false);
             self.evidence.insert(id, evidence(self.graph.node(node), 0, Choice::TaggedCase(key.clone())));
@@ -247,10 +247,10 @@ impl Drafter<'_> {
         Decided::new(DraftKind::Union { tag: Some(WireName::new(key)), cases }, Choice::Tagged(key.clone()))
     }
 
-    fn record(&mut self, view: &View, constant: Option<&Constant<'_>>) -> DraftKind {
+    fn record(&mut self, view: &View, key: &Words, constant: Option<&Constant<'_>>) -> DraftKind {
         let node = self.graph.node(view.node);
         let objects = node.objects.as_ref().expect("the kind was seen");
-        let Keys::Names { fields, variants } = &objects.keys else { return DraftKind::Any };
+        let Keys::Names { fields, variants, extras } = &objects.keys else { return DraftKind::Any };
         let shown: Option<Vec<&VariantPart>> = view
             .variants
             .as_ref()
@@ -268,7 +268,9 @@ impl Drafter<'_> {
             };
             drafted.push(self.field(key, field, presence, shown.as_deref(), constant));
         }
-        DraftKind::Record { fields: drafted, extras: None }
+        let extras =
+            extras.map(|ExtrasPart { values, nulls }| self.position(View::whole(values, nulls), key));
+        DraftKind::Record { fields: drafted, extras }
     }
 
     fn field(

@@ -33,7 +33,7 @@ pub(crate) type Variants = BTreeMap<u64, VariantPart>;
 /// The tag at a position, if the objects there fall apart by one.
 pub(crate) fn find_tag(graph: &Graph, node: &Node) -> Option<Tagged> {
     let objects = node.objects.as_ref()?;
-    let Keys::Names { fields, variants: Some(variants) } = &objects.keys else { return None };
+    let Keys::Names { fields, variants: Some(variants), extras: _ } = &objects.keys else { return None };
     let candidates = fields.iter().filter_map(|(key, field)| {
         let values = graph.node(field.node).few_texts()?;
         // What was seen once may be anything; of many kinds, a few were seldom met.
@@ -58,7 +58,9 @@ pub(crate) fn find_tag(graph: &Graph, node: &Node) -> Option<Tagged> {
 /// The kinds of object that a key tells apart by the user's word; none where it does not stand in every object, or has
 /// too many texts.
 pub(crate) fn tagged_by(graph: &Graph, node: &Node, key: &str) -> Option<Tagged> {
-    let Keys::Names { fields, variants: Some(variants) } = &node.objects.as_ref()?.keys else { return None };
+    let Keys::Names { fields, variants: Some(variants), extras: _ } = &node.objects.as_ref()?.keys else {
+        return None;
+    };
     let values = graph.node(fields.get(key)?.node).few_texts()?;
     cases_of(key, variants, values.into_iter().map(|(text, _)| text.to_owned()).collect())
 }

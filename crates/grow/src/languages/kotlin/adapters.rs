@@ -198,20 +198,22 @@ fn unknown_type(sheet: &mut Sheet<'_>) -> Doc {
     }
 }
 
-/// `is Event.Unknown -> value.value`
-fn content(ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
-    let unwrapped = |case: &str| (format!("is {ident}.{case}"), text("value.value"));
+/// What is written of each case: what a wrapper holds, by the type that it is declared with; of a class that is a case
+/// itself, the whole by its own.
+fn written(ident: &Ident, union: &PlannedUnion<'_>, wrapped: &str, whole: &str) -> Doc {
+    let unwrapped = |case: &str| (format!("is {ident}.{case}"), text(wrapped.to_owned()));
     let branches: Vec<Branch> = match &union.tag {
-        Some(_) => vec![unwrapped(UNKNOWN), ("else".to_owned(), text("value"))],
+        Some(_) => vec![unwrapped(UNKNOWN), ("else".to_owned(), text(whole.to_owned()))],
         None => union.cases.iter().map(|case| unwrapped(case.ident.as_str())).collect(),
     };
-    method("content", &[("value", ident.as_str())], "Any", when("value", branches, 8))
+    when("value", branches, 8)
 }
 
 fn of_gson(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> (Vec<Doc>, Option<Doc>) {
     sheet.needs.imports.extend([
         "com.google.gson.JsonDeserializationContext",
         "com.google.gson.JsonElement",
+        "com.google.gson.JsonSerializationContext",
         "com.google.gson.annotations.JsonAdapter",
     ]);
     sheet.needs.helpers.insert(GSON_UNION);
@@ -237,15 +239,20 @@ fn of_gson(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> (V
     };
     let parameters = [("json", "JsonElement"), ("context", "JsonDeserializationContext")];
     let read = method("read", &parameters, ident.as_str(), chosen);
-    let adapter = block(
-        &format!("class {ident}Adapter : UnionAdapter<{ident}>()"),
-        [paragraphs([read, content(ident, union)])],
-    );
+    let parameters = [("value", ident.as_str()), ("context", "JsonSerializationContext")];
+    let write = written(ident, union, "context.write(value.value)", "context.serialize(value)");
+    let write = method("write", &parameters, "JsonElement", write);
+    let adapter =
+        block(&format!("class {ident}Adapter : UnionAdapter<{ident}>()"), [paragraphs([read, write])]);
     (vec![text(format!("@JsonAdapter({ident}Adapter::class)"))], Some(adapter))
 }
 
 fn of_moshi_union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> (Vec<Doc>, Option<Doc>) {
-    sheet.needs.imports.extend(["com.squareup.moshi.JsonReader", "com.squareup.moshi.Moshi"]);
+    sheet.needs.imports.extend([
+        "com.squareup.moshi.JsonReader",
+        "com.squareup.moshi.JsonWriter",
+        "com.squareup.moshi.Moshi",
+    ]);
     sheet.needs.helpers.insert(MOSHI_UNION);
     let read = |ty: Doc| cat([text("moshi.read<"), ty, text(">(reader)")]);
     let chosen = match &union.tag {
@@ -274,7 +281,10 @@ fn of_moshi_union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>
         hard(),
         text(format!(") : UnionAdapter<{ident}>(moshi)")),
     ]);
-    let adapter = members(head, [read, content(ident, union)]);
+    let parameters = [("writer", "JsonWriter"), ("value", ident.as_str())];
+    let whole = "moshi.adapter(Any::class.java).toJson(writer, value)";
+    let write = written(ident, union, "moshi.write(writer, value.value)", whole);
+    let adapter = members(head, [read, method("write", &parameters, "Unit", write)]);
     (vec![text(with_moshi_adapter(sheet.needs))], Some(adapter))
 }
 

@@ -423,20 +423,27 @@ fn is_record(ty: &PlannedType<'_>) -> bool {
 }
 
 /// A name for all cases, and the functions that read and write them.
-pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+pub(super) fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Doc {
+    let ident = &ty.ident;
     let mut cases: Vec<Doc> =
         union.cases.iter().map(|case| types::slot(sheet, case.slot, Types::Dataclasses)).collect();
     if union.tag.is_some() {
         sheet.needs.imports.insert("from typing import Any");
         cases.push(text("dict[str, Any]"));
     }
-    let cases = group(cat([
-        if_broken("(", ""),
-        nest(cat([soft(), join(&cat([line(), text("| ")]), cases)])),
-        soft(),
-        if_broken(")", ""),
-    ]));
-    let alias = cat([text(format!("{ident} = ")), cases]);
+    let alias = if sheet.plan.names_itself(ty.id) {
+        sheet.needs.imports.insert("from typing import TypeAlias");
+        let cases = jar_sprout_layout::print(&join(&text(" | "), cases), &ABOUT.style);
+        text(format!("{ident}: TypeAlias = \"{cases}\""))
+    } else {
+        let cases = group(cat([
+            if_broken("(", ""),
+            nest(cat([soft(), join(&cat([line(), text("| ")]), cases)])),
+            soft(),
+            if_broken(")", ""),
+        ]));
+        cat([text(format!("{ident} = ")), cases])
+    };
     let alias = lines([alias].into_iter().chain(union_comment(sheet.plan, ident)));
     let (read, write) = match union.tag {
         Some(tag) => (read_by_tag(sheet, tag, union), text(WRITE_TAGGED)),

@@ -106,7 +106,7 @@ impl Dialect for PythonOptions {
 
     fn declare(&self, sheet: &mut BlankSheet<'_>, ty: &PlannedType<'_>) -> Doc {
         let sheet = &mut sheet.with(self);
-        let PlannedType { ident, docs, definition, .. } = ty;
+        let PlannedType { docs, definition, .. } = ty;
         let said = |union| lines([union].into_iter().chain(ABOUT.comment.of(docs, 0)));
         match (definition, self.types) {
             (PlannedDefinition::Record(fields), Types::Pydantic) => record(sheet, ty, fields),
@@ -118,10 +118,10 @@ impl Dialect for PythonOptions {
             (PlannedDefinition::Enumeration(cases), Types::TypedDicts) => {
                 typed_dicts::enumeration(ty, cases, sheet.needs)
             }
-            (PlannedDefinition::Union(union), Types::Pydantic) => said(self::union(sheet, ident, union)),
-            (PlannedDefinition::Union(union), Types::Dataclasses) => dataclasses::union(sheet, ident, union),
+            (PlannedDefinition::Union(union), Types::Pydantic) => said(self::union(sheet, ty, union)),
+            (PlannedDefinition::Union(union), Types::Dataclasses) => dataclasses::union(sheet, ty, union),
             (PlannedDefinition::Union(union), Types::TypedDicts) => {
-                said(typed_dicts::union(sheet, ident, union))
+                said(typed_dicts::union(sheet, ty, union))
             }
         }
     }
@@ -296,14 +296,21 @@ fn enumeration(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, cases: &[PlannedCase
 }
 
 /// A tag that no sample had leaves the whole object as a dictionary.
-fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Doc {
     let PlannedUnion { tag, cases, unknown: _ } = union;
+    let ident = &ty.ident;
     let case = |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| {
         types::slot(sheet, slot, Types::Pydantic)
     };
     let mut cases: Vec<Doc> = cases.iter().map(case).collect();
     if tag.is_none() {
         let cases = join(&text(" | "), cases);
+        if sheet.plan.names_itself(ty.id) {
+            // The library follows a name that leads back to itself only where it is told that it is one.
+            sheet.needs.imports.insert("from typing_extensions import TypeAliasType");
+            let cases = jar_sprout_layout::print(&cases, &ABOUT.style);
+            return text(format!("{ident} = TypeAliasType(\"{ident}\", \"{cases}\")"));
+        }
         return cat([text(format!("{ident} = ")), cases]);
     }
     sheet.needs.imports.extend([

@@ -174,7 +174,7 @@ pub(super) fn grouped_imports(imports: &BTreeSet<&'static str>) -> Vec<Vec<Strin
     }
     let line = |(module, names): (&str, Vec<&str>)| format!("from {module} import {}", names.join(", "));
     let (others, standard): (Vec<_>, Vec<_>) =
-        named.into_iter().partition(|(module, _)| *module == "pydantic");
+        named.into_iter().partition(|(module, _)| ["pydantic", "typing_extensions"].contains(module));
     let standard: Vec<String> = whole.into_iter().chain(standard.into_iter().map(line)).collect();
     let others: Vec<String> = others.into_iter().map(line).collect();
     [standard, others].into_iter().filter(|group| !group.is_empty()).collect()

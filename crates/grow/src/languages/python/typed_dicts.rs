@@ -6,7 +6,7 @@ use jar_sprout_model::{ScalarKind, Slot, Type};
 use super::Sheet;
 use super::settings::Level;
 use super::{ABOUT, docstring, documented, names};
-use crate::plan::{Ident, PlannedCase, PlannedField, PlannedType, PlannedUnion};
+use crate::plan::{PlannedCase, PlannedField, PlannedType, PlannedUnion};
 use crate::spell::Needs;
 
 /// What annotations are written with, and letters that its linters take for digits.
@@ -129,8 +129,13 @@ pub(super) fn enumeration(ty: &PlannedType<'_>, cases: &[PlannedCase<'_>], needs
     lines([alias].into_iter().chain(ABOUT.comment.of(&docs, 0)))
 }
 
-pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+pub(super) fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Doc {
+    let ident = &ty.ident;
     let cases: Vec<String> = union.cases.iter().map(|case| slot(sheet, case.slot)).collect();
+    if sheet.plan.names_itself(ty.id) {
+        sheet.needs.imports.insert("from typing import TypeAlias");
+        return text(format!("{ident}: TypeAlias = \"{}\"", cases.join(" | ")));
+    }
     let flat = format!("{ident} = {}", cases.join(" | "));
     if flat.chars().count() <= ABOUT.style.width {
         return text(flat);

@@ -16,7 +16,10 @@ abstract class UnionAdapter<T : Any> :
     ): T
 
     /** What is written of a case. */
-    protected abstract fun content(value: T): Any
+    protected abstract fun write(
+        value: T,
+        context: JsonSerializationContext,
+    ): JsonElement
 
     override fun deserialize(
         json: JsonElement,
@@ -28,11 +31,14 @@ abstract class UnionAdapter<T : Any> :
         value: T,
         type: java.lang.reflect.Type,
         context: JsonSerializationContext,
-    ): JsonElement = context.serialize(content(value))
+    ): JsonElement = write(value, context)
 }
 
 internal inline fun <reified T> JsonDeserializationContext.read(json: JsonElement): T =
     deserialize(json, object : TypeToken<T>() {}.type)
+
+internal inline fun <reified T> JsonSerializationContext.write(value: T): JsonElement =
+    serialize(value, object : TypeToken<T>() {}.type)
 
 internal fun JsonElement.tag(key: String): String? =
     (this as? com.google.gson.JsonObject)?.get(key)?.takeIf { it.isJsonPrimitive }?.asString

@@ -10,8 +10,11 @@ abstract class UnionAdapter<T : Any>(
     /** The case that fits the JSON. */
     protected abstract fun read(reader: JsonReader): T
 
-    /** What is written of a case. */
-    protected abstract fun content(value: T): Any
+    /** Writes what a case holds. */
+    protected abstract fun write(
+        writer: JsonWriter,
+        value: T,
+    )
 
     override fun fromJson(reader: JsonReader): T? =
         if (reader.peek() == JsonReader.Token.NULL) reader.nextNull() else read(reader)
@@ -20,18 +23,25 @@ abstract class UnionAdapter<T : Any>(
         writer: JsonWriter,
         value: T?,
     ) {
-        moshi.adapter(Any::class.java).toJson(writer, value?.let(::content))
+        if (value == null) writer.nullValue() else write(writer, value)
     }
 }
 
 /** Keeps a type with what is in its angle brackets. */
 internal abstract class Held<T : Any>
 
-internal inline fun <reified T : Any> Moshi.read(reader: JsonReader): T {
+internal inline fun <reified T : Any> Moshi.adapterOf(): JsonAdapter<T> {
     val held = object : Held<T>() {}.javaClass.genericSuperclass
-    val type = (held as java.lang.reflect.ParameterizedType).actualTypeArguments.single()
-    return requireNotNull(adapter<T>(type).fromJson(reader))
+    return adapter((held as java.lang.reflect.ParameterizedType).actualTypeArguments.single())
 }
+
+internal inline fun <reified T : Any> Moshi.read(reader: JsonReader): T =
+    requireNotNull(adapterOf<T>().fromJson(reader))
+
+internal inline fun <reified T : Any> Moshi.write(
+    writer: JsonWriter,
+    value: T,
+) = adapterOf<T>().toJson(writer, value)
 
 internal fun JsonReader.tag(key: String): String? {
     val ahead = peekJson()

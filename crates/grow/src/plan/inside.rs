@@ -1,0 +1,86 @@
+//! What types stand inside which, and inside themselves.
+
+use std::collections::HashSet;
+
+use jar_sprout_model::{Type, TypeId};
+
+use super::{Ident, Plan, PlannedDefinition, PlannedUnion};
+
+impl Plan<'_> {
+    /// Whether a type has a part of the type it is itself a direct part of, with no list or map between that would
+    /// hold the two apart.
+    pub(crate) fn contains_inline(&self, id: TypeId, owner: &Ident) -> bool {
+        self.loops[id.index()] == self.loops[self.ids[owner].index()]
+    }
+
+    /// Whether a type has one in it, at any depth, of which something is so; where lists and maps hold their parts
+    /// apart, those are passed over.
+    pub(crate) fn holds(&self, id: TypeId, is_so: impl Fn(TypeId) -> bool, is_inline: bool) -> bool {
+        let parts = |id: TypeId| match (&self.get(id).definition, is_inline) {
+            (definition, true) => inline_parts(definition),
+            (PlannedDefinition::Record(fields), false) => {
+                fields.iter().flat_map(|field| field.slot.ty.named()).collect()
+            }
+            (PlannedDefinition::Union(union), false) => {
+                union.cases.iter().flat_map(|case| case.slot.ty.named()).collect()
+            }
+            (PlannedDefinition::Enumeration(_), false) => Vec::new(),
+        };
+        let mut open = parts(id);
+        let mut met: HashSet<TypeId> = HashSet::new();
+        while let Some(part) = open.pop() {
+            if is_so(part) {
+                return true;
+            }
+            if met.insert(part) {
+                open.extend(parts(part));
+            }
+        }
+        false
+    }
+
+    /// Whether a union of kinds names itself with nothing but lists, maps and other such unions between: a language in
+    /// which it is a name for an expression cannot write it down before it is there.
+    pub(crate) fn names_itself(&self, id: TypeId) -> bool {
+        let parts = |id: TypeId| match &self.get(id).definition {
+            PlannedDefinition::Union(PlannedUnion { tag: None, cases, .. }) => {
+                cases.iter().flat_map(|case| case.slot.ty.named()).collect::<Vec<_>>()
+            }
+            PlannedDefinition::Union(_)
+            | PlannedDefinition::Record(_)
+            | PlannedDefinition::Enumeration(_) => Vec::new(),
+        };
+        let (mut open, mut met) = (parts(id), HashSet::new());
+        while let Some(part) = open.pop() {
+            if part == id {
+                return true;
+            }
+            if met.insert(part) {
+                open.extend(parts(part));
+            }
+        }
+        false
+    }
+}
+
+/// The named types that stand in a definition with no list or map between.
+pub(super) fn inline_parts(definition: &PlannedDefinition<'_>) -> Vec<TypeId> {
+    fn add_inline(ty: &Type, parts: &mut Vec<TypeId>) {
+        match ty {
+            Type::Named(id) => parts.push(*id),
+            Type::Tuple(items) => items.iter().for_each(|item| add_inline(&item.ty, parts)),
+            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Map(_) => {}
+        }
+    }
+    let mut parts = Vec::new();
+    match definition {
+        PlannedDefinition::Record(fields) => {
+            fields.iter().for_each(|field| add_inline(&field.slot.ty, &mut parts));
+        }
+        PlannedDefinition::Union(union) => {
+            union.cases.iter().for_each(|case| add_inline(&case.slot.ty, &mut parts));
+        }
+        PlannedDefinition::Enumeration(_) => {}
+    }
+    parts
+}
