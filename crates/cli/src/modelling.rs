@@ -262,6 +262,13 @@ pub(crate) fn settling_line(settling: &Settling, home: Home<'_>) -> String {
         }
         (Settling::Field(subject, verdict), Home::Arguments) => decide_argument(subject, &word_of(verdict)),
         (Settling::SameAs(subject, other), Home::Arguments) => decide_argument(subject, other),
+        (Settling::Structure(subject, structure), Home::Arguments) => {
+            decide_argument(subject, &word_of(&FieldVerdict::Structure(structure.clone())))
+        }
+        (Settling::Structure(subject, structure), Home::Jar(model)) => {
+            let word = word_of(&FieldVerdict::Structure(structure.clone()));
+            decide_command(subject, &format!("--type {}", shell_word(&word)), model)
+        }
         (Settling::Field(subject, verdict), Home::Jar(model)) => {
             let option = match verdict {
                 FieldVerdict::Required

@@ -86,6 +86,9 @@ fn decision(settling: &Settling) -> Option<Decision> {
     match settling.clone() {
         Settling::TrustNothing => None,
         Settling::Field(subject, verdict) => Some(Decision { subject, verdict: Verdict::Field(verdict) }),
+        Settling::Structure(subject, structure) => {
+            Some(Decision { subject, verdict: Verdict::Type(TypeVerdict::Structure(structure)) })
+        }
         Settling::SameAs(subject, other) => {
             Some(Decision { subject, verdict: Verdict::Type(TypeVerdict::SameAs(other)) })
         }

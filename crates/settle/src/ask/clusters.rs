@@ -37,7 +37,9 @@ pub(super) fn once_per_key(settled: &Settled, questions: Vec<Doubted>) -> Vec<Do
                 let doubt = (key.clone(), verdict.word(), doubted.question.chose.clone());
                 by_doubt.entry(doubt).or_default().push(doubted);
             }
-            Settling::Field(..) | Settling::SameAs(..) | Settling::TrustNothing => alone.push(doubted),
+            Settling::Field(..) | Settling::Structure(..) | Settling::SameAs(..) | Settling::TrustNothing => {
+                alone.push(doubted);
+            }
         }
     }
     let mut has_key: HashMap<&WireName, usize> = HashMap::new();
@@ -86,7 +88,9 @@ pub(super) fn once_per_type(questions: Vec<Doubted>) -> Vec<Question> {
             ) if kind != DoubtKind::Other => {
                 by_doubt.entry((type_name.clone(), kind, verdict.word())).or_default().push(question);
             }
-            Settling::Field(..) | Settling::SameAs(..) | Settling::TrustNothing => alone.push(question),
+            Settling::Field(..) | Settling::Structure(..) | Settling::SameAs(..) | Settling::TrustNothing => {
+                alone.push(question);
+            }
         }
     }
     for mut same in by_doubt.into_values() {

@@ -3,6 +3,7 @@
 use jar_sprout_shape::Path;
 
 use crate::decide::verdict::FieldVerdict;
+use crate::structure::Structure;
 use crate::subject::Subject;
 
 /// Something that the samples could not settle.
@@ -29,6 +30,8 @@ pub enum Settling {
     TrustNothing,
     /// What a field is.
     Field(Subject, FieldVerdict),
+    /// What the objects of a type are.
+    Structure(Subject, Structure),
     /// That a type is one with another.
     SameAs(Subject, String),
 }

@@ -23,6 +23,7 @@ pub fn open_questions(drafted: &Drafted, settled: &Settled, samples: u64) -> Vec
     let mut of_fields = Vec::new();
     for (id, ty) in settled.model.types() {
         let Definition::Record(record) = &ty.definition else { continue };
+        questions.extend(about_keys(drafted, settled, id, record.fields.len()));
         for field in &record.fields {
             of_fields.extend(about_field(drafted, settled, id, ty, field));
         }
@@ -81,6 +82,30 @@ fn about_near_alike(settled: &Settled, pair: &NearAlike) -> Question {
         settle: Settling::SameAs(subject, first),
         harm: 40,
     }
+}
+
+/// More fields than anybody reads.
+const MANY_FIELDS: usize = 100;
+
+/// Whether the keys of a record are data.
+fn about_keys(drafted: &Drafted, settled: &Settled, id: TypeId, fields: usize) -> Option<Question> {
+    let node = settled.origin(&drafted.draft, id, None)?;
+    let Evidence { choice: Choice::Record(weight), paths, .. } = drafted.evidence.get(&node)? else {
+        return None;
+    };
+    let is_asked = weight.is_doubtful() || (fields > MANY_FIELDS && !weight.is_decided());
+    let subject = Subject { type_name: settled.model.get(id).name.in_capitals(), key: None };
+    is_asked.then(|| Question {
+        subject: Some(subject.clone()),
+        path: paths.first().cloned(),
+        saw: match weight.clues() {
+            [] => format!("{fields} keys"),
+            clues => format!("keys that may be data: {}", key_clues(clues)),
+        },
+        chose: "a record".to_owned(),
+        settle: Settling::Structure(subject, Structure::Map),
+        harm: 75,
+    })
 }
 
 fn about_field(
@@ -200,10 +225,6 @@ fn doubt(evidence: &Evidence, field: &Field, elsewhere: &dyn Fn() -> Option<Fiel
         Choice::Map(weight) if weight.is_doubtful() => {
             let saw = format!("keys that may be names: {}", key_clues(weight.clues()));
             of(saw, "a map", FieldVerdict::Structure(Structure::Record), 75)
-        }
-        Choice::Record(weight) if weight.is_doubtful() => {
-            let saw = format!("keys that may be data: {}", key_clues(weight.clues()));
-            of(saw, "a record", FieldVerdict::Structure(Structure::Map), 75)
         }
         Choice::AsWritten
         | Choice::ManyKinds

@@ -127,6 +127,11 @@ impl KeyWeight {
         self.total() >= MAP
     }
 
+    /// Whether the user said it.
+    pub fn is_decided(&self) -> bool {
+        self.0.iter().any(|(clue, _)| *clue == KeyClue::Decided)
+    }
+
     /// How much makes a map.
     pub fn bar() -> i32 {
         MAP
@@ -134,7 +139,7 @@ impl KeyWeight {
 
     /// Whether a person should say: they are near the line.
     pub fn is_doubtful(&self) -> bool {
-        (DOUBT..=MAP + 1).contains(&self.total())
+        (DOUBT..=MAP).contains(&self.total())
     }
 }
 

@@ -167,7 +167,8 @@ fn abundance(graph: &Graph, values: &[NodeId]) -> i32 {
         let kinds = graph.node(*id).kinds();
         kinds.has(Kind::Object) || kinds.has(Kind::List)
     };
-    match (values.len(), values.iter().any(has_parts)) {
+    match (values.len(), values.iter().all(has_parts)) {
+        (25.., true) => 9,
         (13.., true) => 7,
         (10.., true) => 6,
         (8.., true) => 4,
@@ -195,10 +196,10 @@ impl KeyForm {
             _ if self.is_telling() => 14,
             (Self::DigitFirst | Self::Numbered, 2..) => 9,
             (Self::Dotted, _) => 8,
-            (Self::DigitFirst | Self::Numbered, _) => 4,
+            (Self::DigitFirst | Self::Numbered, _) => 1,
             (_, 3..) => 9,
             (_, 2) => 5,
-            (_, _) => 2,
+            (_, _) => 1,
         }
     }
 }

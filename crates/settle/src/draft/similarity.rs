@@ -126,16 +126,16 @@ pub(crate) enum Agreement {
 
 /// What several positions have in common; lists by what they hold, and one or many as the one.
 pub(crate) fn agreement(graph: &Graph, positions: &[NodeId]) -> Agreement {
-    let mut positions = positions.to_vec();
+    let is_known = |id: &NodeId| !graph.node(*id).kinds().is_empty();
+    let mut known: Vec<NodeId> = positions.iter().copied().filter(is_known).collect();
     // Through lists of lists, but not for ever: what holds itself has no end.
     for _ in 0..MAX_LOOK {
-        let has_records = positions.iter().any(|id| graph.objects(*id).is_some());
-        let lists = |id: &NodeId| graph.node(*id).lists.as_ref().map(|lists| lists.items);
-        let has_lists = positions.iter().any(|id| lists(id).is_some());
-        if has_records || !has_lists {
+        let items = |id: &NodeId| graph.node(*id).lists.as_ref().map(|lists| lists.items);
+        let is_list = |id: &NodeId| graph.node(*id).kinds() == KindSet::of(Kind::List);
+        if known.is_empty() || !known.iter().all(is_list) {
             break;
         }
-        positions = positions.iter().map(|id| lists(id).unwrap_or(*id)).collect();
+        known = known.iter().filter_map(items).filter(is_known).collect();
     }
     let record = |id: &NodeId| {
         let node = graph.node(*id);
@@ -146,8 +146,6 @@ pub(crate) fn agreement(graph: &Graph, positions: &[NodeId]) -> Agreement {
             of_items().filter(|items| graph.objects(*items).is_some())
         }
     };
-    let known: Vec<NodeId> =
-        positions.iter().copied().filter(|id| !graph.node(*id).kinds().is_empty()).collect();
     let records: Vec<NodeId> = known.iter().filter_map(record).collect();
     if records.is_empty() {
         return agreement_of_scalars(graph, &known);

@@ -18,7 +18,7 @@ use jar_sprout_model::{
     NamedType, Record, Root, Slot, TimeForms, Type, TypeId, Union, UnionCase, WireName, Words, each,
 };
 
-use crate::draft::unite::TELLING_FIELDS;
+use crate::draft::sameness::TELLING_FIELDS;
 use crate::model::envelope::{page, wrapper};
 use crate::model::equivalence::{Class, same_types};
 use crate::model::names::{Named, name_types};

@@ -25,7 +25,7 @@ pub(super) fn project(options: &RustOptions) -> Vec<GrownFile> {
     vec![GrownFile::new("Cargo.toml", format!("[dependencies]\n{lines}"))]
 }
 
-/// ```rust,ignore
+/// ```text
 /// fn main() -> std::io::Result<()> {
 ///     let text = std::fs::read_to_string("hives.json")?;
 ///     …
