@@ -121,7 +121,7 @@ fn about_field(
     if settled.decided.contains(&subject) {
         return None;
     }
-    let elsewhere = || known_elsewhere(settled, field);
+    let elsewhere = || known_elsewhere(settled, field).or_else(|| link_beside(ty, field));
     let Doubt { saw, chose, settle, harm, kind } = doubt(evidence, field, &elsewhere)?;
     // What it is already settles nothing.
     if field_type(settled, &field.slot.ty).is_some_and(|known| settle == FieldVerdict::Is(known)) {
@@ -153,6 +153,16 @@ fn known_elsewhere(settled: &Settled, field: &Field) -> Option<FieldType> {
         Definition::Enumeration(_) | Definition::Union(_) => None,
     });
     others.into_iter().find_map(|other| field_type(settled, &other.slot.ty))
+}
+
+/// A link, where another one to a page stands beside it: what is null on the first page leads to one on the next.
+fn link_beside(ty: &NamedType, field: &Field) -> Option<FieldType> {
+    const PAGES: &[&str] = &["next", "previous", "prev", "first", "last", "self"];
+    let Definition::Record(record) = &ty.definition else { return None };
+    let is_of_pages = |field: &Field| field.name.iter().any(|word| PAGES.contains(&word));
+    let is_link = |other: &&Field| is_of_pages(other) && other.slot.ty == Type::Scalar(Scalar::Uri);
+    (is_of_pages(field) && record.fields.iter().any(|other| is_link(&other)))
+        .then_some(FieldType::Scalar(Scalar::Uri))
 }
 
 /// What a decision calls a type, if it has a word for it.
