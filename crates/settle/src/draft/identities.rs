@@ -46,7 +46,9 @@ pub(crate) fn is_called(key: &Words) -> bool {
         "mail",
         "email",
     ];
-    CALLED.contains(&key.last())
+    // An `event_name` is a kind of event, and a `name` alone is one.
+    const NAMES: &[&str] = &["name", "names", "title", "titles"];
+    CALLED.contains(&key.last()) || (key.count() == 1 && NAMES.contains(&key.last()))
 }
 
 /// The positions of texts that come again in a link beside them: `{"handle": "ada", "url": "https://…/ada"}`.

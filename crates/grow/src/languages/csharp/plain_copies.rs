@@ -235,7 +235,7 @@ fn union(
     sheet.needs.imports.insert("System");
     let mut inside = Vec::new();
     // What each class of the wire becomes.
-    let mut choices: Vec<(String, String)> = Vec::new();
+    let mut choices: Vec<(String, Doc)> = Vec::new();
     for (case, from) in union.cases.iter().zip(&source.cases) {
         let conversion = conversion(sheet.plan, &from.slot.ty);
         let is_direct = is_direct(sheet, source, from);
@@ -244,12 +244,12 @@ fn union(
         let known = known(&class, sheet.options);
         let mut making = Making { sheet };
         let value = if is_direct {
-            making.made(&conversion, &case.slot.ty, &known, 0)
+            text(making.made(&conversion, &case.slot.ty, &known, 0))
         } else {
             let held = making.held(&conversion, from.slot.nullable, case.slot, &format!("{known}.Value"), 0);
             let ty = types::slot(sheet, case.slot);
             inside.push(text_types::case(&copy.ident, case.ident.as_str(), &ty, sheet.options));
-            format!("new {}.{}({held})", copy.ident, case.ident)
+            around(&format!("new {}.{}", copy.ident, case.ident), held)
         };
         choices.push((class, value));
     }
@@ -257,7 +257,8 @@ fn union(
         let any = types::any(sheet).name;
         inside.push(text_types::case(&copy.ident, UNKNOWN, &any, sheet.options));
         let class = format!("{}.{UNKNOWN}", wire.ident);
-        let value = format!("new {}.{UNKNOWN}({}.Value)", copy.ident, known(&class, sheet.options));
+        let held = format!("{}.Value", known(&class, sheet.options));
+        let value = around(&format!("new {}.{UNKNOWN}", copy.ident), held);
         choices.push((class, value));
     }
     let kind = match sheet.options.level {
@@ -282,20 +283,26 @@ fn known(class: &str, options: &CSharpOptions) -> String {
     }
 }
 
-fn choice(choices: &[(String, String)], options: &CSharpOptions) -> Vec<Doc> {
+/// `new Event.Many(…)`, what is in the brackets on a line of its own where it would be too long.
+fn around(class: &str, held: String) -> Doc {
+    let inside = nest(cat([soft(), text(held)]));
+    group(cat([text(format!("{class}(")), inside, soft(), text(")")]))
+}
+
+fn choice(choices: &[(String, Doc)], options: &CSharpOptions) -> Vec<Doc> {
     let fail = "throw new ArgumentOutOfRangeException(nameof(wire));";
-    let returned = |value: &str| nest(cat([hard(), text(format!("return {value};"))]));
+    let result = |value: &Doc| cat([text("return "), value.clone(), text(";")]);
+    let returned = |value: &Doc| nest(cat([hard(), result(value)]));
     match options.level {
         Level::Twelve => {
-            let branch = |(class, value): &(String, String)| {
-                cat([text(format!("case {class} known:")), returned(value)])
-            };
+            let branch =
+                |(class, value): &(String, Doc)| cat([text(format!("case {class} known:")), returned(value)]);
             let fail = cat([text("default:"), nest(cat([hard(), text(fail)]))]);
             vec![block(text("switch (wire)"), choices.iter().map(branch).chain([fail]))]
         }
         Level::Seven => {
-            let branch = |(class, value): &(String, String)| {
-                block(text(format!("if (wire is {class})")), [text(format!("return {value};"))])
+            let branch = |(class, value): &(String, Doc)| {
+                block(text(format!("if (wire is {class})")), [result(value)])
             };
             choices.iter().map(branch).chain([text(fail)]).collect()
         }
