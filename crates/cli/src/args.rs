@@ -216,6 +216,18 @@ pub(crate) enum Format {
     Json,
 }
 
+/// As what code is grown.
+#[derive(Debug, Clone, clap::Args)]
+pub(crate) struct CodeArgs {
+    /// The package of the code: short for `--with package=…`
+    #[arg(long)]
+    pub(crate) package: Option<String>,
+
+    /// A setting of the language; `jar-sprout languages` lists them
+    #[arg(long = "with", value_name = "KEY=VALUE")]
+    pub(crate) settings: Vec<String>,
+}
+
 #[derive(Debug, clap::Args)]
 pub(crate) struct GrowArgs {
     /// The language; `jar-sprout languages` lists them. Of a jar, only this one
@@ -229,13 +241,8 @@ pub(crate) struct GrowArgs {
     #[arg(long)]
     pub(crate) dir: Option<PathBuf>,
 
-    /// The package of the code: short for `--with package=…`
-    #[arg(long)]
-    pub(crate) package: Option<String>,
-
-    /// A setting of the language; `jar-sprout languages` lists them
-    #[arg(long = "with", value_name = "KEY=VALUE")]
-    pub(crate) settings: Vec<String>,
+    #[command(flatten)]
+    pub(crate) code: CodeArgs,
 
     /// Write nothing; show what would change, as a unified diff
     #[arg(long)]
@@ -372,13 +379,8 @@ pub(crate) struct UseArgs {
     #[command(flatten)]
     pub(crate) only: OnlyArgs,
 
-    /// The package of the code: short for `--with package=…`
-    #[arg(long)]
-    pub(crate) package: Option<String>,
-
-    /// A setting of the language, where there is just one
-    #[arg(long = "with", value_name = "KEY=VALUE")]
-    pub(crate) settings: Vec<String>,
+    #[command(flatten)]
+    pub(crate) code: CodeArgs,
 
     /// How to show it
     #[arg(long, value_name = "FORMAT", default_value = "text")]

@@ -13,7 +13,7 @@ use jar_sprout_model::{Model, Problem, Spot};
 use notify::{RecursiveMode, Watcher as _};
 use similar::TextDiff;
 
-use crate::args::{GrowArgs, Questions};
+use crate::args::{CodeArgs, GrowArgs, Questions};
 use crate::commands::usage::tell_use;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
@@ -50,7 +50,7 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
         return grow_schema(args);
     }
     let language = language(into, format!("--into {into}"))?;
-    let settings = typed_settings(language, args.package.as_ref(), &args.settings)?;
+    let settings = typed_settings(language, args.code.package.as_ref(), &args.code.settings)?;
     let dialect = &*language.dialect(&settings);
     let request = Request::of(&args.source, &args.model)?;
     let gathered = gather(&request.selection)?;
@@ -106,7 +106,7 @@ const JSON_SCHEMA: &str = "json-schema";
 
 /// The model as a JSON Schema, on standard output.
 fn grow_schema(args: &GrowArgs) -> Outcome<Exit> {
-    if let Some(setting) = args.settings.first() {
+    if let Some(setting) = args.code.settings.first() {
         let problem = Failure::argument("a JSON Schema has no settings", format!("--with {setting}"));
         return Err(problem.with_help("leave it out").into());
     }
@@ -200,7 +200,7 @@ fn grow_jar(args: &GrowArgs) -> Outcome<Exit> {
 /// The language that was named and that the jar does not grow yet. What is said of one that it grows stands in the
 /// jar.
 fn new_language(args: &GrowArgs, jar: &Jar) -> Result<Option<&'static dyn Language>, Problem> {
-    let GrowArgs { into, dir, package, settings, .. } = args;
+    let GrowArgs { into, dir, code: CodeArgs { package, settings }, .. } = args;
     let is_known = |into: &String| jar.languages(Some(into)).is_ok();
     if let Some(into) = into.as_ref().filter(|into| !is_known(into)) {
         return Ok(Some(language(into, format!("--into {into}"))?));
@@ -218,7 +218,7 @@ fn new_language(args: &GrowArgs, jar: &Jar) -> Result<Option<&'static dyn Langua
 /// A language as it was named, for the jar.
 fn added(language: &'static dyn Language, args: &GrowArgs) -> NewLanguage {
     let dir = args.dir.as_ref().map(|dir| dir.to_string_lossy().replace('\\', "/")).unwrap_or_default();
-    let settings = taken_apart(language, args.package.as_ref(), &args.settings);
+    let settings = taken_apart(language, args.code.package.as_ref(), &args.code.settings);
     NewLanguage { key: language.key(), dir, settings }
 }
 
@@ -226,7 +226,7 @@ fn added(language: &'static dyn Language, args: &GrowArgs) -> NewLanguage {
 fn print_all(args: &GrowArgs, jar: &Jar, language: &'static dyn Language) -> Outcome<Exit> {
     let models = open_models(jar, &args.only.only)?;
     models.tell_troubles(jar);
-    let settings = typed_settings(language, args.package.as_ref(), &args.settings)?;
+    let settings = typed_settings(language, args.code.package.as_ref(), &args.code.settings)?;
     let (name, dir, is_marked) = (language.key().to_owned(), PathBuf::new(), is_marked(&settings));
     let printed = JarLanguage { name, language, dir, settings, is_marked };
     for one in &models.opened {

@@ -43,7 +43,7 @@ pub(crate) fn usage(args: &UseArgs) -> Outcome<Exit> {
 }
 
 fn of_sources(args: &UseArgs) -> Outcome<Vec<Shown>> {
-    let named = named_languages(&args.into, args.package.as_ref(), &args.settings)?;
+    let named = named_languages(&args.into, args.code.package.as_ref(), &args.code.settings)?;
     if named.is_empty() {
         let problem = Failure::argument("in which language?", "jar-sprout use");
         return Err(problem.with_help("`--into kotlin`; `jar-sprout languages` lists them").into());
@@ -64,8 +64,8 @@ fn of_sources(args: &UseArgs) -> Outcome<Vec<Shown>> {
 /// All models of the jar, or those that were named, in each of its languages.
 fn of_jar(args: &UseArgs) -> Outcome<Vec<Shown>> {
     refuse_beside_jar(&args.source, &args.model)?;
-    let package = args.package.iter().map(|package| format!("package={package}"));
-    if let Some(setting) = package.chain(args.settings.iter().cloned()).next() {
+    let package = args.code.package.iter().map(|package| format!("package={package}"));
+    if let Some(setting) = package.chain(args.code.settings.iter().cloned()).next() {
         return Err(setting_of_jar(&setting).into());
     }
     let jar = enter_jar("jar-sprout use")?;
