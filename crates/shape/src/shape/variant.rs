@@ -98,7 +98,7 @@ pub(crate) struct Links {
 }
 
 /// The most pairs of a text's key and an object's key that are watched in one variant.
-const MAX_LINKS: usize = 64;
+const MAX_LINKS: usize = 32;
 
 impl Default for Variants {
     fn default() -> Self {
