@@ -167,9 +167,15 @@ impl<R: Read> Observation<R> {
                 Some(Key { field, is_repeated }) => {
                     let Seen { kinds, ordinals, children } =
                         self.value(first, objects.shape_mut(field), depth + 1)?;
-                    if !is_repeated {
-                        let key = objects.key_number(field);
-                        self.sightings.push(Sighting { field, key, kinds, ordinals, children });
+                    let key = objects.key_number(field);
+                    let sighting = Sighting { field, key, kinds, ordinals, children };
+                    // Of a key that stands twice, the last value counts.
+                    let known = &mut self.sightings[mine..];
+                    let known =
+                        if is_repeated { known.iter_mut().find(|one| one.field == field) } else { None };
+                    match known {
+                        Some(known) => *known = sighting,
+                        None => self.sightings.push(sighting),
                     }
                 }
                 None => drop(self.value(first, objects.crowd_mut(), depth + 1)?),
