@@ -1,6 +1,6 @@
 //! Observation against an independent reader, in any cut of the input; and the laws of merging.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::io::{self, Read};
 
 use proptest::prelude::*;
@@ -319,4 +319,16 @@ fn first_seen_order_follows_the_input_not_the_merging() {
     let mut merged = second.clone();
     merged.merge(first);
     assert_eq!(keys(&merged), ["z", "a", "b"]);
+}
+
+/// Of a key that stands twice, the last value counts.
+#[test]
+fn a_variant_has_the_last_value_of_a_key() {
+    let shape = shape_of(br#"[{"load": "gone", "load": {"from": 1}}]"#).expect("it is JSON");
+    let items = &shape.lists.as_ref().expect("it is a list").items;
+    let variants = items.objects.as_ref().and_then(|objects| objects.variants()).expect("they are few");
+    let [variant] = &variants[..] else { panic!("one set of keys: {variants:?}") };
+    let load = &variant.keys[0];
+    assert_eq!(load.kinds, KindSet::of(Kind::Object));
+    assert_eq!(load.children.as_ref().map(BTreeSet::len), Some(1));
 }
