@@ -26,17 +26,7 @@ impl Plan<'_> {
             }
             (PlannedDefinition::Enumeration(_), false) => Vec::new(),
         };
-        let mut open = parts(id);
-        let mut met: HashSet<TypeId> = HashSet::new();
-        while let Some(part) = open.pop() {
-            if is_so(part) {
-                return true;
-            }
-            if met.insert(part) {
-                open.extend(parts(part));
-            }
-        }
-        false
+        reaches(id, parts, is_so)
     }
 
     /// Whether a union of kinds names itself with nothing but lists, maps and other such unions between: a language in
@@ -50,17 +40,23 @@ impl Plan<'_> {
             | PlannedDefinition::Record(_)
             | PlannedDefinition::Enumeration(_) => Vec::new(),
         };
-        let (mut open, mut met) = (parts(id), HashSet::new());
-        while let Some(part) = open.pop() {
-            if part == id {
-                return true;
-            }
-            if met.insert(part) {
-                open.extend(parts(part));
-            }
-        }
-        false
+        reaches(id, parts, |part| part == id)
     }
+}
+
+/// Whether a walk along the parts of a type comes to one of which something is so.
+fn reaches(id: TypeId, parts: impl Fn(TypeId) -> Vec<TypeId>, is_so: impl Fn(TypeId) -> bool) -> bool {
+    let mut open = parts(id);
+    let mut met: HashSet<TypeId> = HashSet::new();
+    while let Some(part) = open.pop() {
+        if is_so(part) {
+            return true;
+        }
+        if met.insert(part) {
+            open.extend(parts(part));
+        }
+    }
+    false
 }
 
 /// The named types that stand in a definition with no list or map between.

@@ -188,11 +188,7 @@ impl Names<'_> {
 
     /// The names of the types around a use, the nearest first; then the keys that lead to it, joined.
     fn around(&self, one: &Use) -> Vec<Words> {
-        // A union of kinds has no word for what stands in it.
-        let has_word =
-            |node: &&DraftId| !matches!(self.draft.node(**node).kind, DraftKind::Union { tag: None, .. });
-        let types =
-            one.within.iter().filter(has_word).filter_map(|node| self.name_at(*node)).take(FARTHEST).cloned();
+        let types = self.worded(one).filter_map(|node| self.name_at(node)).take(FARTHEST).cloned();
         let mut trail: Vec<Words> = Vec::new();
         for key in one.trail.iter().skip(1).take(FARTHEST) {
             trail.push(trail.last().map_or_else(|| key.clone(), |inner| inner.prefixed(key)));
@@ -201,9 +197,14 @@ impl Names<'_> {
     }
 
     fn parent(&self, one: &Use) -> Option<&Words> {
+        self.worded(one).next().and_then(|node| self.name_at(node))
+    }
+
+    /// The positions around a use that have a word for what stands in them: a union of kinds has none.
+    fn worded(&self, one: &Use) -> impl Iterator<Item = DraftId> {
         let has_word =
-            |node: &&DraftId| !matches!(self.draft.node(**node).kind, DraftKind::Union { tag: None, .. });
-        one.within.iter().find(has_word).and_then(|node| self.name_at(*node))
+            |node: &DraftId| !matches!(self.draft.node(*node).kind, DraftKind::Union { tag: None, .. });
+        one.within.iter().copied().filter(has_word)
     }
 
     /// The name that the type of a position has so far.

@@ -31,7 +31,7 @@ pub(super) fn project(options: &CSharpOptions) -> Vec<GrownFile> {
 /// {
 ///     private static void Main()
 ///     {
-///         var text = {file}File.ReadAllText("hives.json");
+///         var text = File.ReadAllText("hives.json");
 ///         …
 ///     }
 /// }

@@ -36,20 +36,20 @@ pub(super) fn program(sheet: &mut Sheet<'_>, place: Place<'_>) -> Option<Program
     // A pointer, where it may be null.
     let ty = plan.root_type(root, |slot| types::slot(sheet, slot));
     let pointer = "*".repeat(ty.len() - ty.trim_start_matches('*').len());
-    let (read, written) = if comes_along {
-        (vec![format!("response, err := {package}.{decode}(data)")], format!("{package}.{encode}(response)"))
+    let (read, reading, written) = if comes_along {
+        let read = format!("response, err := {package}.{decode}(data)");
+        (vec![read.clone()], read, format!("{package}.{encode}(response)"))
     } else {
         let declared = format!("var response {pointer}{package}.{name}");
-        (
-            vec![declared, "err = json.Unmarshal(data, &response)".to_owned()],
-            "json.Marshal(response)".to_owned(),
-        )
+        let read = "json.Unmarshal(data, &response)";
+        let reading = format!("{declared}; err := {read}");
+        (vec![declared, format!("err = {read}")], reading, "json.Marshal(response)".to_owned())
     };
     let of_errors = |told: String| braces("if err != nil", [text(told)]);
     let fatal = || of_errors("log.Fatal(err)".to_owned());
     let mut body =
         vec![text(format!("data, err := os.ReadFile({})", names::LITERAL.of(place.sample))), fatal()];
-    body.extend(read.iter().cloned().map(text));
+    body.extend(read.into_iter().map(text));
     body.push(of_errors(format!("log.Fatalf(\"does not fit {name}: %v\", err)")));
     body.extend([text(format!("written, err := {written}")), fatal(), text("fmt.Println(string(written))")]);
     let json = (!comes_along).then_some("encoding/json");
@@ -57,11 +57,6 @@ pub(super) fn program(sheet: &mut Sheet<'_>, place: Place<'_>) -> Option<Program
     let standard = lines(standard.map(|path| text(format!("\"{path}\""))));
     let imports = paragraphs([standard, text(format!("\"{MODULE}/{folder}\""))]);
     let imports = cat([text("import ("), nest(cat([hard(), imports])), hard(), text(")")]);
-    let reading = if comes_along {
-        read[0].clone()
-    } else {
-        format!("{}; {}", read[0], read[1].replace("err =", "err :="))
-    };
     Some(Program {
         body: Body::Whole(
             "main.go".to_owned(),
