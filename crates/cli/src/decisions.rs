@@ -71,12 +71,12 @@ pub(crate) static DECISIONS: &[DecisionKey] = &[
         key: Key::new(
             "type",
             Takes::TextOrTexts,
-            "what a field is: a word such as `float`, a list such as `[text]`, a map such as `{text}`, another type's name, or the values of an enum; what its objects are, or those of a type: `map`, `record`, or `by kind` where a key tells them apart",
+            "what a field is: a word such as `float`, a list such as `[text]`, a map such as `{text}`, another type's name, or the values of an enum; what its objects are, or those of a type: `map`, `record`, or `by kind` where a key tells them apart; what its texts say, `json-in-text`",
             "\"Hive.honey_kg\" = { type = \"float\" }",
         ),
         options: &[option(
             "type",
-            "What a field is: `float`, `[text]`, `{text}`, another type's name, or the values of an enum: `laying,caged`; what objects are: `map`, `record`, `by KEY`",
+            "What a field is: `float`, `[text]`, `{text}`, another type's name, or the values of an enum: `laying,caged`; what objects are: `map`, `record`, `by KEY`; what texts say: `json-in-text`",
             Wants::One("WHAT", type_value),
         )],
         of_type: Some(|item, _| match text(item) {

@@ -8,6 +8,8 @@ use jar_sprout_settle::{
     Settling, Subject, compare, decide, infer_decided, infer_document, open_questions,
 };
 
+use jar_sprout_shape::{MAX_KEYS, Path};
+
 use crate::args::Questions;
 use crate::failure::{Failure, Outcome};
 use crate::report;
@@ -44,9 +46,25 @@ pub(crate) fn decided_model(
         None => {
             let words = name.as_deref().map_or_else(|| gathered.root_name(), Words::split);
             let name = RootName { words, is_given: name.is_some() };
-            infer_decided(&gathered.shape, &name, policies, decisions)
+            let (inferred, misses) = infer_decided(&gathered.shape, &name, policies, decisions);
+            tell_maps(&inferred.drafted.maps_all_the_same);
+            (inferred, misses)
         }
     }
+}
+
+/// Says where maps stand although there should be none.
+fn tell_maps(paths: &[Path]) {
+    let Some((first, more)) = paths.split_first() else { return };
+    let others = match more.len() {
+        0 => String::new(),
+        1 => ", and at 1 more place".to_owned(),
+        count => format!(", and at {count} more places"),
+    };
+    let message = format!("more than {MAX_KEYS} keys at {first}{others}: a map all the same");
+    let problem = Problem::warning(message, Spot::Argument("--maps off".to_owned()));
+    let help = "no type has a field for each; `{any}` or `{text}` says what the map holds";
+    report::problem(&problem.with_help(help), &SourceNames::default());
 }
 
 /// The model of a document.
@@ -103,6 +121,10 @@ pub(crate) fn not_found(miss: &Miss, argument: String) -> Problem {
         Lack::Objects => unfit(
             format!("there are no objects in `{subject}`"),
             "`map`, `record` and `by KEY` say what objects are",
+        ),
+        Lack::JsonTexts => unfit(
+            format!("what stands in `{subject}` is not always a text that is JSON"),
+            "`json-in-text` is for a field of texts, each an object or a list",
         ),
         Lack::FewerKeys => unfit(
             format!("`{subject}` has more keys than a record could name"),

@@ -444,7 +444,7 @@ impl<'d> Drafter<'_, 'd> {
                 continue;
             }
             let declared = declared.take().unwrap_or_else(|| self.flattening.declare(key, spec));
-            let Declared { wire, name, default, docs, resolved } = declared;
+            let Declared { wire, name, default, docs, encoding, resolved } = declared;
             let is_required = flat.required.contains(*key);
             let presence = if is_required { Presence::Always } else { Presence::Sometimes };
             fields.push(DraftField {
@@ -452,6 +452,7 @@ impl<'d> Drafter<'_, 'd> {
                 name,
                 presence,
                 node: self.place_resolved(resolved),
+                encoding,
                 default,
                 docs,
             });

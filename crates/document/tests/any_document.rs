@@ -179,7 +179,7 @@ fn all_of_diamonds_are_followed_once() {
     let Drafted { draft, roots, title, .. } =
         draft_document(&library, "chain.json", &[], &Words::split("chain"));
     let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
-    assert_eq!(model.types().map(|(_, ty)| ty.definition.field_count()).max(), Some(1));
+    assert_eq!(model.types().map(|(_, ty)| ty.definition.fields().len()).max(), Some(1));
 }
 
 /// Schemas that follow each other further than calls within calls can go.

@@ -5,8 +5,8 @@
 use divan::Bencher;
 use jar_sprout_grow::{Arrangement, Settings, find_language, grow};
 use jar_sprout_model::{
-    Case, Definition, Docs, Enumeration, Field, Model, NamedType, Presence, Record, Root, Scalar, Slot,
-    TimeForms, Type, TypeId, Width, WireName, Words,
+    Case, Definition, Enumeration, Field, Model, NamedType, Presence, Record, Root, Scalar, Slot, TimeForms,
+    Type, TypeId, Width, WireName, Words,
 };
 
 /// As the program has it.
@@ -35,15 +35,7 @@ fn model() -> Model {
         let field = |at: usize| {
             let wire = format!("jar_{at}_of_hive");
             let presence = if at % 5 == 4 { Presence::Sometimes } else { Presence::Always };
-            let docs = Docs::default();
-            Field {
-                name: Words::split(&wire),
-                wire: WireName::new(wire),
-                presence,
-                slot: slot(at),
-                default: None,
-                docs,
-            }
+            Field::new(WireName::new(wire), presence, slot(at))
         };
         Definition::Record(Record::of((0..12).map(field).collect()))
     };

@@ -1,11 +1,14 @@
 //! Growing: a model prepared, planned and spelled.
 
-use jar_sprout_model::{Model, NamedType};
+use jar_sprout_model::{Field, Model, NamedType};
 
 use crate::language::Language;
 use crate::languages::LANGUAGES;
 use crate::plan::Plan;
-use crate::prepare::{Prepared, prepare as prepare_for, types_without_extras as without_extras};
+use crate::prepare::{
+    Prepared, fields_left_as_text as left_as_text, prepare as prepare_for,
+    types_without_extras as without_extras,
+};
 use crate::settings::Spread;
 use crate::spell::{Arrangement, Dialect, GrownFile, Place, Trial, TrialSample, Usage, spell, used};
 
@@ -58,6 +61,11 @@ pub fn types_without_extras<'m>(dialect: &dyn Dialect, model: &'m Model) -> Vec<
     without_extras(&dialect.abilities(), model)
 }
 
+/// The fields of a model, with their types, whose text a dialect does not read as the JSON that it is.
+pub fn fields_left_as_text<'m>(dialect: &dyn Dialect, model: &'m Model) -> Vec<(&'m NamedType, &'m Field)> {
+    left_as_text(&dialect.abilities(), model)
+}
+
 fn plan<'m>(dialect: &dyn Dialect, model: &'m Prepared<'_>) -> Plan<'m> {
     Plan::of(model, &dialect.about().naming, &dialect.abilities())
 }
@@ -85,8 +93,7 @@ mod tests {
     use std::collections::BTreeSet;
 
     use jar_sprout_model::{
-        Definition, Docs, Field, Presence, Record, Root, Scalar, Slot, TimeForms, Type, TypeId, WireName,
-        Words,
+        Definition, Presence, Record, Root, Scalar, Slot, TimeForms, Type, TypeId, WireName, Words,
     };
 
     use super::*;
@@ -142,13 +149,9 @@ mod tests {
         let forms = TimeForms::of("2026-05-01T12:30:00.120+00:00");
         let scalars =
             [Scalar::DateTime(forms), Scalar::LocalDateTime(forms), Scalar::Date, Scalar::Time(forms)];
-        let field = |scalar: Scalar| Field {
-            wire: WireName::new(format!("{scalar:?}")),
-            name: Words::split(&format!("{scalar:?}")),
-            presence: Presence::Always,
-            slot: Slot::of(Type::Scalar(scalar)),
-            default: None,
-            docs: Docs::default(),
+        let field = |scalar: Scalar| {
+            let wire = WireName::new(format!("{scalar:?}"));
+            Field::new(wire, Presence::Always, Slot::of(Type::Scalar(scalar)))
         };
         let record = Definition::Record(Record::of(scalars.map(field).to_vec()));
         let name = Words::split("hive");

@@ -1,8 +1,8 @@
 //! Model to JSON Schema, draft 2020-12: for validators and for whoever reads schemas.
 
 use jar_sprout_model::{
-    DefaultValue, Definition, Docs, Field, Model, NamedType, Numeral, Presence, Record, Root, Scalar, Slot,
-    Type, Union, UnionCase, Width,
+    DefaultValue, Definition, Docs, Encoding, Field, Model, NamedType, Numeral, Presence, Record, Root,
+    Scalar, Slot, Type, Union, UnionCase, Width,
 };
 use percent_encoding::{NON_ALPHANUMERIC, utf8_percent_encode};
 use serde_json::{Map, Value, json};
@@ -93,9 +93,17 @@ impl Schemas<'_> {
             .filter(|field| field.presence == Presence::Always)
             .map(|field| field.wire.as_str())
             .collect();
-        let property = |Field { wire, name: _, presence: _, slot, default, docs: said }: &Field| {
+        let property = |Field { wire, name: _, presence: _, slot, encoding, default, docs: said }: &Field| {
             let mut schema = docs(said);
-            merge(&mut schema, self.slot(slot));
+            let said = match encoding {
+                Encoding::Plain => self.slot(slot),
+                // Annotations of 2020-12, validation, section 8.
+                Encoding::JsonInText => {
+                    let ty = if slot.nullable { json!(["string", "null"]) } else { json!("string") };
+                    json!({"type": ty, "contentMediaType": "application/json", "contentSchema": self.ty(&slot.ty)})
+                }
+            };
+            merge(&mut schema, said);
             if let Some(default) = default {
                 schema["default"] = default_value(default);
             }

@@ -16,8 +16,8 @@ mod settings;
 mod spell;
 
 pub use grow::{
-    find_language, grow, grow_prepared, nearest_language, outline, prepare, trial, types_without_extras,
-    usage,
+    fields_left_as_text, find_language, grow, grow_prepared, nearest_language, outline, prepare, trial,
+    types_without_extras, usage,
 };
 pub use json_schema::json_schema;
 pub use language::Language;

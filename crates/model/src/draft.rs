@@ -2,7 +2,7 @@
 //!
 //! A draft is an arena of nodes with typed ids, so that cycles are ordinary.
 
-use crate::model::{DefaultValue, Docs, Scalar};
+use crate::model::{DefaultValue, Docs, Encoding, Scalar};
 use crate::wire::{Presence, WireName};
 use crate::words::Words;
 
@@ -95,6 +95,8 @@ pub struct DraftField {
     pub presence: Presence,
     /// What stands there.
     pub node: DraftId,
+    /// How the wire writes that.
+    pub encoding: Encoding,
     /// What a document says that holds where the key is absent.
     pub default: Option<DefaultValue>,
     /// What a document says of it.
@@ -105,7 +107,7 @@ impl DraftField {
     /// A field of which nothing is said.
     pub fn new(wire: WireName, presence: Presence, node: DraftId) -> Self {
         let name = Words::split(wire.as_str());
-        Self { wire, name, presence, node, default: None, docs: Docs::default() }
+        Self { wire, name, presence, node, encoding: Encoding::Plain, default: None, docs: Docs::default() }
     }
 }
 

@@ -19,8 +19,8 @@ pub use each::each;
 pub use hidden::is_hidden;
 pub use kind::{Kind, KindSet};
 pub use model::{
-    Case, DefaultValue, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, Record, Root,
-    Scalar, ScalarKind, Slot, Type, TypeId, Union, UnionCase, Width,
+    Case, DefaultValue, Definition, Docs, Encoding, Enumeration, Field, Model, NamedType, Numeral, Record,
+    Root, Scalar, ScalarKind, Slot, Type, TypeId, Union, UnionCase, Width,
 };
 pub use problem::{Excerpt, Place, Problem, Severity, SourceId, Spot};
 pub use time_form::{Fraction, TimeForm, TimeForms, ZeroOffset};

@@ -111,10 +111,22 @@ pub struct Field {
     pub presence: Presence,
     /// What stands there.
     pub slot: Slot,
+    /// How the wire writes that.
+    pub encoding: Encoding,
     /// What holds where the key is absent.
     pub default: Option<DefaultValue>,
     /// What is said of it.
     pub docs: Docs,
+}
+
+/// How the wire writes what stands in a field.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Hash)]
+pub enum Encoding {
+    /// `{"frames": 8}`: as it is
+    #[default]
+    Plain,
+    /// `"{\"frames\": 8}"`: as a text that is JSON itself; null stays null.
+    JsonInText,
 }
 
 /// What holds where a key is absent.
@@ -286,6 +298,7 @@ impl Model {
             field.wire == other.wire
                 && field.presence == other.presence
                 && field.slot == other.slot
+                && field.encoding == other.encoding
                 && field.default == other.default
         };
         let has = |field: &Field| own.fields.iter().any(|other| is_same(field, other));
@@ -344,6 +357,18 @@ impl Model {
         let roots = self.roots().map(|root| &root.slot.ty);
         let parts = self.types.iter().flat_map(|ty| ty.definition.types());
         roots.chain(parts).flat_map(Type::scalars)
+    }
+
+    /// Changes the fields of all records, each as what its type makes of it; types that are needed no more go.
+    pub fn change_fields(&mut self, change: &dyn Fn(&NamedType, &mut Field)) {
+        for index in 0..self.types.len() {
+            let mut fields = self.types[index].definition.fields().to_vec();
+            fields.iter_mut().for_each(|field| change(&self.types[index], field));
+            if let Definition::Record(record) = &mut self.types[index].definition {
+                record.fields = fields;
+            }
+        }
+        self.drop_unreached();
     }
 
     /// Puts another scalar in the place of each.
@@ -442,6 +467,15 @@ impl Record {
     }
 }
 
+impl Field {
+    /// A field that is named as its key, of which nothing is said.
+    pub fn new(wire: WireName, presence: Presence, slot: Slot) -> Self {
+        let name = Words::split(wire.as_str());
+        let (encoding, docs) = (Encoding::Plain, Docs::default());
+        Self { wire, name, presence, slot, encoding, default: None, docs }
+    }
+}
+
 impl NamedType {
     /// A type of which nothing is said.
     pub fn new(name: Words, definition: Definition) -> Self {
@@ -464,11 +498,11 @@ impl Case {
 }
 
 impl Definition {
-    /// How many fields the type has of its own.
-    pub fn field_count(&self) -> usize {
+    /// The fields that the type has of its own.
+    pub fn fields(&self) -> &[Field] {
         match self {
-            Self::Record(record) => record.fields.len(),
-            Self::Enumeration(_) | Self::Union(_) => 0,
+            Self::Record(record) => &record.fields,
+            Self::Enumeration(_) | Self::Union(_) => &[],
         }
     }
 }

@@ -1,7 +1,7 @@
 //! What is proven: a model and its samples.
 
 use jar_sprout_grow::{Arrangement, GrownFile, Trial, TrialSample, grow_prepared, prepare, trial};
-use jar_sprout_model::{Definition, Model, Slot, Type};
+use jar_sprout_model::{Definition, Encoding, Model, Slot, Type};
 use jar_sprout_settle::case_of;
 use serde_json::Value;
 
@@ -69,7 +69,7 @@ fn prune(model: &Model, slot: &Slot, value: &mut Value) -> bool {
                 }
                 for field in &record.fields {
                     if let Some(value) = object.get_mut(field.wire.as_str()) {
-                        is_pruned |= prune(model, &field.slot, value);
+                        is_pruned |= field.encoding == Encoding::Plain && prune(model, &field.slot, value);
                     }
                 }
             }

@@ -1,7 +1,9 @@
 //! What came back beside what went in.
 
+use std::borrow::Cow;
+
 use jar_sprout_model::{
-    DefaultValue, Definition, Field, Model, Presence, Record, Scalar, Slot, TimeForms, Type, TypeId,
+    DefaultValue, Definition, Encoding, Field, Model, Presence, Record, Scalar, Slot, TimeForms, Type, TypeId,
 };
 use jar_sprout_settle::case_of;
 use serde_json::Value;
@@ -139,10 +141,23 @@ impl Comparison<'_> {
             // What holds where nothing is said may be said as well as not.
             (None, Some(value)) | (Some(value), None) if is_default(field, value) => None,
             (None, Some(Value::Null)) if is_optional && self.lenience.nulls_may_come => None,
-            (Some(sent), Some(came)) => self.difference(&field.slot, sent, came, &path),
+            (Some(sent), Some(came)) => {
+                let (sent, came) = (inside(field, sent), inside(field, came));
+                self.difference(&field.slot, &sent, &came, &path)
+            }
             (Some(sent), None) => Some(format!("{path}: sent {sent}, nothing came back")),
             (None, Some(came)) => Some(format!("{path}: nothing was sent, {came} came back")),
         }
+    }
+}
+
+/// A value of a field; of a text that is JSON, what it says, since its spaces mean nothing.
+fn inside<'v>(field: &Field, value: &'v Value) -> Cow<'v, Value> {
+    match (field.encoding, value) {
+        (Encoding::JsonInText, Value::String(text)) => {
+            serde_json::from_str(text).map_or(Cow::Borrowed(value), Cow::Owned)
+        }
+        (Encoding::JsonInText | Encoding::Plain, _) => Cow::Borrowed(value),
     }
 }
 
@@ -183,21 +198,14 @@ fn same_number(a: &serde_json::Number, b: &serde_json::Number) -> bool {
 
 #[cfg(test)]
 mod tests {
-    use jar_sprout_model::{Docs, NamedType, Record, Root, WireName, Words};
+    use jar_sprout_model::{NamedType, Record, Root, WireName, Words};
     use serde_json::json;
 
     use super::*;
 
     /// A record with an optional nullable note, a required date-time and a list of numbers.
     fn model() -> Model {
-        let field = |wire: &str, presence, slot| Field {
-            wire: WireName::new(wire),
-            name: Words::split(wire),
-            presence,
-            slot,
-            default: None,
-            docs: Docs::default(),
-        };
+        let field = |wire: &str, presence, slot| Field::new(WireName::new(wire), presence, slot);
         let text = Slot { ty: Type::Scalar(Scalar::Text), nullable: true };
         let numbers = Type::List(Box::new(Slot::of(Type::Scalar(Scalar::Float))));
         let fields = vec![

@@ -2,7 +2,7 @@
 
 use std::collections::HashMap;
 
-use jar_sprout_model::{Draft, DraftId, DraftKind, DraftRoot, Words};
+use jar_sprout_model::{Draft, DraftId, DraftKind, DraftRoot, Encoding, Words};
 use jar_sprout_shape::Shape;
 
 use crate::decide::decide;
@@ -49,11 +49,16 @@ pub fn infer_decided(
     for decision in structural {
         let Some(structure) = structure(decision) else { continue };
         let miss = |lack| Miss { subject: decision.subject.clone(), lack };
-        match place(&inferred, decision) {
+        match place(&inferred, decision, structure) {
             Err(miss) => misses.push(miss),
+            Ok(None) if *structure == Structure::JsonInText => misses.push(miss(Lack::JsonTexts)),
             Ok(None) => misses.push(miss(Lack::Objects)),
             Ok(Some(path)) => {
-                policies.structures.insert(path.clone(), structure.clone());
+                if *structure == Structure::JsonInText {
+                    policies.json_texts.insert(path.clone());
+                } else {
+                    policies.structures.insert(path.clone(), structure.clone());
+                }
                 inferred = infer(shape, name, &policies);
                 misses.extend(refused(&inferred, &path, structure).map(miss));
             }
@@ -75,14 +80,21 @@ fn structure(decision: &Decision) -> Option<&Structure> {
     }
 }
 
-/// The position of the objects that a subject names, as a path; none where it has no objects.
-fn place(inferred: &Inferred, decision: &Decision) -> Result<Option<String>, Miss> {
+/// The position of the objects, or of the texts that are JSON, that a subject names, as a path; none where it has none.
+fn place(inferred: &Inferred, decision: &Decision, structure: &Structure) -> Result<Option<String>, Miss> {
     let Inferred { drafted, settled } = inferred;
     let subject = &decision.subject;
-    let (id, _) = locate(&settled.model, subject)?;
+    let (id, index) = locate(&settled.model, subject)?;
+    let field = index.and_then(|index| settled.model.get(id).definition.fields().get(index));
+    let is_read = field.is_some_and(|field| field.encoding == Encoding::JsonInText);
     let node = settled.origin(&drafted.draft, id, subject.key.as_ref());
-    let objects = node.and_then(|node| objects_in(&drafted.draft, node));
-    let path = objects.and_then(|node| drafted.evidence.get(&node)?.paths.first());
+    let node = node.and_then(|node| match structure {
+        Structure::Map | Structure::Record | Structure::By(_) => objects_in(&drafted.draft, node),
+        Structure::JsonInText => Some(node).filter(|node| {
+            is_read || drafted.evidence.get(node).is_some_and(|seen| seen.inside_texts().is_some())
+        }),
+    });
+    let path = node.and_then(|node| drafted.evidence.get(&node)?.paths.first());
     Ok(path.map(ToString::to_string))
 }
 
@@ -129,6 +141,8 @@ fn refused(inferred: &Inferred, path: &str, structure: &Structure) -> Option<Lac
             let is_told = |id: &&DraftId| matches!(&draft.node(**id).kind, DraftKind::Union { tag: Some(tag), .. } if tag.as_str() == key);
             (!nodes.iter().any(is_told)).then(|| Lack::Tag { key: key.clone() })
         }
+        // Whether they are JSON was asked where they stand.
+        Structure::JsonInText => None,
     }
 }
 
@@ -143,6 +157,12 @@ pub fn infer_document(
     policies: &Policies,
 ) -> Inferred {
     let settled = settle_document(&draft, roots, title, policies);
-    let drafted = Drafted { draft, root: roots[0].node, evidence: HashMap::new(), trust: policies.trust };
+    let drafted = Drafted {
+        draft,
+        root: roots[0].node,
+        evidence: HashMap::new(),
+        trust: policies.trust,
+        maps_all_the_same: Vec::new(),
+    };
     Inferred { drafted, settled }
 }

@@ -28,9 +28,16 @@ pub struct Policies {
     pub prefix: Option<Words>,
     /// What objects are by the user's word, by the position they stand at.
     pub(crate) structures: BTreeMap<String, Structure>,
+    /// The positions of texts that are read as JSON by the user's word.
+    pub(crate) json_texts: BTreeSet<String>,
 }
 
 impl Policies {
+    /// Whether the user said that the texts at one of these positions are read as JSON.
+    pub(crate) fn are_json(&self, paths: &[Path]) -> bool {
+        !self.json_texts.is_empty() && paths.iter().any(|path| self.json_texts.contains(&path.to_string()))
+    }
+
     /// What the user said that the objects at one of these positions are.
     pub(crate) fn structure_at(&self, paths: &[Path]) -> Option<&Structure> {
         if self.structures.is_empty() {
@@ -64,6 +71,7 @@ impl Default for Policies {
             defaults: false,
             prefix: None,
             structures: BTreeMap::new(),
+            json_texts: BTreeSet::new(),
         }
     }
 }

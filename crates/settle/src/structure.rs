@@ -1,6 +1,6 @@
 //! Structures: what objects are by the user's word, which comes before anything has a name.
 
-/// What the objects at a position are, whatever the evidence says.
+/// What the objects, or the texts, at a position are, whatever the evidence says.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub enum Structure {
     /// `map`: their keys are data
@@ -9,4 +9,6 @@ pub enum Structure {
     Record,
     /// `by kind`: of several kinds, which this key tells apart
     By(String),
+    /// `json-in-text`: what the texts there say, which are JSON themselves
+    JsonInText,
 }

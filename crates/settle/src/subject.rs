@@ -2,7 +2,7 @@
 
 use std::fmt;
 
-use jar_sprout_model::{DefaultValue, Definition, Field, Model, NamedType, TypeId, WireName, Words};
+use jar_sprout_model::{DefaultValue, Field, Model, NamedType, TypeId, WireName, Words};
 
 /// A type, or a field of one.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -68,6 +68,8 @@ pub enum Lack {
     Samples,
     /// Objects: there are none.
     Objects,
+    /// Texts that are JSON, and nothing but such: there are none.
+    JsonTexts,
     /// Fewer keys: there are more than names could be.
     FewerKeys,
     /// This key in every object, with one of a few words.
@@ -121,10 +123,7 @@ pub fn locate(model: &Model, subject: &Subject) -> Result<(TypeId, Option<usize>
         });
     };
     let Some(key) = &subject.key else { return Ok((*id, None)) };
-    let fields: &[Field] = match &model.get(*id).definition {
-        Definition::Record(record) => &record.fields,
-        Definition::Enumeration(_) | Definition::Union(_) => &[],
-    };
+    let fields = model.get(*id).definition.fields();
     match fields.iter().position(|field| field.wire == *key) {
         Some(index) => Ok((*id, Some(index))),
         None => {

@@ -4,7 +4,9 @@
 
 mod sketch;
 
-use jar_sprout_model::{DefaultValue, Definition, Model, Presence, Scalar, ScalarKind, Slot, Type, Width};
+use jar_sprout_model::{
+    DefaultValue, Definition, Encoding, Model, Presence, Scalar, ScalarKind, Slot, Type, Width,
+};
 use jar_sprout_settle::{
     Decision, FieldType, FieldVerdict, Structure, Subject, TypeVerdict, decide, misfits,
 };
@@ -34,7 +36,13 @@ fn fits(model: &Model, slot: &Slot, value: &Value) -> bool {
                     |value| record.extras.as_ref().is_some_and(|extras| fits(model, extras, value));
                 map.iter().all(|(key, value)| known(key) || is_extra(value))
                     && record.fields.iter().all(|field| match map.get(field.wire.as_str()) {
-                        Some(value) => fits(model, &field.slot, value),
+                        Some(Value::String(text)) if field.encoding == Encoding::JsonInText => {
+                            serde_json::from_str(text).is_ok_and(|value| fits(model, &field.slot, &value))
+                        }
+                        Some(value) => {
+                            (field.encoding == Encoding::Plain || value.is_null())
+                                && fits(model, &field.slot, value)
+                        }
                         None => field.presence == Presence::Sometimes,
                     })
             }),
@@ -93,7 +101,8 @@ fn any_json() -> impl Strategy<Value = Value> {
                 .prop_map(|pairs| Value::Object(pairs.into_iter().collect::<Map<_, _>>())),
             1 => map_of(inner.clone()),
             1 => kinds_of(inner.clone()),
-            1 => inside_itself(inner),
+            1 => inside_itself(inner.clone()),
+            1 => in_texts(inner),
         ]
     })
 }
@@ -126,6 +135,20 @@ fn inside_itself(inner: impl Strategy<Value = Value> + Clone + 'static) -> impl 
     inner.prop_map(|value| {
         let note = |inner: Value| serde_json::json!({"text": "a", "inner": inner});
         serde_json::json!({"note": ["b", note("c".into()), note(serde_json::json!([note(value)]))]})
+    })
+}
+
+/// Values under the keys that decisions speak of, as JSON in texts.
+fn in_texts(inner: impl Strategy<Value = Value> + Clone + 'static) -> impl Strategy<Value = Value> {
+    let object =
+        prop_oneof![3 => inner.clone().prop_map(|value| serde_json::json!({"kg": value})), 1 => inner];
+    let key = prop::sample::select(vec!["id", "name", "queen", "hive"]).prop_map(String::from);
+    prop::collection::vec((key, object), 1..4).prop_map(|pairs| {
+        pairs
+            .into_iter()
+            .map(|(key, value)| (key, Value::from(value.to_string())))
+            .collect::<Map<_, _>>()
+            .into()
     })
 }
 
@@ -172,7 +195,12 @@ fn field_verdict() -> impl Strategy<Value = FieldVerdict> {
 }
 
 fn structure() -> impl Strategy<Value = Structure> {
-    prop::sample::select(vec![Structure::Map, Structure::Record, Structure::By("kind".to_owned())])
+    prop::sample::select(vec![
+        Structure::Map,
+        Structure::Record,
+        Structure::By("kind".to_owned()),
+        Structure::JsonInText,
+    ])
 }
 
 fn type_verdict() -> impl Strategy<Value = TypeVerdict> {
@@ -246,6 +274,7 @@ proptest! {
             .map(|(subject, structure)| {
                 let subject = Subject::parse(subject);
                 let verdict = match subject.key {
+                    None if structure == Structure::JsonInText => TypeVerdict::Structure(Structure::Map).into(),
                     Some(_) => FieldVerdict::Structure(structure).into(),
                     None => TypeVerdict::Structure(structure).into(),
                 };

@@ -75,6 +75,12 @@ impl<R: Read> Input<R> {
         }
     }
 
+    /// A source that stands at a place of another one.
+    pub(crate) fn at(reader: R, place: Place, buffer_size: usize) -> Self {
+        let Place { source, offset, line } = place;
+        Self { base: offset, line: u64::from(line), ..Self::new(reader, source, buffer_size) }
+    }
+
     /// The place of the next byte.
     #[inline]
     pub(crate) fn place(&self) -> Place {

@@ -2,7 +2,7 @@
 
 use std::io::Read;
 
-use jar_sprout_model::{Kind, KindSet, Problem, SourceId};
+use jar_sprout_model::{Kind, KindSet, Place, Problem, SourceId};
 
 use crate::fault::Fault;
 use crate::input::{BUFFER_SIZE, Input};
@@ -102,7 +102,14 @@ impl<R: Read> Observation<R> {
             b'"' => {
                 self.input.advance();
                 let text = self.input.text()?;
-                seen.ordinals = shape.texts.get_or_insert_default().observe(text.bytes, text.length, place);
+                let texts = shape.texts.get_or_insert_default();
+                seen.ordinals = texts.observe(text.bytes, text.length, place);
+                if texts.may_be_json() {
+                    let is_whole = text.length == text.bytes.len() as u64;
+                    let is_like = matches!(text.bytes, [b'{', .., b'}'] | [b'[', .., b']']);
+                    let like = (is_whole && is_like).then(|| text.bytes.to_vec());
+                    texts.observe_inside(like.and_then(|text| self.inside(text, place, depth)));
+                }
                 Kind::Text
             }
             b'-' | b'0'..=b'9' => {
@@ -141,6 +148,27 @@ impl<R: Read> Observation<R> {
         };
         seen.kinds = KindSet::of(kind);
         Ok(seen)
+    }
+
+    /// What a text is as JSON, which has depth left as what stands around it; none where it is no JSON.
+    #[cold]
+    fn inside(&mut self, mut text: Vec<u8>, place: Place, depth: usize) -> Option<Shape> {
+        // All of it stands at the line of the text.
+        text.iter_mut().filter(|byte| **byte == b'\n').for_each(|byte| *byte = b' ');
+        let buffer_size = text.len();
+        let input = Input::at(text.as_slice(), place, buffer_size);
+        let mut inner = Observation {
+            input,
+            observed: Observed::default(),
+            sightings: Vec::new(),
+            positions: self.positions,
+        };
+        let mut shape = Shape::default();
+        let first = inner.next("a text").ok()?;
+        inner.value(first, &mut shape, depth + 1).ok()?;
+        let has_more = inner.input.skip_white_space().ok()?.is_some();
+        self.positions = inner.positions;
+        (!has_more).then_some(shape)
     }
 
     /// Answers the bit of the object's variant.

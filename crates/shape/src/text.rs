@@ -6,6 +6,7 @@ use jar_sprout_model::{Place, TimeForms};
 use rustc_hash::FxHasher;
 
 use crate::form::Form;
+use crate::shape::Shape;
 use crate::tally::{Example, Tally};
 
 /// The most distinct values told apart at one position.
@@ -18,7 +19,7 @@ const MAX_VALUE_LENGTH: usize = 64;
 const EXAMPLE_LENGTH: usize = 80;
 
 /// What texts were seen.
-#[derive(Debug, Clone, Default, PartialEq, Eq)]
+#[derive(Debug, Clone, Default, PartialEq)]
 pub struct Texts {
     /// How many.
     pub tally: Tally,
@@ -29,6 +30,19 @@ pub struct Texts {
     time_forms: TimeForms,
     values: Values,
     example: Option<Example>,
+    inside: Inside,
+}
+
+/// What stands in texts that are JSON themselves.
+#[derive(Debug, Clone, Default, PartialEq)]
+enum Inside {
+    /// No text yet.
+    #[default]
+    Unknown,
+    /// Every text is an object or a list.
+    Json(Box<Shape>),
+    /// Some text is not.
+    Text,
 }
 
 /// The distinct values of a position.
@@ -99,6 +113,25 @@ impl Texts {
         self.values.observe(text, place)
     }
 
+    /// What all the texts are, if each is JSON itself: an object or a list, and nothing beside it.
+    pub fn inside(&self) -> Option<&Shape> {
+        match &self.inside {
+            Inside::Json(shape) => Some(shape),
+            Inside::Unknown | Inside::Text => None,
+        }
+    }
+
+    /// Whether all texts so far are JSON.
+    pub(crate) fn may_be_json(&self) -> bool {
+        !matches!(self.inside, Inside::Text)
+    }
+
+    /// Notes what the text observed last is as JSON; none where it is not.
+    pub(crate) fn observe_inside(&mut self, shape: Option<Shape>) {
+        let theirs = shape.map_or(Inside::Text, |shape| Inside::Json(Box::new(shape)));
+        self.inside.merge(theirs);
+    }
+
     /// Whether the distinct values are still told apart.
     pub(crate) fn are_few(&self) -> bool {
         matches!(self.values, Values::Few(_))
@@ -114,7 +147,7 @@ impl Texts {
 
     /// Adds what other texts showed.
     pub fn merge(&mut self, other: Self) {
-        let Self { tally, longest, forms, time_forms, values, example } = other;
+        let Self { tally, longest, forms, time_forms, values, example, inside } = other;
         self.tally.merge(tally);
         self.longest = self.longest.max(longest);
         for (mine, theirs) in self.forms.iter_mut().zip(forms) {
@@ -123,6 +156,18 @@ impl Texts {
         self.time_forms = self.time_forms.and(time_forms);
         self.values.merge(values);
         Example::merge(&mut self.example, example);
+        self.inside.merge(inside);
+    }
+}
+
+impl Inside {
+    fn merge(&mut self, other: Self) {
+        match (&mut *self, other) {
+            (Self::Text, _) | (_, Self::Unknown) => {}
+            (_, Self::Text) => *self = Self::Text,
+            (Self::Unknown, theirs) => *self = theirs,
+            (Self::Json(mine), Self::Json(theirs)) => mine.merge(*theirs),
+        }
     }
 }
 

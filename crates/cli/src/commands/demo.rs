@@ -106,7 +106,7 @@ impl Endpoint {
     fn line(&self, model: &Model) -> String {
         let Self { name, gives, samples: _ } = self;
         let types = model.types().count();
-        let fields: usize = model.types().map(|(_, ty)| ty.definition.field_count()).sum();
+        let fields: usize = model.types().map(|(_, ty)| ty.definition.fields().len()).sum();
         format!(
             "  {name:<12} {gives:<26}  {types:>2} {}, {fields} fields",
             if types == 1 { "type" } else { "types" }

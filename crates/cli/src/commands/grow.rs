@@ -6,8 +6,8 @@ use std::path::{Path, PathBuf};
 use std::time::Duration;
 
 use jar_sprout_grow::{
-    Arrangement, Dialect, GrownFile, LANGUAGES, Language, Origin, Provenance, Settings, is_marked,
-    json_schema, marked, origin, types_without_extras,
+    Arrangement, Dialect, GrownFile, LANGUAGES, Language, Origin, Provenance, Settings, fields_left_as_text,
+    is_marked, json_schema, marked, origin, types_without_extras,
 };
 use jar_sprout_model::{Model, Problem, Spot};
 use notify::{RecursiveMode, Watcher as _};
@@ -83,22 +83,32 @@ pub(crate) fn grow(args: &GrowArgs) -> Outcome<Exit> {
     Ok(Exit::Well)
 }
 
-/// The most types that a warning names.
-const FEW_TYPES: usize = 3;
+/// The most types or fields that a warning names.
+const FEW_NAMES: usize = 3;
 
-/// Says which types have keys beyond their fields that the code of a language does not keep.
+/// Says what of a model the code of a language does not have: keys beyond the fields of its types, and what texts say
+/// that are JSON.
 fn tell_left_out(language: &dyn Language, dialect: &dyn Dialect, model: &Model, spot: &Spot) {
+    let tell = |names: Vec<String>, said: &dyn Fn(String) -> String| {
+        if !names.is_empty() {
+            let message = format!("{}: {}", language.title(), said(few(names)));
+            report::problem(&Problem::warning(message, spot.clone()), &SourceNames::default());
+        }
+    };
     let types = types_without_extras(dialect, model).into_iter();
-    let mut names: Vec<String> = types.map(|ty| format!("`{}`", ty.name.in_capitals())).collect();
-    if names.is_empty() {
-        return;
-    }
-    let more = names.len().saturating_sub(FEW_TYPES);
-    names.truncate(FEW_TYPES);
+    let types = types.map(|ty| format!("`{}`", ty.name.in_capitals()));
+    tell(types.collect(), &|names| format!("keys beyond the fields of {names} are not kept"));
+    let fields = fields_left_as_text(dialect, model).into_iter();
+    let fields = fields.map(|(ty, field)| format!("`{}.{}`", ty.name.in_capitals(), field.wire));
+    tell(fields.collect(), &|names| format!("the JSON in {names} stays a text"));
+}
+
+/// The first few names, and how many more there are.
+fn few(mut names: Vec<String>) -> String {
+    let more = names.len().saturating_sub(FEW_NAMES);
+    names.truncate(FEW_NAMES);
     names.extend((more > 0).then(|| format!("{more} more")));
-    let names = listed(&names.iter().map(String::as_str).collect::<Vec<_>>());
-    let message = format!("{}: keys beyond the fields of {names} are not kept", language.title());
-    report::problem(&Problem::warning(message, spot.clone()), &SourceNames::default());
+    listed(&names.iter().map(String::as_str).collect::<Vec<_>>())
 }
 
 /// What `--into` takes beside the languages.

@@ -163,6 +163,7 @@ fn miss_of_all(misses: &[&Miss]) -> Option<Miss> {
             | Lack::Evidence
             | Lack::Samples
             | Lack::Objects
+            | Lack::JsonTexts
             | Lack::FewerKeys
             | Lack::Tag { .. } => Vec::new(),
         };

@@ -1,6 +1,6 @@
 //! What a model makes of a position of the shape.
 
-use jar_sprout_model::{Definition, Field, Model, Slot, Type, Words};
+use jar_sprout_model::{Definition, Encoding, Field, Model, Slot, Type, Words};
 
 /// A position, and what the model has there.
 #[derive(Debug, Clone, Copy)]
@@ -8,6 +8,8 @@ pub(crate) struct At<'m> {
     model: &'m Model,
     /// Whether a key that the model does not have was left out of it.
     is_whole: bool,
+    /// How the wire writes what stands here.
+    encoding: Encoding,
     place: Place<'m>,
 }
 
@@ -25,11 +27,17 @@ impl<'m> At<'m> {
     /// The root of a model. One that was made of the very samples is whole: it has all their keys but those that were
     /// left out.
     pub(crate) fn root(model: &'m Model, is_whole: bool) -> Self {
-        Self { model, is_whole, place: Place::Slot(&model.root.slot) }
+        Self { model, is_whole, encoding: Encoding::Plain, place: Place::Slot(&model.root.slot) }
     }
 
     fn with(self, slot: Option<&'m Slot>) -> Self {
-        Self { place: slot.map_or(Place::Beyond, Place::Slot), ..self }
+        let place = slot.map_or(Place::Beyond, Place::Slot);
+        Self { place, encoding: Encoding::Plain, ..self }
+    }
+
+    /// What stands in the texts here, if the model reads them as JSON.
+    pub(crate) fn inside(self) -> Option<Self> {
+        (self.encoding == Encoding::JsonInText).then_some(Self { encoding: Encoding::Plain, ..self })
     }
 
     /// The types that may stand here: those of a union, or the one.
@@ -67,18 +75,18 @@ impl<'m> At<'m> {
             let Type::Named(id) = ty else { continue };
             let Definition::Record(record) = &self.model.get(*id).definition else { continue };
             is_record = true;
-            if let Some(Field { name, slot, .. }) =
+            if let Some(Field { name, slot, encoding, .. }) =
                 record.fields.iter().find(|field| field.wire.as_str() == key)
             {
                 let renamed = (*name != Words::split(key)).then(|| in_camels(name));
-                return (self.with(Some(slot)), renamed);
+                return (Self { encoding: *encoding, ..self.with(Some(slot)) }, renamed);
             }
             if let Some(extras) = &record.extras {
                 return (self.with(Some(extras)), None);
             }
         }
         let place = if is_record && self.is_whole { Place::LeftOut } else { Place::Beyond };
-        (Self { place, ..self }, None)
+        (Self { place, ..self.with(None) }, None)
     }
 
     /// What stands under a key that no field has, where the record takes such keys.

@@ -51,6 +51,10 @@ pub(crate) fn form_of(texts: &Texts) -> Option<Form> {
 }
 
 fn text_type(texts: Option<&Texts>, at: At<'_>) -> String {
+    if let Some(inside) = texts.and_then(Texts::inside) {
+        let read = at.inside().map(|at| format!(" of {}", type_of(inside, at)));
+        return format!("json text{}", read.unwrap_or_default());
+    }
     match (texts.and_then(form_of), at.name()) {
         (Some(form), _) => format!("{} text", form.name()),
         (None, Some(name)) => format!("text {name}"),

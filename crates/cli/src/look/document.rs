@@ -3,7 +3,9 @@
 use std::io::{self, Write};
 
 use jar_sprout_document::{Carried, Drafted, Operation};
-use jar_sprout_model::{Definition, Field, Model, NamedType, Numeral, Presence, Scalar, Slot, Type, Width};
+use jar_sprout_model::{
+    Definition, Encoding, Field, Model, NamedType, Numeral, Presence, Scalar, Slot, Type, Width,
+};
 use owo_colors::OwoColorize;
 use serde_json::{Value, json};
 
@@ -69,10 +71,13 @@ fn named_type(model: &Model, ty: &NamedType, out: &mut impl Write, width: usize)
     if let Definition::Record(record) = &ty.definition {
         let longest = record.fields.iter().map(|field| visible(field.wire.as_str()).chars().count()).max();
         let column = longest.unwrap_or(0).min(32);
-        for Field { wire, name: _, presence, slot, default: _, docs } in &record.fields {
+        for Field { wire, name: _, presence, slot, encoding, default: _, docs } in &record.fields {
             let mark = if *presence == Presence::Sometimes { ", may be missing" } else { "" };
             let said = docs.text().lines().next().map(|line| format!("  {line}")).unwrap_or_default();
-            let row = format!("{:<column$}  {}{mark}{said}", visible(wire.as_str()), slot_text(model, slot));
+            let inside = slot_text(model, slot);
+            let what =
+                if *encoding == Encoding::JsonInText { format!("JSON in a text: {inside}") } else { inside };
+            let row = format!("{:<column$}  {what}{mark}{said}", visible(wire.as_str()));
             writeln!(out, "  {}", cut(&visible(&row), width.saturating_sub(2)))?;
         }
         if let Some(extras) = &record.extras {

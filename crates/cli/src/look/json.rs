@@ -54,6 +54,9 @@ struct Position<'s> {
     lengths: Option<[u64; 2]>,
     #[serde(skip_serializing_if = "Option::is_none")]
     items: Option<Box<Position<'s>>>,
+    /// What the texts are, where each is JSON itself.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    inside: Option<Box<Position<'s>>>,
     #[serde(skip_serializing_if = "Vec::is_empty")]
     fields: Vec<FieldPosition<'s>>,
     #[serde(skip_serializing_if = "Option::is_none")]
@@ -113,6 +116,10 @@ fn position<'s>(shape: &'s Shape, at: At<'_>) -> Position<'s> {
         form: texts.as_deref().and_then(form_of).map(jar_sprout_shape::Form::name),
         example: text_example.or_else(|| numbers.as_ref().and_then(|numbers| numbers.example())),
         range: numbers.as_deref().and_then(number_range).map(|(least, greatest)| [least, greatest]),
+        inside: texts
+            .as_ref()
+            .and_then(|texts| texts.inside())
+            .map(|inside| Box::new(position(inside, at.inside().unwrap_or(at.items())))),
         values: texts.as_ref().map(|texts| values(texts.distinct())).unwrap_or_default(),
         lengths: lists.as_ref().map(|lists| [lists.shortest, lists.longest]),
         items: lists.as_deref().map(|Lists { items, .. }| Box::new(position(items, at.items()))),

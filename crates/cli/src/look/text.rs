@@ -97,6 +97,9 @@ fn push_parts(shape: &Shape, at: At<'_>, depth: usize, rows: &mut Vec<Row>) {
     if let Some(lists) = &shape.lists {
         push_parts(&lists.items, at.items(), depth, rows);
     }
+    if let (Some(inside), Some(at)) = (shape.texts.as_ref().and_then(|texts| texts.inside()), at.inside()) {
+        push_parts(inside, at, depth, rows);
+    }
 }
 
 fn push_fields(objects: &Objects, at: At<'_>, depth: usize, rows: &mut Vec<Row>) {
@@ -157,7 +160,7 @@ impl Row {
     fn line(&self, widths: &Widths, is_header: bool) -> String {
         let Self { depth, key, kind, seen, nulls, example, has_parts } = self;
         // However deep a position is, its key still has room.
-        let indent = (depth * 2).min(widths.key / 2);
+        let indent = (depth * 2).min((widths.key / 2).max(widths.key.saturating_sub(key.width())));
         let key = cut(key, widths.key - indent);
         let kind = cut(kind, widths.kind);
         let painted = match (is_header, has_parts) {

@@ -1,10 +1,11 @@
 //! Resolving: what a schema says by itself, before any of it has a place. No schema bears on what another says, so that
 //! many are resolved on all cores.
 
-use jar_sprout_model::{DefaultValue, Docs, Kind, Scalar, TimeForms, Width, WireName, Words};
+use jar_sprout_model::{DefaultValue, Docs, Encoding, Kind, Scalar, TimeForms, Width, WireName, Words};
 
 use crate::docs::{default_of, docs_of};
 use crate::flat::{Flat, Flattening, NoteKind, Spec, is_plain, pure_reference, says_nullable};
+use crate::text::Word;
 use crate::value::Value;
 
 /// What the schema of a property says.
@@ -14,6 +15,7 @@ pub(crate) struct Declared<'d> {
     pub(crate) name: Words,
     pub(crate) default: Option<DefaultValue>,
     pub(crate) docs: Docs,
+    pub(crate) encoding: Encoding,
     pub(crate) resolved: Resolved<'d>,
 }
 
@@ -29,16 +31,53 @@ pub(crate) enum Resolved<'d> {
     },
 }
 
+impl Resolved<'_> {
+    /// The same, and null as well.
+    fn or_null(self, may_be_null: bool) -> Self {
+        match self {
+            Self::Plain { scalar, is_nullable } => {
+                Self::Plain { scalar, is_nullable: is_nullable || may_be_null }
+            }
+            Self::Schema { spec, is_nullable } => {
+                Self::Schema { spec, is_nullable: is_nullable || may_be_null }
+            }
+        }
+    }
+}
+
+/// What stands in a text that is JSON itself, and whether null may stand in its place (JSON Schema 2020-12,
+/// validation, section 8.5).
+fn inside_text<'d>(spec: &Spec<'d>) -> Option<(&'d Value, bool)> {
+    let Spec::One(schema) = spec else { return None };
+    let inside = schema.said(Word::ContentSchema).filter(|inside| inside.as_object().is_some())?;
+    let is_json = schema.said(Word::ContentMediaType)?.as_str() == Some("application/json");
+    let types = match schema.said(Word::Type)? {
+        Value::Array(several) => several,
+        one => std::slice::from_ref(one),
+    };
+    let may_be_null = types.iter().any(|ty| ty.as_str() == Some("null"));
+    let is_text = types.iter().all(|ty| matches!(ty.as_str(), Some("string" | "null")));
+    let is_as_written = schema.said(Word::ContentEncoding).is_none();
+    (is_json && is_text && is_as_written).then_some((inside, may_be_null || says_nullable(schema)))
+}
+
 impl<'d> Flattening<'_, 'd> {
     /// What is said of a property.
     pub(crate) fn declare(&mut self, key: &str, spec: &Spec<'d>) -> Declared<'d> {
         let schema = spec.first();
+        let (encoding, resolved) = match inside_text(spec) {
+            Some((inside, may_be_null)) => {
+                (Encoding::JsonInText, self.resolve(&Spec::One(inside)).or_null(may_be_null))
+            }
+            None => (Encoding::Plain, self.resolve(spec)),
+        };
         Declared {
             wire: WireName::new(key),
             name: Words::split(key),
             default: default_of(schema),
             docs: docs_of(schema),
-            resolved: self.resolve(spec),
+            encoding,
+            resolved,
         }
     }
 

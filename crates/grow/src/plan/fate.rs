@@ -34,7 +34,7 @@ pub(super) struct Asked {
 
 impl<'m> Fate<'m> {
     pub(super) fn of(model: &'m Model, field: &'m Field, asked: Asked) -> Self {
-        let Field { wire: _, name: _, presence, slot, default, docs: _ } = field;
+        let Field { wire: _, name: _, presence, slot, encoding: _, default, docs: _ } = field;
         if let Type::Constant(text) = &slot.ty {
             return Self::Tag(text);
         }

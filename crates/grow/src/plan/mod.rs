@@ -15,8 +15,8 @@ use std::collections::{HashMap, HashSet};
 
 use foldhash::fast::RandomState;
 use jar_sprout_model::{
-    Case, Definition, Docs, Enumeration, Field, Model, NamedType, Numeral, Record, Root, Scalar, Slot, Type,
-    TypeId, Union, UnionCase, WireName, Words, each,
+    Case, Definition, Docs, Encoding, Enumeration, Field, Model, NamedType, Numeral, Record, Root, Scalar,
+    Slot, Type, TypeId, Union, UnionCase, WireName, Words, each,
 };
 
 pub(crate) use defaults::{DefaultSpelling, PlannedDefault};
@@ -196,12 +196,19 @@ pub(crate) struct PlannedField<'m> {
     pub(crate) ident: Ident,
     pub(crate) wire: &'m WireName,
     pub(crate) slot: &'m Slot,
+    /// How the wire writes what stands there.
+    pub(crate) encoding: Encoding,
     pub(crate) docs: &'m Docs,
     /// What becomes of it.
     pub(crate) fate: Fate<'m>,
 }
 
 impl PlannedField<'_> {
+    /// Whether the wire has it as a text that is JSON itself.
+    pub(crate) fn is_json_in_text(&self) -> bool {
+        self.encoding == Encoding::JsonInText
+    }
+
     /// The number that the field holds in letters, where an annotation can say so.
     pub(crate) fn numeral(&self) -> Option<Numeral> {
         match self.slot.ty {
@@ -502,6 +509,7 @@ impl<'m> Planner<'m, '_, '_> {
             ident: ident.unwrap_or_else(|text| scope.declare_member(text, &field.name)),
             wire: &field.wire,
             slot: &field.slot,
+            encoding: field.encoding,
             docs: &field.docs,
             fate: Fate::of(self.model, field, asked),
         };

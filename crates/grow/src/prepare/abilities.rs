@@ -21,6 +21,8 @@ pub struct Abilities {
     pub times: TimeKeeping,
     /// Whether it holds such a scalar; else a number in letters stays text, and a decimal is a float.
     pub holds: fn(Scalar) -> bool,
+    /// Whether it reads a field that the wire has as JSON in a text; else that stays text.
+    pub reads_json_in_text: bool,
     /// What becomes of the keys of a record beyond its fields, where a document says what stands there.
     pub extras: fn(&Record) -> Extras,
     /// Whether what is absent gets its default value.

@@ -2,6 +2,7 @@
 
 mod abilities;
 mod extras;
+mod json_texts;
 mod plain_copies;
 mod times;
 
@@ -13,6 +14,7 @@ pub use abilities::{
     Abilities, Dependency, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
 pub(crate) use extras::types_without_extras;
+pub(crate) use json_texts::fields_left_as_text;
 use plain_copies::{WithCopies, with_copies};
 pub(crate) use times::{FORMS, Times, suffix, without_suffix};
 
@@ -41,6 +43,7 @@ pub(crate) fn prepare<'m>(model: &'m Model, abilities: &Abilities) -> Prepared<'
     let times = Times::of(model, abilities.times);
     let model = times.writable(model);
     let model = holdable(abilities, model);
+    let model = json_texts::with_texts_read(abilities, model);
     let model = extras::with_kept_extras(abilities, model);
     let Some(copies) = &abilities.plain_copies else {
         return Prepared { model, times, absence: abilities.absence, pairs: Vec::new() };

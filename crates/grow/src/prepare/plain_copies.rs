@@ -4,7 +4,8 @@
 //! share them.
 
 use jar_sprout_model::{
-    Definition, Field, Model, NamedType, Presence, Record, Slot, Type, TypeId, Union, UnionCase, Words,
+    Definition, Encoding, Field, Model, NamedType, Presence, Record, Slot, Type, TypeId, Union, UnionCase,
+    Words,
 };
 
 use super::abilities::Tags;
@@ -76,7 +77,7 @@ fn copied_field(
     let is_collection = matches!(field.slot.ty, Type::List(_) | Type::Map(_));
     let may_be_null = (field.slot.nullable || field.presence == Presence::Sometimes) && !is_filled_in;
     let slot = Slot { nullable: may_be_null && !is_collection, ..renamed(&field.slot, copy_of) };
-    Field { presence: Presence::Always, slot, default: None, ..field.clone() }
+    Field { presence: Presence::Always, slot, encoding: Encoding::Plain, default: None, ..field.clone() }
 }
 
 fn renamed(slot: &Slot, copy_of: &dyn Fn(TypeId) -> TypeId) -> Slot {
@@ -87,13 +88,12 @@ fn renamed(slot: &Slot, copy_of: &dyn Fn(TypeId) -> TypeId) -> Slot {
 
 #[cfg(test)]
 mod tests {
-    use jar_sprout_model::{Docs, Root, Scalar, WireName};
+    use jar_sprout_model::{Root, Scalar, WireName};
 
     use super::*;
 
     fn field(wire: &str, presence: Presence, slot: Slot) -> Field {
-        let name = Words::split(wire);
-        Field { wire: WireName::new(wire), name, presence, slot, default: None, docs: Docs::default() }
+        Field::new(WireName::new(wire), presence, slot)
     }
 
     #[test]

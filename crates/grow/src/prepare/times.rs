@@ -122,7 +122,7 @@ pub(crate) fn without_suffix(name: &str) -> Option<String> {
 #[cfg(test)]
 mod tests {
     use jar_sprout_model::{
-        Definition, Docs, Field, NamedType, Presence, Record, Root, Slot, Type, WireName, Words,
+        Definition, Field, NamedType, Presence, Record, Root, Slot, Type, WireName, Words,
     };
 
     use super::*;
@@ -131,14 +131,8 @@ mod tests {
     fn model(fields: &[&[&str]]) -> Model {
         let field = |(at, texts): (usize, &&[&str])| {
             let forms = texts.iter().map(|text| TimeForms::of(text)).fold(TimeForms::ALL, TimeForms::and);
-            Field {
-                wire: WireName::new(format!("at{at}")),
-                name: Words::split(&format!("at{at}")),
-                presence: Presence::Always,
-                slot: Slot::of(Type::Scalar(Scalar::DateTime(forms))),
-                default: None,
-                docs: Docs::default(),
-            }
+            let slot = Slot::of(Type::Scalar(Scalar::DateTime(forms)));
+            Field::new(WireName::new(format!("at{at}")), Presence::Always, slot)
         };
         let record = Record::of(fields.iter().enumerate().map(field).collect());
         let name = Words::split("hive");

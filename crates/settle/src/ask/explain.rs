@@ -1,6 +1,6 @@
 //! Explanations: why a type or a field is what it is, and what else it might have been.
 
-use jar_sprout_model::{Definition, DraftKind, Field, Place, Presence, TimeForms};
+use jar_sprout_model::{DraftKind, Encoding, Place, Presence, TimeForms};
 use jar_sprout_shape::{Form, Path};
 
 use crate::ask::questions::values;
@@ -50,10 +50,7 @@ pub fn explain(drafted: &Drafted, settled: &Settled, subject: &Subject) -> Resul
     let unknown = || Miss { subject: subject.clone(), lack: Lack::Evidence };
     let node = settled.origin(&drafted.draft, id, subject.key.as_ref()).ok_or_else(unknown)?;
     let evidence = drafted.evidence.get(&node).ok_or_else(unknown)?;
-    let field: Option<&Field> = match (&settled.model.get(id).definition, index) {
-        (Definition::Record(record), Some(index)) => record.fields.get(index),
-        _ => None,
-    };
+    let field = index.and_then(|index| settled.model.get(id).definition.fields().get(index));
     let mut paths = evidence.paths.clone();
     if index.is_none() {
         let others = settled.origins[id.index()].iter().filter_map(|node| drafted.evidence.get(node));
@@ -62,10 +59,12 @@ pub fn explain(drafted: &Drafted, settled: &Settled, subject: &Subject) -> Resul
         paths.dedup();
     }
     let (chosen, because) = reason(&drafted.draft.node(node).kind, evidence);
+    let is_in_text = field.is_some_and(|field| field.encoding == Encoding::JsonInText);
+    let chosen = if is_in_text { format!("JSON in a text, {chosen}") } else { chosen.to_owned() };
     let has_values = evidence.texts.as_ref().is_some_and(|texts| texts.tally.count > 0);
     Ok(Explanation {
         subject: subject.clone(),
-        chosen: if settled.decided.contains(subject) { "as decided".to_owned() } else { chosen.to_owned() },
+        chosen: if settled.decided.contains(subject) { "as decided".to_owned() } else { chosen },
         because,
         paths,
         seen: evidence.seen,
@@ -147,6 +146,12 @@ fn instead(evidence: &Evidence) -> Vec<(&'static str, String)> {
         instead.extend(
             plain.map(|form| (form.name(), format!("only {} of {all} have that form", texts.of_form(form)))),
         );
+        if evidence.inside_texts().is_some() {
+            instead.push((
+                "JSON in a text",
+                "each of them is, and stays as it is until that is decided".to_owned(),
+            ));
+        }
         match &evidence.choice {
             Choice::Enum => instead.push(("plain text", "the values repeat".to_owned())),
             Choice::NearlyEnum => {

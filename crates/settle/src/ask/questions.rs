@@ -1,7 +1,9 @@
 //! Open questions: what the samples could not settle, worst first, each with what settles it.
 
-use jar_sprout_model::{Definition, Field, NamedType, Scalar, TimeForms, Type, TypeId, Width, Words};
-use jar_sprout_shape::{Distinct, Form};
+use jar_sprout_model::{
+    Definition, Encoding, Field, NamedType, Scalar, TimeForms, Type, TypeId, Width, Words,
+};
+use jar_sprout_shape::{Distinct, Form, Shape, Texts};
 
 use crate::ask::clusters::{DoubtKind, Doubted, once_per_key, once_per_type};
 use crate::ask::question::{Question, Settling};
@@ -37,10 +39,7 @@ pub fn open_questions(drafted: &Drafted, settled: &Settled, samples: u64) -> Vec
 
 /// Whether each of two types says of itself, by a text that is always the same, that it is something else.
 fn constants_differ(drafted: &Drafted, settled: &Settled, a: TypeId, b: TypeId) -> bool {
-    let fields = |id: TypeId| match &settled.model.get(id).definition {
-        Definition::Record(record) => &record.fields[..],
-        Definition::Enumeration(_) | Definition::Union(_) => &[],
-    };
+    let fields = |id: TypeId| settled.model.get(id).definition.fields();
     let constant = |id, field: &Field| {
         let evidence = drafted.evidence.get(&settled.origin(&drafted.draft, id, Some(&field.wire))?)?;
         match evidence.texts.as_ref()?.distinct() {
@@ -186,6 +185,11 @@ fn doubt(evidence: &Evidence, field: &Field, elsewhere: &dyn Fn() -> Option<Fiel
     };
     let of = |saw: String, chose, settle, harm| Some(Doubt { saw, chose, settle, harm, kind });
     let times = |count: u64| if count == 1 { "once".to_owned() } else { format!("{count} times") };
+    if field.encoding == Encoding::Plain && has_objects_inside(evidence) {
+        let count = evidence.texts.as_ref().map_or(0, |texts| texts.tally.count);
+        let saw = format!("JSON in a text, {}", times(count));
+        return of(saw, "text", FieldVerdict::Structure(Structure::JsonInText), 55);
+    }
     match choice {
         Choice::NothingKnown => {
             let likely = elsewhere().map_or_else(|| likely_type(&field.name), is);
@@ -252,6 +256,15 @@ fn doubt(evidence: &Evidence, field: &Field, elsewhere: &dyn Fn() -> Option<Fiel
     }
 }
 
+/// Whether nothing was seen but texts that are JSON, with objects in it.
+fn has_objects_inside(evidence: &Evidence) -> bool {
+    let has_objects = |shape: &Shape| {
+        let items = shape.lists.as_ref().map(|lists| &lists.items);
+        shape.objects.is_some() || items.is_some_and(|items| items.objects.is_some())
+    };
+    evidence.inside_texts().is_some_and(has_objects)
+}
+
 /// So many whole numbers are whole by their nature.
 const OFTEN: u64 = 20;
 
@@ -316,7 +329,7 @@ fn is_identifier(name: &Words) -> bool {
 
 /// How many distinct texts were seen, if they are few.
 fn distinct(evidence: &Evidence) -> usize {
-    match evidence.texts.as_ref().map(jar_sprout_shape::Texts::distinct) {
+    match evidence.texts.as_ref().map(Texts::distinct) {
         Some(Distinct::All(values)) => values.len(),
         Some(Distinct::Many) => usize::MAX,
         None => 0,
@@ -383,7 +396,7 @@ fn kinds(evidence: &Evidence) -> String {
 /// `"laying" 4, "caged" 2`
 pub(crate) fn values(evidence: &Evidence) -> String {
     let Some(texts) = &evidence.texts else { return String::new() };
-    let jar_sprout_shape::Distinct::All(values) = texts.distinct() else {
+    let Distinct::All(values) = texts.distinct() else {
         return "many different texts".to_owned();
     };
     let mut values: Vec<(&str, u64)> = values.into_iter().map(|(text, tally)| (text, tally.count)).collect();

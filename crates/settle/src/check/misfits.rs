@@ -3,8 +3,8 @@
 use std::fmt;
 
 use jar_sprout_model::{
-    Definition, Enumeration, Model, Numeral, Presence, Record, Scalar, ScalarKind, Slot, Type, Union,
-    UnionCase, Width, WireName,
+    Definition, Encoding, Enumeration, Field, Model, Numeral, Presence, Record, Scalar, ScalarKind, Slot,
+    Type, Union, UnionCase, Width, WireName,
 };
 use jar_sprout_shape::Form;
 use serde_json::{Map, Number, Value};
@@ -178,7 +178,7 @@ impl<'m> Fitting<'m> {
                 Some(Value::Null) if field.presence == Presence::Sometimes => {}
                 Some(value) => {
                     self.field = Some((subject(key), 0));
-                    self.inside(Part::Key(key.to_owned()), |fitting| fitting.slot(&field.slot, value));
+                    self.inside(Part::Key(key.to_owned()), |fitting| fitting.encoded(field, value));
                     self.field = None;
                 }
                 None if field.presence == Presence::Always => {
@@ -199,6 +199,19 @@ impl<'m> Fitting<'m> {
             }
         }
         self.field = around;
+    }
+
+    /// What stands in a field, as its text says it where it is JSON in a text.
+    fn encoded(&mut self, field: &Field, value: &Value) {
+        match (field.encoding, value) {
+            (Encoding::Plain, _) | (Encoding::JsonInText, Value::Null) => self.slot(&field.slot, value),
+            (Encoding::JsonInText, value) => {
+                match value.as_str().and_then(|text| serde_json::from_str(text).ok()) {
+                    Some(inside) => self.slot(&field.slot, &inside),
+                    None => self.miss_for("JSON in a text", value, FieldType::Scalar(Scalar::Text)),
+                }
+            }
+        }
     }
 
     fn union(&mut self, union: &Union, name: &str, value: &Value) {

@@ -1,8 +1,8 @@
 //! Verdicts on fields, a function each.
 
 use jar_sprout_model::{
-    Case, DefaultValue, Definition, DraftId, Enumeration, Field, NamedType, Numeral, Presence, Scalar,
-    ScalarKind, Slot, Type, TypeId, Width, WireName, Words,
+    Case, DefaultValue, Definition, DraftId, Encoding, Enumeration, Field, NamedType, Numeral, Presence,
+    Scalar, ScalarKind, Slot, Type, TypeId, Width, WireName, Words,
 };
 use jar_sprout_shape::Distinct;
 
@@ -72,7 +72,10 @@ impl Deciding<'_, '_> {
                 known.map_or_else(|| decided.clone(), |field| self.as_on_wire(&decided, &field.slot.ty))
             }
         };
-        self.change(id, key, |field| field.slot.ty = ty);
+        self.change(id, key, |field| {
+            field.slot.ty = ty;
+            field.encoding = Encoding::Plain;
+        });
         Ok(())
     }
 

@@ -3,7 +3,8 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::{
-    Definition, Field, Model, Presence, Record, Scalar, ScalarKind, Slot, TimeForms, Type, TypeId, WireName,
+    Definition, Encoding, Field, Model, Presence, Record, Scalar, ScalarKind, Slot, TimeForms, Type, TypeId,
+    WireName,
 };
 
 use crate::model::Settled;
@@ -44,11 +45,11 @@ fn joined(first: &Record, second: &Record) -> Record {
 }
 
 fn joined_field(mine: &Field, theirs: &Field) -> Field {
-    let slot = Slot {
-        ty: joined_type(&mine.slot.ty, &theirs.slot.ty),
-        nullable: mine.slot.nullable || theirs.slot.nullable,
-    };
-    Field { presence: mine.presence.max(theirs.presence), slot, ..mine.clone() }
+    let is_one_encoding = mine.encoding == theirs.encoding;
+    let ty = if is_one_encoding { joined_type(&mine.slot.ty, &theirs.slot.ty) } else { Type::Any };
+    let slot = Slot { ty, nullable: mine.slot.nullable || theirs.slot.nullable };
+    let encoding = if is_one_encoding { mine.encoding } else { Encoding::Plain };
+    Field { presence: mine.presence.max(theirs.presence), slot, encoding, ..mine.clone() }
 }
 
 /// A type that takes the values of both.

@@ -114,10 +114,7 @@ impl<'s, 'd> Deciding<'s, 'd> {
     }
 
     fn fields(&self, id: TypeId) -> &[Field] {
-        match &self.settled.model.get(id).definition {
-            Definition::Record(record) => &record.fields,
-            Definition::Enumeration(_) | Definition::Union(_) => &[],
-        }
+        self.settled.model.get(id).definition.fields()
     }
 
     fn field(&self, id: TypeId, key: &WireName) -> Option<&Field> {

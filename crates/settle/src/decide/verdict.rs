@@ -164,6 +164,7 @@ pub const FIELD_WORDS: &[(&str, FieldVerdict)] = &[
     ("enum", FieldVerdict::Is(FieldType::Enum)),
     ("map", FieldVerdict::Structure(Structure::Map)),
     ("record", FieldVerdict::Structure(Structure::Record)),
+    ("json-in-text", FieldVerdict::Structure(Structure::JsonInText)),
     ("required", FieldVerdict::Required),
     ("optional", FieldVerdict::Optional),
     ("nullable", FieldVerdict::Nullable),
@@ -261,6 +262,8 @@ impl Verdict {
         match (&subject.key, FieldVerdict::parse(text)?) {
             (Some(_), verdict) => Some(Self::Field(verdict)),
             (None, FieldVerdict::Is(FieldType::Named(other))) => Some(Self::Type(TypeVerdict::SameAs(other))),
+            // A type does not stand in texts everywhere; its fields do.
+            (None, FieldVerdict::Structure(Structure::JsonInText)) => None,
             (None, FieldVerdict::Structure(structure)) => Some(Self::Type(TypeVerdict::Structure(structure))),
             (None, FieldVerdict::LeaveOut) => Some(Self::Type(TypeVerdict::LeaveOut)),
             (None, _) => None,

@@ -1,7 +1,7 @@
 //! Evidence: what was seen at a position, and what was made of it.
 
 use jar_sprout_model::Place;
-use jar_sprout_shape::{Form, Numbers, Path, Texts};
+use jar_sprout_shape::{Form, Numbers, Path, Shape, Texts};
 
 /// What was seen at a position, and what was made of it.
 #[derive(Debug, Clone)]
@@ -18,6 +18,15 @@ pub struct Evidence {
     pub texts: Option<Texts>,
     /// The numbers seen.
     pub numbers: Option<Numbers>,
+}
+
+impl Evidence {
+    /// What all values but null are, if they are texts that are JSON themselves.
+    pub(crate) fn inside_texts(&self) -> Option<&Shape> {
+        let nulls: u64 = self.kinds.iter().filter(|kind| kind.what == "null").map(|kind| kind.count).sum();
+        let texts = self.texts.as_ref().filter(|texts| texts.tally.count + nulls == self.seen)?;
+        texts.inside()
+    }
 }
 
 /// A kind of value at a position.
@@ -130,6 +139,11 @@ impl KeyWeight {
     /// Whether the user said it.
     pub fn is_decided(&self) -> bool {
         self.0.iter().any(|(clue, _)| *clue == KeyClue::Decided)
+    }
+
+    /// Whether there are more keys than names could be.
+    pub(crate) fn is_beyond_names(&self) -> bool {
+        self.0.iter().any(|(clue, _)| *clue == KeyClue::BeyondNames)
     }
 
     /// How much makes a map.

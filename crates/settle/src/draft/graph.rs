@@ -35,8 +35,18 @@ pub(crate) struct Node {
     /// Where its objects stand, if other kinds of value stand here as well: they are compared with other objects, and
     /// can be one with them, whatever stands beside them.
     pub(crate) record: Option<RecordPart>,
+    /// What its texts are, if each is JSON itself.
+    pub(crate) inside: Option<InsidePart>,
     /// Where it stands, the shallow places first.
     pub(crate) paths: Vec<Path>,
+}
+
+/// What texts are that are JSON themselves.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct InsidePart {
+    pub(crate) node: NodeId,
+    /// Whether the user said so; else they stay texts.
+    pub(crate) is_read: bool,
 }
 
 #[derive(Debug)]
@@ -137,6 +147,8 @@ impl Graph {
             nulls: lists.items.nulls,
         });
         let objects = shape.objects.as_ref().map(|objects| self.add_objects(objects, path));
+        let inside = shape.texts.as_ref().and_then(|texts| texts.inside());
+        let inside = inside.map(|shape| InsidePart { node: self.add(shape, path), is_read: false });
         let id = NodeId(self.nodes.len());
         self.united.push(id);
         self.nodes.push(Node {
@@ -146,6 +158,7 @@ impl Graph {
             lists,
             objects,
             record: None,
+            inside,
             paths: vec![path.clone()],
         });
         self.set_record_apart(id);
@@ -289,6 +302,21 @@ impl Graph {
         }
     }
 
+    /// What stands in the texts of a position, if they are read as JSON and nothing else stands there.
+    pub(crate) fn read_inside(&self, id: NodeId) -> Option<NodeId> {
+        let node = self.node(id);
+        let inside = node.inside.filter(|inside| inside.is_read)?;
+        (node.kinds() == KindSet::of(Kind::Text)).then(|| self.find(inside.node))
+    }
+
+    /// Says that the texts of a position are read as JSON, if all of them are.
+    pub(crate) fn read_texts(&mut self, id: NodeId) {
+        let id = self.find(id);
+        if let Some(inside) = &mut self.nodes[id.0].inside {
+            inside.is_read = true;
+        }
+    }
+
     /// Every position once, the shallow ones first.
     pub(crate) fn walk(&self, root: NodeId) -> Vec<NodeId> {
         let mut met = BTreeSet::new();
@@ -312,6 +340,7 @@ impl Graph {
         let node = self.node(id);
         let mut parts: Vec<NodeId> = node.lists.iter().map(|lists| lists.items).collect();
         parts.extend(node.record.map(|record| record.node));
+        parts.extend(node.inside.filter(|inside| inside.is_read).map(|inside| inside.node));
         match node.objects.as_ref().map(|objects| &objects.keys) {
             None => {}
             Some(Keys::Data { values, .. }) => parts.push(*values),
@@ -405,10 +434,18 @@ impl Node {
 
     /// Adds another node's counters; its parts are named for uniting.
     fn take_in(&mut self, other: Self, pairs: &mut Vec<(NodeId, NodeId)>) {
-        let Self { booleans, numbers, texts, lists, objects, record, paths } = other;
+        let Self { booleans, numbers, texts, lists, objects, record, inside, paths } = other;
         self.booleans.yes.merge(booleans.yes);
         self.booleans.no.merge(booleans.no);
         merge(&mut self.numbers, numbers, Numbers::merge);
+        self.inside = match (self.texts.is_some(), texts.is_some()) {
+            (_, false) => self.inside,
+            (false, true) => inside,
+            (true, true) => self.inside.zip(inside).map(|(mine, theirs)| {
+                pairs.push((mine.node, theirs.node));
+                InsidePart { is_read: mine.is_read || theirs.is_read, ..mine }
+            }),
+        };
         merge(&mut self.texts, texts, Texts::merge);
         merge(&mut self.lists, lists, |mine, theirs| {
             pairs.push((mine.items, theirs.items));

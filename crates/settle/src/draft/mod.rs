@@ -15,8 +15,8 @@ pub(crate) mod unite;
 use std::collections::{BTreeSet, HashMap};
 
 use jar_sprout_model::{
-    Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, Kind, KindSet, Place, Presence, Scalar, WireName,
-    Words,
+    Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, Encoding, Kind, KindSet, Place, Presence, Scalar,
+    WireName, Words,
 };
 use jar_sprout_shape::{Lengths, Path, Shape, Tally};
 
@@ -44,16 +44,20 @@ pub struct Drafted {
     pub evidence: HashMap<DraftId, Evidence>,
     /// How far presence was trusted.
     pub trust: Trust,
+    /// Where maps stand though there should be none: more keys than a record could name.
+    pub maps_all_the_same: Vec<Path>,
 }
 
 /// The draft of a shape. `name` is what the root is called, which bears on its numbers.
 pub fn draft_shape(shape: &Shape, name: &Words, policies: &Policies) -> Drafted {
     let (mut graph, root) = Graph::of(shape);
+    read_texts(&mut graph, root, policies);
     make_maps(&mut graph, root, policies);
     fold_recursion(&mut graph, root);
     unite_one_or_many(&mut graph, root);
     unite_same(&mut graph, root);
-    // What was united may show by now that its keys are data.
+    // What was united may be JSON in a text at one of its places, and may show by now that its keys are data.
+    read_texts(&mut graph, root, policies);
     make_maps(&mut graph, root, policies);
     unite_small(&mut graph, root);
     unite_mixed(&mut graph, root);
@@ -67,7 +71,9 @@ pub fn draft_shape(shape: &Shape, name: &Words, policies: &Policies) -> Drafted 
         made: HashMap::new(),
     };
     let root = drafter.position(View::whole(graph.find(root), shape.nulls), name);
-    Drafted { draft: drafter.draft, root, evidence: drafter.evidence, trust: policies.trust }
+    let Drafter { draft, evidence, .. } = drafter;
+    let maps_all_the_same = if policies.maps { Vec::new() } else { beyond_names(&evidence) };
+    Drafted { draft, root, evidence, trust: policies.trust, maps_all_the_same }
 }
 
 /// A position, or the part of it that stands beside one tag.
@@ -100,6 +106,33 @@ struct Drafter<'g> {
     draft: Draft,
     evidence: HashMap<DraftId, Evidence>,
     made: HashMap<View, DraftId>,
+}
+
+/// Reads the texts of which the user said that they are JSON, and those inside them.
+fn read_texts(graph: &mut Graph, root: NodeId, policies: &Policies) {
+    let mut count = 0;
+    loop {
+        let order = graph.walk(root);
+        if order.len() == count {
+            return;
+        }
+        count = order.len();
+        for id in order {
+            if policies.are_json(&graph.node(id).paths) {
+                graph.read_texts(id);
+            }
+        }
+    }
+}
+
+/// Where maps stand that have more keys than a record could name.
+fn beyond_names(evidence: &HashMap<DraftId, Evidence>) -> Vec<Path> {
+    let is_beyond =
+        |seen: &&Evidence| matches!(&seen.choice, Choice::Map(weight) if weight.is_beyond_names());
+    let mut paths: Vec<Path> =
+        evidence.values().filter(is_beyond).filter_map(|seen| seen.paths.first().cloned()).collect();
+    paths.sort_by_key(|path| (path.0.len(), path.to_string()));
+    paths
 }
 
 /// What a position is, and why.
@@ -224,7 +257,7 @@ impl Drafter<'_> {
         match self.policies.structure_at(&node.paths) {
             Some(Structure::By(key)) => tagged_by(self.graph, node, key),
             Some(Structure::Map | Structure::Record) => None,
-            None => find_tag(self.graph, node),
+            Some(Structure::JsonInText) | None => find_tag(self.graph, node),
         }
     }
 
@@ -296,10 +329,14 @@ impl Drafter<'_> {
             |shown| self.narrowed(key, field, shown, constant),
         );
         let name = Words::split(key);
+        let (view, encoding) = match self.graph.read_inside(view.node) {
+            Some(node) => (View { node, kinds: None, variants: None, ..view }, Encoding::JsonInText),
+            None => (view, Encoding::Plain),
+        };
         let node = self.position(view, &name);
         let distrusted = self.policies.trust == Trust::Nothing && !self.policies.essential.contains(key);
         let presence = if distrusted { Presence::Sometimes } else { presence };
-        DraftField { wire, name, presence, node, default: None, docs: Docs::default() }
+        DraftField { wire, name, presence, node, encoding, default: None, docs: Docs::default() }
     }
 
     /// What a field is in some variants of its record: fewer kinds, and fewer variants of its own where these

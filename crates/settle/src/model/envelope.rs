@@ -1,6 +1,6 @@
 //! Envelopes: records that are there to carry another thing.
 
-use jar_sprout_model::{Draft, DraftField, DraftId, DraftKind, Words};
+use jar_sprout_model::{Draft, DraftField, DraftId, DraftKind, Encoding, Words};
 
 use crate::singular::singular;
 
@@ -50,6 +50,10 @@ pub(crate) fn envelope(draft: &Draft, fields: &[DraftField], own: &Words, is_roo
 /// The page that a record is, if it is one.
 pub(crate) fn page(draft: &Draft, fields: &[DraftField], own: &Words, is_root: bool) -> Option<Envelope> {
     let one = singular(own);
+    // What is packed into a text is not what the record is there for.
+    if fields.iter().any(|field| field.encoding == Encoding::JsonInText) {
+        return None;
+    }
     let mut lists = fields.iter().filter(|field| !is_small(draft, field.node));
     let (list, rest) = (lists.next()?, lists.next());
     if one == *own || rest.is_some() || fields.len() < 2 || !is_list_of_records(draft, list.node) {
@@ -73,6 +77,7 @@ pub(crate) fn wrapper(draft: &Draft, fields: &[DraftField], own: &Words) -> Opti
             draft.node(field.node).kind,
             DraftKind::Record { .. } | DraftKind::Union { tag: Some(_), .. }
         ) && is_container_key(&field.name)
+            && field.encoding == Encoding::Plain
     };
     let wrapped = fields.iter().find(is_wrapped)?;
     let others_small = fields.iter().all(|field| field.node == wrapped.node || is_small(draft, field.node));

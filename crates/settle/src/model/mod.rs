@@ -357,12 +357,13 @@ impl<'d> Builder<'d> {
     }
 
     fn field(&self, field: &DraftField) -> Field {
-        let DraftField { wire, name, presence, node, default, docs } = field;
+        let DraftField { wire, name, presence, node, encoding, default, docs } = field;
         Field {
             wire: wire.clone(),
             name: name.clone(),
             presence: *presence,
             slot: self.slot(*node),
+            encoding: *encoding,
             default: default.clone().filter(|_| self.has_defaults),
             docs: docs.clone(),
         }

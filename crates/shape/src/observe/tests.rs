@@ -96,8 +96,9 @@ fn any_json() -> impl Strategy<Value = Value> {
     leaf.prop_recursive(5, 40, 6, move |inner| {
         prop_oneof![
             prop::collection::vec(inner.clone(), 0..6).prop_map(Value::from),
-            prop::collection::btree_map(key.clone(), inner, 0..6)
+            prop::collection::btree_map(key.clone(), inner.clone(), 0..6)
                 .prop_map(|map| Value::Object(map.into_iter().collect())),
+            inner.prop_map(|value| Value::from(value.to_string())),
         ]
     })
 }

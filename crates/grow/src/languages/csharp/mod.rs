@@ -32,6 +32,7 @@ pub(crate) struct CSharp;
 
 const BIG_INTEGER: Helper =
     Helper { name: "BigIntegerConverter", text: include_str!("BigIntegerConverter.cs") };
+const JSON_TEXT: Helper = Helper { name: "JsonTextConverter", text: include_str!("JsonTextConverter.cs") };
 const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("Maybe.cs") };
 const JSON: Helper = Helper { name: "Json", text: include_str!("newtonsoft/Json.cs") };
 
@@ -242,12 +243,12 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
 }
 
 fn property(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, siblings: &[PlannedField<'_>]) -> Doc {
-    let PlannedField { ident, wire: _, slot, docs, fate } = field;
+    let PlannedField { ident, wire: _, slot, encoding: _, docs, fate } = field;
     let parts = match sheet.options.library {
         Library::SystemTextJson => system_text_json_attributes(sheet, field),
         Library::Newtonsoft => {
             let own = newtonsoft_attribute(sheet, field, siblings);
-            [own].into_iter().chain(in_letters_attribute(sheet, field)).collect()
+            [own].into_iter().chain(converter_attribute(sheet, field)).collect()
         }
     };
     let spelled = types::non_null(sheet, slot);
@@ -323,6 +324,11 @@ fn system_text_json_attributes(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) 
             None
         }
     };
+    if field.is_json_in_text() {
+        sheet.needs.helpers.insert(JSON_TEXT);
+        let inside = types::non_null(sheet, field.slot).name;
+        attributes.push(format!("[JsonConverter(typeof({}<{inside}>))]", JSON_TEXT.name));
+    }
     if let Some(converter) = converter.filter(|_| !field.fate.tells_null()) {
         sheet.needs.helpers.insert(converter);
         attributes.push(format!("[JsonConverter(typeof({}))]", converter.name));
@@ -350,14 +356,24 @@ fn in_letters(numeral: Numeral) -> Helper {
     }
 }
 
-/// The same for Newtonsoft.Json.
-fn in_letters_attribute(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Option<String> {
-    field.numeral()?;
-    let text = match sheet.options.level {
-        Level::Seven => include_str!("seven/InLettersConverter.cs"),
-        Level::Twelve => include_str!("newtonsoft/InLettersConverter.cs"),
+/// What reads and writes a value in a text for Newtonsoft.Json.
+fn converter_attribute(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Option<String> {
+    macro_rules! converter {
+        ($name:literal) => {
+            Helper {
+                name: $name,
+                text: match sheet.options.level {
+                    Level::Seven => include_str!(concat!("seven/", $name, ".cs")),
+                    Level::Twelve => include_str!(concat!("newtonsoft/", $name, ".cs")),
+                },
+            }
+        };
+    }
+    let helper = match field.numeral() {
+        Some(_) => converter!("InLettersConverter"),
+        None if field.is_json_in_text() => converter!("JsonTextConverter"),
+        None => return None,
     };
-    let helper = Helper { name: "InLettersConverter", text };
     sheet.needs.helpers.insert(helper);
     Some(format!("[JsonConverter(typeof({}))]", helper.name))
 }

@@ -166,6 +166,7 @@ impl CSharpOptions {
                 Library::Newtonsoft => TimeKeeping::Loose,
             },
             holds: |_| true,
+            reads_json_in_text: true,
             extras: |_| Extras::OfAny,
             fills_in: true,
             nulls: Nulls::WhereRequired,

@@ -226,11 +226,8 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
         declared.push((None, text(format!("final {map} {};", extras.ident))));
     }
     let declared = docs::spaced(declared);
-    let from_json = if sheet.options.is_annotated {
-        annotated::from_json(ident)
-    } else {
-        from_json(sheet.plan, ty, fields)
-    };
+    let from_json =
+        if sheet.options.is_annotated { annotated::from_json(ident) } else { from_json(sheet, ty, fields) };
     let inside =
         [constructor(sheet.plan, ty, fields), from_json, declared, to_json].into_iter().chain(values);
     let class = members(head, inside);
@@ -283,11 +280,16 @@ fn constructor(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>
     listed(format!("const {}({{", ty.ident), fields.iter().map(parameter).chain(extras), "});")
 }
 
-fn from_json(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
-    let ident = &ty.ident;
-    let argument = |field: &PlannedField<'_>| {
+fn from_json(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
+    let (ident, plan) = (&ty.ident, sheet.plan);
+    let mut argument = |field: &PlannedField<'_>| {
         let json = format!("json[{}]", names::LITERAL.of(field.wire.as_str()));
-        let read = |may_be_null| types::read(plan, &field.slot.ty, may_be_null, Json::dynamic(&json), 0);
+        let mut read = |may_be_null| {
+            if field.is_json_in_text() {
+                return types::read_text(sheet, &field.slot.ty, may_be_null, &json);
+            }
+            types::read(plan, &field.slot.ty, may_be_null, Json::dynamic(&json), 0)
+        };
         let value = match field.fate {
             Fate::Defaulted(default) => {
                 let default = plan.default_code(default, &DEFAULTS);
@@ -306,7 +308,7 @@ fn from_json(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>])
     };
     let head = format!("factory {ident}.fromJson(Map<String, dynamic> json) =>");
     let extras = ty.extras.iter().map(|extras| extras::read(plan, fields, extras));
-    let arguments = listed(format!("{ident}("), fields.iter().map(argument).chain(extras), ");");
+    let arguments = listed(format!("{ident}("), fields.iter().map(&mut argument).chain(extras), ");");
     // Inside a class, a name and a bracket behind it.
     let is_narrow = 2 + head.len() + 1 + ident.as_str().len() < PAGE;
     if is_narrow {
@@ -332,10 +334,16 @@ fn listed(open: String, parts: impl Iterator<Item = Doc>, close: &'static str) -
 
 /// `if (queen case final queen?) 'queen': queen.toJson()`
 fn entry(plan: &Plan<'_>, field: &PlannedField<'_>) -> Doc {
-    let PlannedField { ident, wire, slot, docs: _, fate } = field;
+    let PlannedField { ident, wire, slot, encoding: _, docs: _, fate } = field;
     let key = names::LITERAL.of(wire.as_str());
     let name = ident.as_str();
     let written = types::write(plan, &slot.ty, name, 0);
+    let written = if field.is_json_in_text() {
+        let inside = written.unwrap_or_else(|| text(name.to_owned()));
+        Some(types::call("jsonEncode".to_owned(), inside))
+    } else {
+        written
+    };
     let plain = || cat([text(format!("{key}: ")), written.clone().unwrap_or_else(|| text(name.to_owned()))]);
     match fate {
         Fate::Apart => {
@@ -347,9 +355,8 @@ fn entry(plan: &Plan<'_>, field: &PlannedField<'_>) -> Doc {
         Fate::Tag(_) | Fate::Required | Fate::Defaulted(_) => plain(),
         Fate::Nullable => match (&slot.ty, &written) {
             (_, None) => plain(),
-            (Type::List(_) | Type::Map(_), Some(_)) => {
-                let some =
-                    cat([text(format!("final {name}? => ")), plain_value(plan, slot, name), text(",")]);
+            (ty, Some(written)) if matches!(ty, Type::List(_) | Type::Map(_)) || field.is_json_in_text() => {
+                let some = cat([text(format!("final {name}? => ")), written.clone(), text(",")]);
                 braces(format!("{key}: switch ({name})"), [some, text("null => null,")])
             }
             (_, Some(_)) => cat([
@@ -365,10 +372,6 @@ fn entry(plan: &Plan<'_>, field: &PlannedField<'_>) -> Doc {
             group(cat([text(condition), nest(cat([line(), plain()]))]))
         }
     }
-}
-
-fn plain_value(plan: &Plan<'_>, slot: &Slot, name: &str) -> Doc {
-    types::write(plan, &slot.ty, name, 0).unwrap_or_else(|| text(name.to_owned()))
 }
 
 /// A text of its own type, which is not there when the program runs; one that is not known yet is kept as it is.

@@ -86,6 +86,7 @@ impl DartOptions {
             } else {
                 |scalar| !matches!(scalar, Scalar::Decimal | Scalar::StringEncoded(Numeral::Decimal))
             },
+            reads_json_in_text: !self.is_annotated,
             extras: if self.is_annotated { |_| Extras::LeftOut } else { |_| Extras::Typed },
             fills_in: true,
             nulls: Nulls::WhereRequired,

@@ -165,6 +165,18 @@ pub(super) fn read(plan: &Plan<'_>, ty: &Type, may_be_null: bool, json: Json<'_>
     }
 }
 
+/// The same of what stands as JSON in a text.
+pub(super) fn read_text(sheet: &mut Sheet<'_>, ty: &Type, may_be_null: bool, json: &str) -> Doc {
+    sheet.needs.imports.insert("dart:convert");
+    let inside = format!("jsonDecode({json} as String)");
+    let value = read(sheet.plan, ty, false, Json::dynamic(&inside), 0);
+    if !may_be_null {
+        return value;
+    }
+    let choice = cat([line(), text("? null"), line(), text(": "), value]);
+    group(cat([text(format!("{json} == null")), nest(nest(choice))]))
+}
+
 /// The same where nothing stands for a default value, of a type that has one.
 pub(super) fn read_or(plan: &Plan<'_>, ty: &Type, json: &str, default: &str) -> Doc {
     match reading(plan, ty) {

@@ -300,7 +300,7 @@ fn decode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
 fn encode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
     let receiver = names::receiver(ident.as_str());
     let mut body = vec![text(format!("type tagged {ident}")), text("odd := map[string]any{}")];
-    for PlannedField { ident: field, wire, slot: _, docs: _, fate } in odd {
+    for PlannedField { ident: field, wire, slot: _, encoding: _, docs: _, fate } in odd {
         let set = text(format!("odd[{}] = {receiver}.{field}", names::LITERAL.of(wire.as_str())));
         body.push(if fate.is_always_there() {
             set

@@ -59,6 +59,7 @@ impl GoOptions {
             absence: self.absence,
             times: TimeKeeping::InForm(Fraction::Shortest),
             holds: |_| true,
+            reads_json_in_text: true,
             extras: kept_extras,
             fills_in: true,
             nulls: Nulls::WhereRequired,

@@ -9,6 +9,7 @@ use crate::plan::{Fate, Ident, PlannedField};
 use crate::spell::{Helper, Needs};
 
 const DATE: Helper = Helper { name: "Date", text: include_str!("date.go") };
+const JSON_TEXT: Helper = Helper { name: "JSONText", text: include_str!("json_text.go") };
 const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("maybe.go") };
 
 /// The type of a record's field, and whether its tag says that it may be left out.
@@ -17,7 +18,10 @@ pub(super) fn field(
     owner: &Ident,
     field: &PlannedField<'_>,
 ) -> (String, &'static str) {
-    let PlannedField { ident: _, wire, slot, docs: _, fate } = field;
+    let PlannedField { ident: _, wire, slot, encoding: _, docs: _, fate } = field;
+    if field.is_json_in_text() {
+        return json_text(sheet, field);
+    }
     let numeral = field.numeral().filter(|_| tag_name(wire.as_str()).is_some());
     match (fate, numeral) {
         (Fate::Apart, _) => {
@@ -42,6 +46,17 @@ pub(super) fn field(
             | Type::Map(_)
             | Type::Tuple(_) => (self::slot(sheet, slot), ""),
         },
+    }
+}
+
+/// A value that stands as JSON in a text.
+fn json_text(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> (String, &'static str) {
+    sheet.needs.helpers.insert(JSON_TEXT);
+    let ty = format!("JSONText[{}]", non_null(sheet, field.slot));
+    match field.fate {
+        Fate::Optional | Fate::Either | Fate::Apart => (format!("*{ty}"), ",omitempty"),
+        Fate::Nullable => (format!("*{ty}"), ""),
+        Fate::Tag(_) | Fate::Required | Fate::Defaulted(_) => (ty, ""),
     }
 }
 

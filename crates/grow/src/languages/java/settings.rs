@@ -106,6 +106,7 @@ impl JavaOptions {
             },
             times: TimeKeeping::InForm(Fraction::Shortest),
             holds: |_| true,
+            reads_json_in_text: true,
             extras: match self.library {
                 Library::Jackson => |_| Extras::Typed,
                 Library::Gson => |_| Extras::LeftOut,

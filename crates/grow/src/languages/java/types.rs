@@ -65,6 +65,10 @@ macro_rules! dated {
 
 const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("Maybe.java") };
 
+const JSON_IN_TEXT: Helper = Helper { name: "JsonInText", text: include_str!("JsonInText.java") };
+const JSON_ADAPTER: Helper =
+    Helper { name: "JsonInTextAdapter", text: include_str!("gson/JsonInTextAdapter.java") };
+
 static DATE_TIME: Dated = dated!("OffsetDateTime", "JsonOffsetDateTime");
 static LOCAL_DATE_TIME: Dated = dated!("LocalDateTime", "JsonLocalDateTime");
 static DATE: Dated = dated!("LocalDate", "JsonLocalDate");
@@ -89,7 +93,7 @@ pub(super) struct Spelled {
 /// The type of a record's field. A date is typed where an annotation can say how it is read: by itself, or held
 /// by one list or map.
 pub(super) fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled {
-    let PlannedField { ident: _, wire: _, slot, docs: _, fate } = field;
+    let PlannedField { ident: _, wire: _, slot, encoding: _, docs: _, fate } = field;
     let may_be_null = match fate {
         Fate::Apart => {
             sheet.needs.helpers.insert(MAYBE);
@@ -103,6 +107,9 @@ pub(super) fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled 
     };
     if let Some(numeral) = field.numeral() {
         return in_letters(sheet, numeral, may_be_null);
+    }
+    if field.is_json_in_text() {
+        return json_in_text(sheet, slot);
     }
     // Gson's annotation speaks of the field as a whole.
     let has_content = sheet.options.library == Library::Jackson;
@@ -129,6 +136,19 @@ pub(super) fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled 
             Spelled { annotation: None, ty }
         }
     }
+}
+
+/// A value that stands as JSON in a text.
+fn json_in_text(sheet: &mut Sheet<'_>, slot: &Slot) -> Spelled {
+    let (annotation, helper) = match sheet.options.library {
+        Library::Jackson => (format!("@{}", JSON_IN_TEXT.name), JSON_IN_TEXT),
+        Library::Gson => {
+            sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
+            (format!("@JsonAdapter({}.class)", JSON_ADAPTER.name), JSON_ADAPTER)
+        }
+    };
+    sheet.needs.helpers.insert(helper);
+    Spelled { annotation: Some(annotation), ty: boxed(sheet, slot) }
 }
 
 /// A number in letters, which the library must be told.

@@ -248,7 +248,7 @@ fn supertypes(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Doc {
 
 /// `val id: Long,`, with its key where the name does not say it.
 fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
-    let PlannedField { ident, wire, slot, docs, fate } = field;
+    let PlannedField { ident, wire, slot, encoding: _, docs, fate } = field;
     let mut parts: Vec<Doc> = ABOUT.comment.of(docs, sheet.options.indent + 4).into_iter().collect();
     if docs.is_deprecated {
         parts.push(text(format!("@Deprecated({})", names::LITERAL.of(docs::WARNING))));
@@ -304,8 +304,8 @@ const DEFAULTS: DefaultSpelling = DefaultSpelling {
 fn field_type(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, annotations: &mut Vec<Doc>) -> Doc {
     match types::annotated(sheet, field) {
         Some((annotation, ty)) => {
-            annotations.push(text(annotation));
-            text(ty)
+            annotations.extend(annotation.map(text));
+            ty
         }
         None => types::non_null(sheet, field.slot),
     }

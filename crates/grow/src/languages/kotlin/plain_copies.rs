@@ -43,7 +43,7 @@ fn record(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, fields: &[PlannedField<
         let mut own = Needs::default();
         // As the wire has it, without what tells the library how.
         let ty = match types::annotated(&mut sheet.noting(&mut own), field) {
-            Some((_, ty)) => text(ty),
+            Some((_, ty)) => ty,
             None => types::non_null(&mut sheet.noting(&mut own), field.slot),
         };
         copies::import_plain(&own, sheet.needs);

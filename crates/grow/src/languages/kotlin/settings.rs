@@ -138,6 +138,12 @@ impl KotlinOptions {
                 Library::Moshi => |scalar| scalar != Scalar::Decimal,
                 Library::Kotlinx | Library::Gson | Library::Jackson | Library::None => |_| true,
             },
+            reads_json_in_text: match library {
+                // A class around the value is no part of a parcel, nor of a plain class.
+                Library::Kotlinx => !self.is_parcelable && self.ending.is_none(),
+                Library::Gson | Library::Jackson | Library::None => true,
+                Library::Moshi => false,
+            },
             extras: match library {
                 Library::Kotlinx | Library::Jackson => |_| Extras::Typed,
                 Library::Moshi | Library::Gson | Library::None => |_| Extras::LeftOut,

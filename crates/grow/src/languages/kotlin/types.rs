@@ -68,6 +68,11 @@ pub(super) const MOSHI_DATES: Helper = Helper { name: "Dates", text: include_str
 pub(super) const GSON_DATES: Helper = Helper { name: "Dates", text: include_str!("gson/Dates.kt") };
 pub(super) const JACKSON_DATES: Helper = Helper { name: "Dates", text: include_str!("jackson/Dates.kt") };
 
+const JSON_TEXT: Helper = Helper { name: "JsonText", text: include_str!("kotlinx/JsonText.kt") };
+const JSON_ADAPTER: Helper =
+    Helper { name: "JsonInTextAdapter", text: include_str!("gson/JsonInTextAdapter.kt") };
+const JSON_IN_TEXT: Helper = Helper { name: "JsonInText", text: include_str!("jackson/JsonInText.kt") };
+
 /// What reads and writes a number in letters.
 struct StringEncoded {
     ty: &'static str,
@@ -150,11 +155,39 @@ pub(super) fn non_null(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
     }
 }
 
-/// A field's own time that is written in another way than most, with the annotation that says so.
-pub(super) fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Option<(String, &'static str)> {
-    if let Some(numeral) = field.numeral() {
-        return in_letters(sheet, numeral);
+/// A field's own type that is not null, where that is not the same everywhere, with the annotation that it takes.
+pub(super) fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Option<(Option<String>, Doc)> {
+    if field.is_json_in_text() {
+        return json_in_text(sheet, field.slot);
     }
+    let (annotation, ty) = match field.numeral() {
+        Some(numeral) => in_letters(sheet, numeral)?,
+        None => in_another_way(sheet, field)?,
+    };
+    Some((Some(annotation), text(ty)))
+}
+
+/// A value that stands as JSON in a text.
+fn json_in_text(sheet: &mut Sheet<'_>, slot: &Slot) -> Option<(Option<String>, Doc)> {
+    let inside = non_null(sheet, slot);
+    let (annotation, helper) = match sheet.options.library {
+        Library::Kotlinx => {
+            sheet.needs.helpers.insert(JSON_TEXT);
+            return Some((None, cat([text("JsonText<"), inside, text(">")])));
+        }
+        Library::Gson => {
+            sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
+            (format!("@JsonAdapter({}::class)", JSON_ADAPTER.name), JSON_ADAPTER)
+        }
+        Library::Jackson => (format!("@{}", JSON_IN_TEXT.name), JSON_IN_TEXT),
+        Library::Moshi | Library::None => return None,
+    };
+    sheet.needs.helpers.insert(helper);
+    Some((Some(annotation), inside))
+}
+
+/// A field's own time that is written in another way than most, with the annotation that says so.
+fn in_another_way(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Option<(String, &'static str)> {
     let Type::Scalar(scalar) = field.slot.ty else { return None };
     scalar.time_forms()?;
     let special = sheet.plan.times.special_form(scalar);

@@ -135,7 +135,7 @@ pub(super) fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[Plan
 
 /// `note: str | None = None`
 fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
-    let PlannedField { ident, wire: _, slot, docs: _, fate } = field;
+    let PlannedField { ident, wire: _, slot, encoding: _, docs: _, fate } = field;
     let (ty, default) = match fate {
         Fate::Tag(tag) => {
             sheet.needs.imports.insert("from typing import Literal");
@@ -201,12 +201,12 @@ fn constructed(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedFie
             },
             Fate::Required | Fate::Nullable => {
                 let raw = || text(format!("data[{key}]"));
-                converter.of(field.slot, raw(), sheet.needs).unwrap_or_else(raw)
+                converter.of_field(field, field.slot, raw(), sheet.needs).unwrap_or_else(raw)
             }
             Fate::Optional | Fate::Either => {
                 let slot = Slot { ty: field.slot.ty.clone(), nullable: true };
                 let raw = || text(format!("data.get({key})"));
-                converter.of(&slot, raw(), sheet.needs).unwrap_or_else(raw)
+                converter.of_field(field, &slot, raw(), sheet.needs).unwrap_or_else(raw)
             }
         };
         Some(cat([text(format!("{}=", field.ident)), value]))
@@ -231,7 +231,7 @@ fn written(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'
     let converter = Converter { plan: sheet.plan, way: Direction::Out };
     let value = |field: &PlannedField<'_>, slot: &Slot, sheet: &mut Sheet<'_>| {
         let raw = || text(format!("self.{}", field.ident));
-        converter.of(slot, raw(), sheet.needs).unwrap_or_else(raw)
+        converter.of_field(field, slot, raw(), sheet.needs).unwrap_or_else(raw)
     };
     let (always, sometimes): (Vec<&PlannedField<'_>>, Vec<_>) =
         fields.iter().partition(|field| !field.fate.is_left_out());
@@ -276,6 +276,34 @@ fn listed(open: &'static str, items: Vec<Doc>, close: &'static str) -> Doc {
 }
 
 impl Converter<'_> {
+    /// What stands in a field, converted; none where it stays as it is.
+    fn of_field(&self, field: &PlannedField<'_>, slot: &Slot, value: Doc, needs: &mut Needs) -> Option<Doc> {
+        if !field.is_json_in_text() {
+            return self.of(slot, value, needs);
+        }
+        needs.imports.insert("import json");
+        if !slot.nullable {
+            return Some(self.in_text(&slot.ty, value, needs));
+        }
+        needs.helpers.insert(OPTIONAL);
+        let function = cat([text("lambda x: "), self.in_text(&slot.ty, text("x"), needs)]);
+        Some(call("optional(", [function, value].into_iter(), ")"))
+    }
+
+    /// A value that stands as JSON in a text.
+    fn in_text(&self, ty: &Type, value: Doc, needs: &mut Needs) -> Doc {
+        match self.way {
+            Direction::In(_) => {
+                let inside = || cat([text("json.loads("), value.clone(), text(")")]);
+                self.non_null(ty, inside(), 0, needs).unwrap_or_else(inside)
+            }
+            Direction::Out => {
+                let inside = self.non_null(ty, value.clone(), 0, needs).unwrap_or(value);
+                cat([text("json.dumps("), inside, text(")")])
+            }
+        }
+    }
+
     /// A value, converted; none where it stays as it is.
     fn of(&self, slot: &Slot, value: Doc, needs: &mut Needs) -> Option<Doc> {
         self.at_depth(slot, value, 0, needs)

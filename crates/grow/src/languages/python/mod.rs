@@ -224,9 +224,16 @@ fn documented(member: Doc, docs: &Docs) -> Doc {
 
 /// `note: str | None = Field(default=None, alias="Note")`
 fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
-    let PlannedField { ident, wire, slot, docs: _, fate } = field;
+    let PlannedField { ident, wire, slot, encoding: _, docs: _, fate } = field;
     let (ty, default) = match fate {
         Fate::Tag(tag) => (types::slot(sheet, slot, Types::Pydantic), Some(names::literal(tag.as_str()))),
+        Fate::Required | Fate::Nullable if field.is_json_in_text() => {
+            let ty = types::json_text(sheet, slot);
+            (if slot.nullable { types::or_none(ty, &slot.ty) } else { ty }, None)
+        }
+        Fate::Optional | Fate::Either | Fate::Apart if field.is_json_in_text() => {
+            (cat([types::json_text(sheet, slot), text(" | None")]), Some("None".to_owned()))
+        }
         Fate::Required | Fate::Nullable => (types::slot(sheet, slot, Types::Pydantic), None),
         Fate::Defaulted(default) => (
             types::non_null(sheet, slot, Types::Pydantic),

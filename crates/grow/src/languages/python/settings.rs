@@ -96,6 +96,7 @@ impl PythonOptions {
                 Types::Dataclasses => |scalar| scalar != Scalar::Decimal,
                 Types::TypedDicts => |scalar| !matches!(scalar, Scalar::Decimal | Scalar::StringEncoded(_)),
             },
+            reads_json_in_text: self.types != Types::TypedDicts,
             // A dictionary has its keys as they came, but its type does not name others.
             extras: match self.types {
                 Types::Pydantic | Types::Dataclasses => |_| Extras::Typed,

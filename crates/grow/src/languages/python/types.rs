@@ -48,6 +48,14 @@ pub(super) fn non_null(sheet: &mut Sheet<'_>, slot: &Slot, types: Types) -> Doc 
     }
 }
 
+/// `JsonText[Queen]`, for what the wire has as JSON in a text
+pub(super) fn json_text(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
+    sheet.needs.helpers.insert(JSON_TEXT);
+    cat([text("JsonText["), non_null(sheet, slot, Types::Pydantic), text("]")])
+}
+
+const JSON_TEXT: Helper = Helper { name: "JsonText", text: include_str!("json_text.py") };
+
 fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
     if let Some(special) = TYPES.special(sheet.plan, scalar) {
         sheet.needs.helpers.insert(special);

@@ -134,6 +134,11 @@ const IN_LETTERS: Helper = Helper { name: "in_letters", text: include_str!("in_l
 const IN_LETTERS_OR_NONE: Helper =
     Helper { name: "in_letters_or_none", text: include_str!("in_letters_or_none.rs.in") };
 
+/// Values that stand as JSON in a text.
+const JSON_IN_TEXT: Helper = Helper { name: "json_in_text", text: include_str!("json_in_text.rs.in") };
+const JSON_IN_TEXT_OR_NONE: Helper =
+    Helper { name: "json_in_text_or_none", text: include_str!("json_in_text_or_none.rs.in") };
+
 const DERIVES: &str = "#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]";
 
 /// The same for what is written by hand.
@@ -213,7 +218,7 @@ fn defaults(sheet: &mut Sheet<'_>, ident: &Ident, fields: &[&PlannedField<'_>]) 
 }
 
 fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, all_renamed: bool) -> Doc {
-    let PlannedField { ident, wire, slot, docs, fate } = field;
+    let PlannedField { ident, wire, slot, encoding: _, docs, fate } = field;
     let mut arguments = Vec::new();
     if !all_renamed && names::bare(ident.as_str()) != wire.as_str() {
         arguments.push(rename(wire));
@@ -241,8 +246,13 @@ fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, all_ren
     let absent = fate.is_left_out().then(|| "default".to_owned());
     let attribute = times::attribute(sheet, field).filter(|_| !fate.tells_null());
     let numeral = field.numeral();
-    if numeral.is_some() {
-        let helper = if is_option { IN_LETTERS_OR_NONE } else { IN_LETTERS };
+    let helper = match (numeral, is_option) {
+        (Some(_), true) => Some(IN_LETTERS_OR_NONE),
+        (Some(_), false) => Some(IN_LETTERS),
+        (None, true) => field.is_json_in_text().then_some(JSON_IN_TEXT_OR_NONE),
+        (None, false) => field.is_json_in_text().then_some(JSON_IN_TEXT),
+    };
+    if let Some(helper) = helper {
         sheet.needs.helpers.insert(helper);
         arguments.extend(absent.clone());
         arguments.push(format!("with = \"{}\"", helper.name));

@@ -68,6 +68,7 @@ impl RustOptions {
             }),
             // The standard library has no decimal.
             holds: |scalar| scalar != Scalar::StringEncoded(Numeral::Decimal),
+            reads_json_in_text: true,
             extras: |_| Extras::Typed,
             fills_in: true,
             nulls: Nulls::WhereRequired,

@@ -115,7 +115,7 @@ fn of_scalar(scalar: Scalar) -> usize {
 #[cfg(test)]
 mod tests {
     use jar_sprout_model::{
-        Definition, Docs, Field, Model, NamedType, Presence, Record, Root, Union, UnionCase, WireName, Words,
+        Definition, Field, Model, NamedType, Presence, Record, Root, Union, UnionCase, WireName, Words,
     };
 
     use super::*;
@@ -126,13 +126,9 @@ mod tests {
     /// Which cases stand in a box, of a union of records with so many texts each.
     fn boxed_of(texts: &[usize]) -> Vec<bool> {
         let record = |count: &usize| {
-            let field = |at: usize| Field {
-                wire: WireName::new(format!("text{at}")),
-                name: Words::split(&format!("text{at}")),
-                presence: Presence::Always,
-                slot: Slot::of(Type::Scalar(Scalar::Text)),
-                default: None,
-                docs: Docs::default(),
+            let field = |at: usize| {
+                let text = Slot::of(Type::Scalar(Scalar::Text));
+                Field::new(WireName::new(format!("text{at}")), Presence::Always, text)
             };
             Definition::Record(Record::of((0..*count).map(field).collect()))
         };

@@ -29,6 +29,7 @@ pub(super) static ISO_DATE: SwiftHelper = helper!("ISODate");
 pub(super) static INTEGER_TEXT: SwiftHelper = helper!("IntegerText");
 pub(super) static DOUBLE_TEXT: SwiftHelper = helper!("DoubleText");
 pub(super) static DECIMAL_TEXT: SwiftHelper = helper!("DecimalText");
+pub(super) static JSON_TEXT: SwiftHelper = helper!("JSONText");
 pub(super) static MAYBE: SwiftHelper = helper!("Maybe");
 /// Holds a value apart; it writes only where its users do.
 pub(super) static BOX: SwiftHelper = helper!("Box");
@@ -72,9 +73,17 @@ mod tests {
         assert!(public.contains("public final class Box<Value: Codable") && public.contains("func encode"));
         assert!(!internal.contains("public") && internal.contains("func encode"));
         assert!(internal_decode.contains(": Decodable, ") && !internal_decode.contains("encode("));
-        for helper in
-            [&JSON_VALUE, &ISO_DATE, &INTEGER_TEXT, &DOUBLE_TEXT, &DECIMAL_TEXT, &MAYBE, &BOX, &OTHER_KEY]
-        {
+        for helper in [
+            &JSON_VALUE,
+            &JSON_TEXT,
+            &ISO_DATE,
+            &INTEGER_TEXT,
+            &DOUBLE_TEXT,
+            &DECIMAL_TEXT,
+            &MAYBE,
+            &BOX,
+            &OTHER_KEY,
+        ] {
             let all = helper.forms.iter().flatten();
             all.for_each(|form| assert!(!form.contains("encode>"), "{} has marks: {form}", helper.name));
         }

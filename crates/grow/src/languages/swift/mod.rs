@@ -232,7 +232,7 @@ fn bare(ident: &Ident) -> &str {
 /// `all` says that all of them are to be asked for.
 fn coding_keys(fields: &[PlannedField<'_>], all: bool) -> Doc {
     let key = |field: &PlannedField<'_>| {
-        let PlannedField { ident, wire, slot: _, docs: _, fate: _ } = field;
+        let PlannedField { ident, wire, slot: _, encoding: _, docs: _, fate: _ } = field;
         text(if bare(ident) == wire.as_str() {
             format!("case {ident}")
         } else {

@@ -128,6 +128,8 @@ impl SwiftOptions {
             absence: self.absence,
             times: TimeKeeping::AsText,
             holds: |_| true,
+            // A struct around the value is no part of a plain one.
+            reads_json_in_text: self.ending.is_none(),
             extras: |_| Extras::Typed,
             fills_in: true,
             nulls: Nulls::WhereRequired,

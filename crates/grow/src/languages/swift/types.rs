@@ -3,12 +3,14 @@
 use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
 
 use super::Sheet;
-use super::helpers::{BOX, DECIMAL_TEXT, DOUBLE_TEXT, INTEGER_TEXT, ISO_DATE, JSON_VALUE, MAYBE, help};
+use super::helpers::{
+    BOX, DECIMAL_TEXT, DOUBLE_TEXT, INTEGER_TEXT, ISO_DATE, JSON_TEXT, JSON_VALUE, MAYBE, help,
+};
 use crate::plan::{Fate, Ident, PlannedField};
 
 /// The type of a record's property.
 pub(super) fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>) -> String {
-    let PlannedField { ident: _, wire: _, slot, docs: _, fate } = field;
+    let PlannedField { ident: _, wire: _, slot, encoding: _, docs: _, fate } = field;
     let ty = non_null(sheet, &slot.ty);
     let is_cycle = match &slot.ty {
         // A class stands apart as it is.
@@ -23,6 +25,7 @@ pub(super) fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'
     } else {
         ty
     };
+    let ty = if field.is_json_in_text() { format!("{}<{ty}>", help(sheet, &JSON_TEXT)) } else { ty };
     match fate {
         Fate::Apart => format!("{}<{ty}>", help(sheet, &MAYBE)),
         Fate::Optional | Fate::Either => format!("{ty}?"),

@@ -172,7 +172,7 @@ fn others(sheet: &Sheet<'_>, fields: &[PlannedField<'_>], extras: &PlannedExtras
 
 /// `note?: string | null;`
 fn field(sheet: &Sheet<'_>, field: &PlannedField<'_>) -> Doc {
-    let PlannedField { ident: _, wire, slot, docs, fate } = field;
+    let PlannedField { ident: _, wire, slot, encoding: _, docs, fate } = field;
     let mark = match fate {
         Fate::Tag(_) | Fate::Required | Fate::Nullable => ": ",
         // What reads it fills it in.

@@ -97,6 +97,8 @@ impl TypeScriptOptions {
             absence: Absence::Untold,
             times: TimeKeeping::AsText,
             holds: |_| true,
+            // What writes is `JSON.stringify`.
+            reads_json_in_text: false,
             extras: |_| Extras::Typed,
             fills_in: is_read,
             nulls: Nulls::WhereRequired,
