@@ -1,7 +1,7 @@
 //! Model to JSON Schema, draft 2020-12: for validators and for whoever reads schemas.
 
 use jar_sprout_model::{
-    DefaultValue, Definition, Docs, Encoding, Field, Model, NamedType, Numeral, Presence, Record, Root,
+    Coding, DefaultValue, Definition, Docs, Encoding, Field, Model, NamedType, Presence, Record, Root,
     Scalar, Slot, Type, Union, UnionCase, Width,
 };
 use percent_encoding::{NON_ALPHANUMERIC, utf8_percent_encode};
@@ -168,9 +168,13 @@ fn scalar(scalar: Scalar) -> Value {
         Scalar::Integer(Width::Wide | Width::Exact) => json!({"type": "integer", "format": "int64"}),
         Scalar::Integer(Width::Big) => json!({"type": "integer"}),
         Scalar::Float | Scalar::Decimal => json!({"type": "number"}),
-        Scalar::StringEncoded(Numeral::Integer) => json!({"type": "string", "pattern": "^-?[0-9]+$"}),
-        Scalar::StringEncoded(Numeral::Float | Numeral::Decimal) => {
+        Scalar::Coded(Coding::IntegerText) => json!({"type": "string", "pattern": "^-?[0-9]+$"}),
+        Scalar::Coded(Coding::FloatText | Coding::DecimalText) => {
             json!({"type": "string", "pattern": "^-?[0-9]+(\\.[0-9]+)?$"})
+        }
+        Scalar::Coded(Coding::BooleanText) => json!({"type": "string", "enum": ["true", "false"]}),
+        Scalar::Coded(Coding::EpochSeconds | Coding::EpochMilliseconds) => {
+            json!({"type": "integer", "format": "int64"})
         }
         Scalar::Text | Scalar::LocalDateTime(_) | Scalar::Time(_) => json!({"type": "string"}),
         Scalar::DateTime(_) => json!({"type": "string", "format": "date-time"}),

@@ -19,7 +19,7 @@ pub use each::each;
 pub use hidden::is_hidden;
 pub use kind::{Kind, KindSet};
 pub use model::{
-    Case, DefaultValue, Definition, Docs, Encoding, Enumeration, Field, Model, NamedType, Numeral, Record,
+    Case, Coding, DefaultValue, Definition, Docs, Encoding, Enumeration, Field, Model, NamedType, Record,
     Root, Scalar, ScalarKind, Slot, Type, TypeId, Union, UnionCase, Width,
 };
 pub use problem::{Excerpt, Place, Problem, Severity, SourceId, Spot};

@@ -233,19 +233,35 @@ pub enum Scalar {
     Uri,
     /// `12.50`: each digit counts.
     Decimal,
-    /// `"12.50"`: a number that the wire has in letters.
-    StringEncoded(Numeral),
+    /// What the wire writes as something else: `"12.50"`, `1777638600`
+    Coded(Coding),
 }
 
-/// What a number in letters is.
+/// What the wire writes as something else.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
-pub enum Numeral {
-    /// `"17"`, of 64 bits with a sign.
-    Integer,
-    /// `"51.25"`, written back in as few digits as say the same.
-    Float,
-    /// `"12.50"`: each digit counts.
-    Decimal,
+pub enum Coding {
+    /// `"17"`: a whole number in letters, of 64 bits with a sign.
+    IntegerText,
+    /// `"51.25"`: a number in letters, written back in as few digits as say the same.
+    FloatText,
+    /// `"12.50"`: a number in letters of which each digit counts.
+    DecimalText,
+    /// `"true"`: a truth in letters.
+    BooleanText,
+    /// `1777638600`: a point in time, as the seconds since 1970 began in UTC.
+    EpochSeconds,
+    /// `1777638600000`: the same in milliseconds.
+    EpochMilliseconds,
+}
+
+impl Coding {
+    /// What it is on the wire.
+    pub fn kind(self) -> ScalarKind {
+        match self {
+            Self::IntegerText | Self::FloatText | Self::DecimalText | Self::BooleanText => ScalarKind::Text,
+            Self::EpochSeconds | Self::EpochMilliseconds => ScalarKind::Integer,
+        }
+    }
 }
 
 /// How wide an integer must be.
@@ -538,7 +554,7 @@ impl Scalar {
             | Self::Uuid
             | Self::Uri
             | Self::Decimal
-            | Self::StringEncoded(_) => None,
+            | Self::Coded(_) => None,
         }
     }
 
@@ -557,7 +573,7 @@ impl Scalar {
             | Self::Uuid
             | Self::Uri
             | Self::Decimal
-            | Self::StringEncoded(_) => self,
+            | Self::Coded(_) => self,
         }
     }
 
@@ -566,9 +582,9 @@ impl Scalar {
         match self {
             Self::Boolean => ScalarKind::Boolean,
             Self::Integer(_) => ScalarKind::Integer,
+            Self::Coded(coding) => coding.kind(),
             Self::Float | Self::Decimal => ScalarKind::Number,
             Self::Text
-            | Self::StringEncoded(_)
             | Self::DateTime(_)
             | Self::LocalDateTime(_)
             | Self::Date

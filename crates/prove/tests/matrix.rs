@@ -39,9 +39,11 @@ const CSHARP_APART: &[&str] = &["csharp absent=apart"];
 const KNOWN: &[Known] = &[
     Known { of: CSHARP, on: ROSLYN, proof: "times", text: OF_NULLABLE, count: 3 },
     Known { of: CSHARP, on: ROSLYN, proof: "numbers-in-letters", text: OF_NULLABLE, count: 1 },
+    Known { of: CSHARP, on: ROSLYN, proof: "coded", text: OF_NULLABLE, count: 1 },
     Known { of: CSHARP, on: ROSLYN, proof: "keywords", text: OF_NULLABLE, count: 2 },
     Known { of: CSHARP_APART, on: ROSLYN, proof: "times", text: OF_NULLABLE, count: 3 },
     Known { of: CSHARP_APART, on: ROSLYN, proof: "numbers-in-letters", text: OF_NULLABLE, count: 1 },
+    Known { of: CSHARP_APART, on: ROSLYN, proof: "coded", text: OF_NULLABLE, count: 1 },
     Known { of: CSHARP_APART, on: ROSLYN, proof: "keywords", text: OF_DEFAULT, count: 2 },
     // Moshi takes the key of one NUL for none.
     Known { of: MOSHI, on: "", proof: "odd-keys", text: MISSING_NUL, count: 1 },

@@ -4,7 +4,7 @@ use std::io::{self, Write};
 
 use jar_sprout_document::{Carried, Drafted, Operation};
 use jar_sprout_model::{
-    Definition, Encoding, Field, Model, NamedType, Numeral, Presence, Scalar, Slot, Type, Width,
+    Coding, Definition, Encoding, Field, Model, NamedType, Presence, Scalar, Slot, Type, Width,
 };
 use owo_colors::OwoColorize;
 use serde_json::{Value, json};
@@ -119,9 +119,12 @@ fn scalar_word(scalar: Scalar) -> &'static str {
         Scalar::Uuid => "UUID",
         Scalar::Uri => "URI",
         Scalar::Decimal => "decimal",
-        Scalar::StringEncoded(Numeral::Integer) => "integer in letters",
-        Scalar::StringEncoded(Numeral::Float) => "float in letters",
-        Scalar::StringEncoded(Numeral::Decimal) => "decimal in letters",
+        Scalar::Coded(Coding::IntegerText) => "integer in letters",
+        Scalar::Coded(Coding::FloatText) => "float in letters",
+        Scalar::Coded(Coding::DecimalText) => "decimal in letters",
+        Scalar::Coded(Coding::BooleanText) => "boolean in letters",
+        Scalar::Coded(Coding::EpochSeconds) => "seconds since 1970",
+        Scalar::Coded(Coding::EpochMilliseconds) => "milliseconds since 1970",
     }
 }
 

@@ -15,7 +15,7 @@ use std::collections::{HashMap, HashSet};
 
 use foldhash::fast::RandomState;
 use jar_sprout_model::{
-    Case, Definition, Docs, Encoding, Enumeration, Field, Model, NamedType, Numeral, Record, Root, Scalar,
+    Case, Coding, Definition, Docs, Encoding, Enumeration, Field, Model, NamedType, Record, Root, Scalar,
     Slot, Type, TypeId, Union, UnionCase, WireName, Words, each,
 };
 
@@ -209,10 +209,12 @@ impl PlannedField<'_> {
         self.encoding == Encoding::JsonInText
     }
 
-    /// The number that the field holds in letters, where an annotation can say so.
-    pub(crate) fn numeral(&self) -> Option<Numeral> {
+    /// What the field holds that the wire writes as something else, where an annotation can say so.
+    pub(crate) fn coding(&self) -> Option<Coding> {
         match self.slot.ty {
-            Type::Scalar(Scalar::StringEncoded(numeral)) if !self.fate.tells_null() => Some(numeral),
+            Type::Scalar(Scalar::Coded(coding)) if !self.fate.tells_null() && !self.is_json_in_text() => {
+                Some(coding)
+            }
             Type::Scalar(_)
             | Type::Any
             | Type::Constant(_)

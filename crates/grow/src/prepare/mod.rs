@@ -8,7 +8,7 @@ mod times;
 
 use std::borrow::Cow;
 
-use jar_sprout_model::{Model, Scalar, ScalarKind, TypeId};
+use jar_sprout_model::{Model, Scalar, ScalarKind, TypeId, Width};
 
 pub use abilities::{
     Abilities, Dependency, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
@@ -61,6 +61,7 @@ fn holdable<'m>(abilities: &Abilities, model: Cow<'m, Model>) -> Cow<'m, Model> 
     let mut model = model.into_owned();
     model.change_scalars(&|scalar| match ((abilities.holds)(scalar), scalar.kind()) {
         (true, _) => scalar,
+        (false, ScalarKind::Integer) if matches!(scalar, Scalar::Coded(_)) => Scalar::Integer(Width::Wide),
         (false, ScalarKind::Text) => Scalar::Text,
         (false, ScalarKind::Boolean | ScalarKind::Integer | ScalarKind::Number) => Scalar::Float,
     });

@@ -51,7 +51,7 @@ impl HelpersByTime {
             | Scalar::Uuid
             | Scalar::Uri
             | Scalar::Decimal
-            | Scalar::StringEncoded(_) => None,
+            | Scalar::Coded(_) => None,
         }
     }
 }

@@ -51,7 +51,7 @@ pub(crate) fn proofs() -> Vec<Proof> {
     proofs.extend(documented);
     proofs.extend(from_folder(&here().join("tests/awkward")));
     proofs.extend(sent());
-    proofs.extend([numbers(), defaults()]);
+    proofs.extend([numbers(), coded(), defaults()]);
     let closed: Vec<Proof> = proofs.iter().filter_map(closed).collect();
     proofs.extend(closed);
     proofs.extend(from_documents(&here().join("../cli/demo")));
@@ -230,6 +230,26 @@ fn numbers() -> Proof {
     ];
     let decided = decided.map(|(key, word)| (key, FieldVerdict::parse(word).unwrap()));
     with_decisions("numbers-in-letters", "jars", jars, "Jar", decided)
+}
+
+/// Truths in letters, and points in time as numbers since 1970.
+fn coded() -> Proof {
+    let visits = concat!(
+        r#"[{"id":1,"calm":"true","open":"false","paid":null,"at":1777638600,"seen":1777638600123,"left":null,"opened":0,"logged":[1777638600,-1]},"#,
+        r#"{"id":2,"calm":"false","paid":"true","at":-86400,"seen":0,"left":1777638600001,"logged":[]}]"#,
+    );
+    let decided = [
+        ("calm", "boolean"),
+        ("open", "boolean"),
+        ("paid", "boolean"),
+        ("at", "epoch-seconds"),
+        ("seen", "epoch-milliseconds"),
+        ("left", "epoch-milliseconds"),
+        ("opened", "epoch-seconds"),
+        ("logged", "[epoch-seconds]"),
+    ];
+    let decided = decided.map(|(key, word)| (key, FieldVerdict::parse(word).unwrap()));
+    with_decisions("coded", "visits", visits, "Visit", decided)
 }
 
 /// Fields that have a value where their key is absent.

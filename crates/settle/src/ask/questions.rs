@@ -1,7 +1,7 @@
 //! Open questions: what the samples could not settle, worst first, each with what settles it.
 
 use jar_sprout_model::{
-    Definition, Encoding, Field, NamedType, Scalar, TimeForms, Type, TypeId, Width, Words,
+    Coding, Definition, Encoding, Field, NamedType, Scalar, TimeForms, Type, TypeId, Width, Words,
 };
 use jar_sprout_shape::{Distinct, Form, Shape, Texts};
 
@@ -12,7 +12,7 @@ use crate::decide::join::{NearAlike, near_alike};
 use crate::decide::verdict::{FieldType, FieldVerdict};
 use crate::draft::Drafted;
 use crate::draft::enums::is_word;
-use crate::draft::evidence::{Choice, Evidence};
+use crate::draft::evidence::{Choice, EpochUnit, Evidence};
 use crate::model::Settled;
 use crate::policies::Trust;
 use crate::structure::Structure;
@@ -207,7 +207,10 @@ fn doubt(evidence: &Evidence, field: &Field, elsewhere: &dyn Fn() -> Option<Fiel
         Choice::Integer { since_1970: Some(unit), .. } => of(
             format!("whole numbers that look like {} since 1970", epoch_unit(*unit)),
             "an integer",
-            is_scalar(Scalar::Integer(Width::Wide)),
+            is_scalar(Scalar::Coded(match unit {
+                EpochUnit::Seconds => Coding::EpochSeconds,
+                EpochUnit::Milliseconds => Coding::EpochMilliseconds,
+            })),
             20,
         ),
         Choice::Integer { .. } if leaves_doubles(evidence) => of(
@@ -230,6 +233,9 @@ fn doubt(evidence: &Evidence, field: &Field, elsewhere: &dyn Fn() -> Option<Fiel
         }
         Choice::Coded(Form::Decimal) => {
             of("numbers in letters".to_owned(), "text", is_scalar(Scalar::Decimal), 50)
+        }
+        Choice::Coded(Form::BooleanWord) if are_truths(evidence) => {
+            of("true or false in letters".to_owned(), "text", is_scalar(Scalar::Boolean), 50)
         }
         // A lone word says nothing yet.
         Choice::Coded(_) if distinct(evidence) > 1 => {
@@ -325,6 +331,16 @@ fn is_identifier(name: &Words) -> bool {
         "year",
     ];
     name.iter().any(|word| WORDS.contains(&word))
+}
+
+/// Whether both truths were seen, as JSON would write them, and nothing else.
+fn are_truths(evidence: &Evidence) -> bool {
+    match evidence.texts.as_ref().map(Texts::distinct) {
+        Some(Distinct::All(values)) => {
+            values.len() == 2 && values.iter().all(|(text, _)| matches!(*text, "true" | "false"))
+        }
+        Some(Distinct::Many) | None => false,
+    }
 }
 
 /// How many distinct texts were seen, if they are few.

@@ -3,7 +3,7 @@
 use std::fmt;
 
 use jar_sprout_model::{
-    Definition, Encoding, Enumeration, Field, Model, Numeral, Presence, Record, Scalar, ScalarKind, Slot,
+    Coding, Definition, Encoding, Enumeration, Field, Model, Presence, Record, Scalar, ScalarKind, Slot,
     Type, Union, UnionCase, Width, WireName,
 };
 use jar_sprout_shape::Form;
@@ -265,8 +265,11 @@ fn scalar_word(scalar: Scalar) -> &'static str {
         Scalar::Date => "a date",
         Scalar::Time(_) => "a time",
         Scalar::Decimal => "a number",
-        Scalar::StringEncoded(Numeral::Integer) => "an integer of 64 bits in letters, as it would be written",
-        Scalar::StringEncoded(Numeral::Float | Numeral::Decimal) => "a number in letters",
+        Scalar::Coded(Coding::IntegerText) => "an integer of 64 bits in letters, as it would be written",
+        Scalar::Coded(Coding::FloatText | Coding::DecimalText) => "a number in letters",
+        Scalar::Coded(Coding::BooleanText) => "true or false in letters",
+        Scalar::Coded(Coding::EpochSeconds) => "whole seconds since 1970",
+        Scalar::Coded(Coding::EpochMilliseconds) => "whole milliseconds since 1970",
     }
 }
 
@@ -284,7 +287,7 @@ fn fits_scalar(scalar: Scalar, value: &Value) -> bool {
         Scalar::Date => has_form(Form::Date),
         Scalar::Time(_) => has_form(Form::Time),
         Scalar::Decimal => value.is_number(),
-        Scalar::StringEncoded(numeral) => value.as_str().is_some_and(|text| is_numeral(numeral, text)),
+        Scalar::Coded(coding) => is_coded(coding, value),
     }
 }
 
@@ -301,16 +304,22 @@ fn taking(scalar: Scalar, value: &Value) -> FieldType {
     }
 }
 
-/// Whether a text is a number; one with zeros in front, say, would not go back as it came.
-fn is_numeral(numeral: Numeral, text: &str) -> bool {
-    match numeral {
-        Numeral::Integer => text.parse::<i64>().is_ok_and(|number| number.to_string() == text),
-        Numeral::Float | Numeral::Decimal => {
-            let digits = text.strip_prefix('-').unwrap_or(text);
+/// Whether a value is what the wire writes; a number with zeros in front, say, would not go back as it came.
+fn is_coded(coding: Coding, value: &Value) -> bool {
+    let text = || value.as_str().unwrap_or_default();
+    // The days of the year 10,000 and later, which not every platform has, and those before the year 1.
+    let is_time = |seconds: i64| (-62_135_596_800..253_402_300_800).contains(&seconds);
+    match coding {
+        Coding::IntegerText => text().parse::<i64>().is_ok_and(|number| number.to_string() == text()),
+        Coding::FloatText | Coding::DecimalText => {
+            let digits = text().strip_prefix('-').unwrap_or(text());
             let (whole, fraction) = digits.split_once('.').unwrap_or((digits, "0"));
             let are_digits = |part: &str| !part.is_empty() && part.bytes().all(|byte| byte.is_ascii_digit());
             are_digits(whole) && are_digits(fraction) && (whole == "0" || !whole.starts_with('0'))
         }
+        Coding::BooleanText => matches!(text(), "true" | "false"),
+        Coding::EpochSeconds => value.as_i64().is_some_and(is_time),
+        Coding::EpochMilliseconds => value.as_i64().is_some_and(|number| is_time(number.div_euclid(1_000))),
     }
 }
 

@@ -1,7 +1,7 @@
 //! Verdicts on fields, a function each.
 
 use jar_sprout_model::{
-    Case, DefaultValue, Definition, DraftId, Encoding, Enumeration, Field, NamedType, Numeral, Presence,
+    Case, Coding, DefaultValue, Definition, DraftId, Encoding, Enumeration, Field, NamedType, Presence,
     Scalar, ScalarKind, Slot, Type, TypeId, Width, WireName, Words,
 };
 use jar_sprout_shape::Distinct;
@@ -147,10 +147,11 @@ impl Deciding<'_, '_> {
             }
             (Type::Scalar(scalar), known) if self.is_text(known) => Type::Scalar(match scalar {
                 Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact) => {
-                    Scalar::StringEncoded(Numeral::Integer)
+                    Scalar::Coded(Coding::IntegerText)
                 }
-                Scalar::Float => Scalar::StringEncoded(Numeral::Float),
-                Scalar::Decimal => Scalar::StringEncoded(Numeral::Decimal),
+                Scalar::Boolean => Scalar::Coded(Coding::BooleanText),
+                Scalar::Float => Scalar::Coded(Coding::FloatText),
+                Scalar::Decimal => Scalar::Coded(Coding::DecimalText),
                 other => *other,
             }),
             (other, _) => other.clone(),

@@ -1,6 +1,6 @@
 //! Verdicts: what a user can decide on a type and on a field, and the words for it.
 
-use jar_sprout_model::{DefaultValue, Scalar, TimeForms, Width};
+use jar_sprout_model::{Coding, DefaultValue, Scalar, TimeForms, Width};
 
 use crate::structure::Structure;
 use crate::subject::Subject;
@@ -156,6 +156,8 @@ pub const FIELD_WORDS: &[(&str, FieldVerdict)] = &[
     ("decimal", FieldVerdict::Is(FieldType::Scalar(Scalar::Decimal))),
     ("date-time", FieldVerdict::Is(FieldType::Scalar(Scalar::DateTime(TimeForms::ALL)))),
     ("local-date-time", FieldVerdict::Is(FieldType::Scalar(Scalar::LocalDateTime(TimeForms::ALL)))),
+    ("epoch-seconds", FieldVerdict::Is(FieldType::Scalar(Scalar::Coded(Coding::EpochSeconds)))),
+    ("epoch-milliseconds", FieldVerdict::Is(FieldType::Scalar(Scalar::Coded(Coding::EpochMilliseconds)))),
     ("date", FieldVerdict::Is(FieldType::Scalar(Scalar::Date))),
     ("time", FieldVerdict::Is(FieldType::Scalar(Scalar::Time(TimeForms::ALL)))),
     ("uuid", FieldVerdict::Is(FieldType::Scalar(Scalar::Uuid))),

@@ -65,6 +65,6 @@ fn scalar_name(scalar: Scalar) -> &'static str {
         Scalar::Uuid => "uuid",
         Scalar::Uri => "uri",
         Scalar::Decimal => "decimal",
-        Scalar::StringEncoded(_) => "number in letters",
+        Scalar::Coded(_) => "number in letters",
     }
 }

@@ -14,7 +14,7 @@ mod usage;
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, comma_list, group, hard, line, lines, nest, paragraphs, soft, text,
 };
-use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width, Words};
+use jar_sprout_model::{Coding, Scalar, Slot, Type, Width, Words};
 
 use crate::language::Language;
 use crate::plan::{
@@ -318,7 +318,7 @@ fn system_text_json_attributes(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) 
     attributes.extend(left_out.map(|when| format!("[JsonIgnore(Condition = JsonIgnoreCondition.{when})]")));
     let converter = match &field.slot.ty {
         Type::Scalar(Scalar::Integer(Width::Big)) => Some(BIG_INTEGER),
-        Type::Scalar(Scalar::StringEncoded(numeral)) => Some(in_letters(*numeral)),
+        Type::Scalar(Scalar::Coded(coding)) => Some(of_coded(*coding)),
         Type::Scalar(scalar) => times::converter(sheet.plan, *scalar),
         Type::Any | Type::Constant(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) | Type::Named(_) => {
             None
@@ -328,8 +328,7 @@ fn system_text_json_attributes(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) 
         sheet.needs.helpers.insert(JSON_TEXT);
         let inside = types::non_null(sheet, field.slot).name;
         attributes.push(format!("[JsonConverter(typeof({}<{inside}>))]", JSON_TEXT.name));
-    }
-    if let Some(converter) = converter.filter(|_| !field.fate.tells_null()) {
+    } else if let Some(converter) = converter.filter(|_| !field.fate.tells_null()) {
         sheet.needs.helpers.insert(converter);
         attributes.push(format!("[JsonConverter(typeof({}))]", converter.name));
     }
@@ -339,24 +338,24 @@ fn system_text_json_attributes(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) 
     attributes
 }
 
-/// What reads and writes a number in letters.
-fn in_letters(numeral: Numeral) -> Helper {
+/// What reads and writes what the wire writes as something else.
+fn of_coded(coding: Coding) -> Helper {
     macro_rules! converter {
         ($name:literal) => {
-            Helper {
-                name: concat!($name, "InLettersConverter"),
-                text: include_str!(concat!($name, "InLettersConverter.cs")),
-            }
+            Helper { name: $name, text: include_str!(concat!($name, ".cs")) }
         };
     }
-    match numeral {
-        Numeral::Integer => converter!("Long"),
-        Numeral::Float => converter!("Double"),
-        Numeral::Decimal => converter!("Decimal"),
+    match coding {
+        Coding::IntegerText => converter!("LongInLettersConverter"),
+        Coding::FloatText => converter!("DoubleInLettersConverter"),
+        Coding::DecimalText => converter!("DecimalInLettersConverter"),
+        Coding::BooleanText => converter!("BooleanInLettersConverter"),
+        Coding::EpochSeconds => converter!("EpochSecondsConverter"),
+        Coding::EpochMilliseconds => converter!("EpochMillisecondsConverter"),
     }
 }
 
-/// What reads and writes a value in a text for Newtonsoft.Json.
+/// The same, and what reads a text that is JSON, for Newtonsoft.Json.
 fn converter_attribute(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Option<String> {
     macro_rules! converter {
         ($name:literal) => {
@@ -369,7 +368,9 @@ fn converter_attribute(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Optio
             }
         };
     }
-    let helper = match field.numeral() {
+    let helper = match field.coding() {
+        Some(Coding::EpochSeconds) => converter!("EpochSecondsConverter"),
+        Some(Coding::EpochMilliseconds) => converter!("EpochMillisecondsConverter"),
         Some(_) => converter!("InLettersConverter"),
         None if field.is_json_in_text() => converter!("JsonTextConverter"),
         None => return None,

@@ -1,7 +1,7 @@
 //! Model types as C# types, with the imports they need.
 
 use jar_sprout_layout::{Doc, cat, comma_list, group, nest, soft, text};
-use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, Width};
 
 use super::Sheet;
 use super::settings::{CSharpOptions, Level, Library, Lists};
@@ -77,8 +77,13 @@ fn holds_null(options: &CSharpOptions, ty: &Type) -> bool {
 /// The type of what a list or a map holds, which no attribute reaches.
 fn inside(sheet: &mut Sheet<'_>, slot: &Slot) -> Spelled {
     match (&slot.ty, sheet.options.library) {
-        (Type::Scalar(Scalar::DateTime(_)), Library::SystemTextJson)
-        | (Type::Scalar(Scalar::StringEncoded(_)), _) => Spelled::reference("string".to_owned()),
+        (Type::Scalar(Scalar::DateTime(_)), Library::SystemTextJson) => {
+            Spelled::reference("string".to_owned())
+        }
+        (Type::Scalar(Scalar::Coded(coding)), _) if coding.kind() == ScalarKind::Integer => {
+            Spelled::value("long")
+        }
+        (Type::Scalar(Scalar::Coded(_)), _) => Spelled::reference("string".to_owned()),
         (Type::Scalar(Scalar::Integer(Width::Big)), Library::SystemTextJson) => any(sheet),
         _ => non_null(sheet, slot),
     }
@@ -158,10 +163,13 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> Spelled {
         }
         Scalar::Float => Spelled::value("double"),
         Scalar::Decimal => Spelled::value("decimal"),
-        Scalar::StringEncoded(Numeral::Integer) => Spelled::value("long"),
-        Scalar::StringEncoded(Numeral::Float) => Spelled::value("double"),
-        Scalar::StringEncoded(Numeral::Decimal) => Spelled::value("decimal"),
-        Scalar::DateTime(_) => of_system("DateTimeOffset"),
+        Scalar::Coded(Coding::IntegerText) => Spelled::value("long"),
+        Scalar::Coded(Coding::FloatText) => Spelled::value("double"),
+        Scalar::Coded(Coding::DecimalText) => Spelled::value("decimal"),
+        Scalar::Coded(Coding::BooleanText) => Spelled::value("bool"),
+        Scalar::DateTime(_) | Scalar::Coded(Coding::EpochSeconds | Coding::EpochMilliseconds) => {
+            of_system("DateTimeOffset")
+        }
         Scalar::LocalDateTime(_) => of_system("DateTime"),
         // Older run-times have no types for these.
         Scalar::Date | Scalar::Time(_) if sheet.options.level == Level::Seven => {

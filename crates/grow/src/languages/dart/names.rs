@@ -122,6 +122,8 @@ const TAKEN_TYPES: &[&str] = &[
     "Deprecated",
     "Duration",
     "Enum",
+    "EpochMilliseconds",
+    "EpochSeconds",
     "Error",
     "Exception",
     "Expando",

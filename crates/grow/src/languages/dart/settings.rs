@@ -1,6 +1,6 @@
 //! Dart's settings.
 
-use jar_sprout_model::{Numeral, Scalar};
+use jar_sprout_model::{Coding, Scalar, ScalarKind};
 
 use crate::prepare::{
     Abilities, Dependency, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
@@ -82,9 +82,12 @@ impl DartOptions {
             times: TimeKeeping::AsText,
             // Dart has no decimal, and `json_annotation` no word for a number in letters.
             holds: if self.is_annotated {
-                |scalar| !matches!(scalar, Scalar::Decimal | Scalar::StringEncoded(_))
+                |scalar| {
+                    !matches!(scalar, Scalar::Decimal)
+                        && !matches!(scalar, Scalar::Coded(coding) if coding.kind() == ScalarKind::Text)
+                }
             } else {
-                |scalar| !matches!(scalar, Scalar::Decimal | Scalar::StringEncoded(Numeral::Decimal))
+                |scalar| !matches!(scalar, Scalar::Decimal | Scalar::Coded(Coding::DecimalText))
             },
             reads_json_in_text: !self.is_annotated,
             extras: if self.is_annotated { |_| Extras::LeftOut } else { |_| Extras::Typed },

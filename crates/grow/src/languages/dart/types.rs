@@ -1,7 +1,7 @@
 //! Model types as Dart types, and the expressions that read and write them.
 
 use jar_sprout_layout::{Doc, cat, group, last_comma, line, nest, soft, text};
-use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Coding, Scalar, Slot, Type, Width};
 
 use super::Sheet;
 use crate::plan::{Plan, PlannedDefinition};
@@ -9,6 +9,12 @@ use crate::spell::Helper;
 
 pub(super) const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("Maybe.dart") };
 const ISO_DATE: Helper = Helper { name: "IsoDate", text: include_str!("IsoDate.dart") };
+const EPOCH_SECONDS: Helper = Helper { name: "EpochSeconds", text: include_str!("EpochSeconds.dart") };
+const EPOCH_MILLISECONDS: Helper =
+    Helper { name: "EpochMilliseconds", text: include_str!("EpochMilliseconds.dart") };
+
+/// The classes that scalars have.
+const OF_SCALARS: &[Helper] = &[ISO_DATE, EPOCH_SECONDS, EPOCH_MILLISECONDS];
 
 /// The type of a place for a value: `Queen?`
 pub(super) fn slot(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
@@ -27,9 +33,7 @@ pub(super) fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> String {
         Type::Any => "Object?".to_owned(),
         Type::Scalar(scalar) => {
             let name = self::scalar(*scalar);
-            if name == ISO_DATE.name {
-                sheet.needs.helpers.insert(ISO_DATE);
-            }
+            sheet.needs.helpers.extend(OF_SCALARS.iter().find(|helper| helper.name == name));
             name.to_owned()
         }
         Type::Constant(_) => "String".to_owned(),
@@ -46,9 +50,12 @@ fn scalar(scalar: Scalar) -> &'static str {
         Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact) => "int",
         // What does not fit 64 bits comes as a double.
         Scalar::Integer(Width::Big) => "num",
-        Scalar::StringEncoded(Numeral::Integer) => "int",
-        Scalar::Float | Scalar::StringEncoded(Numeral::Float) => "double",
-        Scalar::Decimal | Scalar::StringEncoded(Numeral::Decimal) => unreachable!("Dart does not hold it"),
+        Scalar::Coded(Coding::IntegerText) => "int",
+        Scalar::Coded(Coding::BooleanText) => "bool",
+        Scalar::Coded(Coding::EpochSeconds) => EPOCH_SECONDS.name,
+        Scalar::Coded(Coding::EpochMilliseconds) => EPOCH_MILLISECONDS.name,
+        Scalar::Float | Scalar::Coded(Coding::FloatText) => "double",
+        Scalar::Decimal | Scalar::Coded(Coding::DecimalText) => unreachable!("Dart does not hold it"),
         // Dart has no type for a time of day.
         Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Time(_) => "String",
         Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date => ISO_DATE.name,
@@ -79,9 +86,10 @@ fn reading(plan: &Plan<'_>, ty: &Type) -> Reading {
         Type::Scalar(Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date) => {
             call("IsoDate.parse".to_owned(), Some("String"))
         }
-        Type::Scalar(number @ Scalar::StringEncoded(_)) => {
-            call(format!("{}.parse", scalar(*number)), Some("String"))
+        Type::Scalar(epoch @ Scalar::Coded(Coding::EpochSeconds | Coding::EpochMilliseconds)) => {
+            call(format!("{}.fromJson", scalar(*epoch)), Some("int"))
         }
+        Type::Scalar(number @ Scalar::Coded(_)) => call(format!("{}.parse", scalar(*number)), Some("String")),
         Type::Scalar(one) => Reading::Cast(scalar(*one).to_owned()),
         Type::Constant(_) => Reading::Cast("String".to_owned()),
         Type::Tuple(_) => Reading::Cast("List<dynamic>".to_owned()),
@@ -213,7 +221,8 @@ pub(super) fn write(plan: &Plan<'_>, ty: &Type, value: &str, depth: usize) -> Op
     match ty {
         Type::Any | Type::Constant(_) | Type::Tuple(_) => None,
         Type::Scalar(Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date) => to_json(),
-        Type::Scalar(Scalar::StringEncoded(_)) => Some(text(format!("{value}.toString()"))),
+        Type::Scalar(Scalar::Coded(Coding::EpochSeconds | Coding::EpochMilliseconds)) => to_json(),
+        Type::Scalar(Scalar::Coded(_)) => Some(text(format!("{value}.toString()"))),
         Type::Scalar(_) => None,
         Type::Named(id) => {
             let ty = plan.get(*id);

@@ -13,7 +13,16 @@ pub(super) const NAMING: Naming = Naming {
     union_case: exported,
     union_cases: NamePlace::Type,
     // Only helpers are exported beside what is grown; the language's own names are in small letters.
-    reserved_types: &["Date", "JSONText", "LocalDateTime", "LocalTime", "Maybe", "Time"],
+    reserved_types: &[
+        "Date",
+        "EpochMilliseconds",
+        "EpochSeconds",
+        "JSONText",
+        "LocalDateTime",
+        "LocalTime",
+        "Maybe",
+        "Time",
+    ],
     // A field may not be called as a method of its type.
     reserved_members: &["MarshalJSON", "UnmarshalJSON"],
     reserved_union_cases: &["MarshalJSON", "Other", "UnmarshalJSON"],

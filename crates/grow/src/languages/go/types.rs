@@ -1,6 +1,6 @@
 //! Model types as Go types, with the imports and helpers they need.
 
-use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, Width};
 
 use super::Sheet;
 use super::names::tag_name;
@@ -9,6 +9,9 @@ use crate::plan::{Fate, Ident, PlannedField};
 use crate::spell::{Helper, Needs};
 
 const DATE: Helper = Helper { name: "Date", text: include_str!("date.go") };
+const EPOCH_SECONDS: Helper = Helper { name: "EpochSeconds", text: include_str!("epoch_seconds.go") };
+const EPOCH_MILLISECONDS: Helper =
+    Helper { name: "EpochMilliseconds", text: include_str!("epoch_milliseconds.go") };
 const JSON_TEXT: Helper = Helper { name: "JSONText", text: include_str!("json_text.go") };
 const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("maybe.go") };
 
@@ -22,13 +25,14 @@ pub(super) fn field(
     if field.is_json_in_text() {
         return json_text(sheet, field);
     }
-    let numeral = field.numeral().filter(|_| tag_name(wire.as_str()).is_some());
-    match (fate, numeral) {
+    let in_letters = |coding: &Coding| coding.kind() == ScalarKind::Text && tag_name(wire.as_str()).is_some();
+    let coding = field.coding().filter(in_letters);
+    match (fate, coding) {
         (Fate::Apart, _) => {
             sheet.needs.helpers.insert(MAYBE);
             (format!("Maybe[{}]", non_null(sheet, slot)), ",omitzero")
         }
-        (_, Some(numeral)) => in_letters(numeral, *fate, sheet.needs),
+        (_, Some(coding)) => self::in_letters(coding, *fate, sheet.needs),
         (Fate::Defaulted(_), None) => (non_null(sheet, slot), ""),
         // `omitempty` would leave out an empty list as well.
         (Fate::Optional | Fate::Either, None) if has_nil(&slot.ty) && slot.ty != Type::Any => {
@@ -61,11 +65,13 @@ fn json_text(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> (String, &'stat
 }
 
 /// A number in letters: its tag says so.
-fn in_letters(numeral: Numeral, fate: Fate<'_>, needs: &mut Needs) -> (String, &'static str) {
-    let ty = match numeral {
-        Numeral::Integer => "int64",
-        Numeral::Float => "float64",
-        Numeral::Decimal => number(needs),
+fn in_letters(coding: Coding, fate: Fate<'_>, needs: &mut Needs) -> (String, &'static str) {
+    let ty = match coding {
+        Coding::IntegerText => "int64",
+        Coding::FloatText => "float64",
+        Coding::DecimalText => number(needs),
+        Coding::BooleanText => "bool",
+        Coding::EpochSeconds | Coding::EpochMilliseconds => unreachable!("they are no letters"),
     };
     match fate {
         Fate::Optional | Fate::Either | Fate::Apart => (format!("*{ty}"), ",string,omitempty"),
@@ -137,8 +143,10 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
         }
         Scalar::Float => "float64",
         Scalar::Decimal => number(sheet.needs),
+        Scalar::Coded(Coding::EpochSeconds) => of_helper(EPOCH_SECONDS, sheet),
+        Scalar::Coded(Coding::EpochMilliseconds) => of_helper(EPOCH_MILLISECONDS, sheet),
         // No tag reaches into a list.
-        Scalar::StringEncoded(_) => "string",
+        Scalar::Coded(_) => "string",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "string",
         Scalar::DateTime(_) => {
             sheet.needs.imports.insert("time");

@@ -2,7 +2,7 @@
 
 use std::sync::LazyLock;
 
-use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, Width};
 
 use super::Sheet;
 use super::settings::Library;
@@ -105,8 +105,8 @@ pub(super) fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled 
         Fate::Tag(_) | Fate::Required => false,
         Fate::Nullable | Fate::Optional | Fate::Either => true,
     };
-    if let Some(numeral) = field.numeral() {
-        return in_letters(sheet, numeral, may_be_null);
+    if let Some(coding) = field.coding() {
+        return coded(sheet, coding, may_be_null);
     }
     if field.is_json_in_text() {
         return json_in_text(sheet, slot);
@@ -151,30 +151,48 @@ fn json_in_text(sheet: &mut Sheet<'_>, slot: &Slot) -> Spelled {
     Spelled { annotation: Some(annotation), ty: boxed(sheet, slot) }
 }
 
-/// A number in letters, which the library must be told.
-fn in_letters(sheet: &mut Sheet<'_>, numeral: Numeral, may_be_null: bool) -> Spelled {
-    macro_rules! adapter {
-        ($ty:literal) => {
-            Helper {
-                name: concat!($ty, "InLettersAdapter"),
-                text: include_str!(concat!("gson/", $ty, "InLettersAdapter.java")),
-            }
+/// What the wire writes as something else, which the library must be told.
+fn coded(sheet: &mut Sheet<'_>, coding: Coding, may_be_null: bool) -> Spelled {
+    macro_rules! helper {
+        ($folder:literal, $name:literal) => {
+            Helper { name: $name, text: include_str!(concat!($folder, $name, ".java")) }
         };
     }
-    let (boxed, primitive, adapter) = match numeral {
-        Numeral::Integer => ("Long", "long", adapter!("Long")),
-        Numeral::Float => ("Double", "double", adapter!("Double")),
-        Numeral::Decimal => {
-            sheet.needs.imports.insert("java.math.BigDecimal");
-            ("BigDecimal", "BigDecimal", adapter!("BigDecimal"))
+    let (boxed, primitive, adapter, annotation) = match coding {
+        Coding::IntegerText => ("Long", "long", helper!("gson/", "LongInLettersAdapter"), None),
+        Coding::FloatText => ("Double", "double", helper!("gson/", "DoubleInLettersAdapter"), None),
+        Coding::DecimalText => {
+            ("BigDecimal", "BigDecimal", helper!("gson/", "BigDecimalInLettersAdapter"), None)
         }
+        Coding::BooleanText => ("Boolean", "boolean", helper!("gson/", "BooleanInLettersAdapter"), None),
+        Coding::EpochSeconds => (
+            "Instant",
+            "Instant",
+            helper!("gson/", "EpochSecondsAdapter"),
+            Some(helper!("", "JsonEpochSeconds")),
+        ),
+        Coding::EpochMilliseconds => (
+            "Instant",
+            "Instant",
+            helper!("gson/", "EpochMillisecondsAdapter"),
+            Some(helper!("", "JsonEpochMilliseconds")),
+        ),
     };
-    let annotation = match sheet.options.library {
-        Library::Jackson => {
+    sheet.needs.imports.extend(match boxed {
+        "BigDecimal" => Some("java.math.BigDecimal"),
+        "Instant" => Some("java.time.Instant"),
+        _ => None,
+    });
+    let annotation = match (sheet.options.library, annotation) {
+        (Library::Jackson, Some(annotation)) => {
+            sheet.needs.helpers.insert(annotation);
+            format!("@{}", annotation.name)
+        }
+        (Library::Jackson, None) => {
             sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonFormat");
             "@JsonFormat(shape = JsonFormat.Shape.STRING)".to_owned()
         }
-        Library::Gson => {
+        (Library::Gson, _) => {
             sheet.needs.helpers.insert(adapter);
             sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
             format!("@JsonAdapter({}.class)", adapter.name)
@@ -226,7 +244,7 @@ fn dated(scalar: Scalar) -> Option<&'static Dated> {
         | Scalar::Uuid
         | Scalar::Uri
         | Scalar::Decimal
-        | Scalar::StringEncoded(_) => None,
+        | Scalar::Coded(_) => None,
     }
 }
 
@@ -247,7 +265,7 @@ pub(super) fn plain(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
             | Scalar::Uuid
             | Scalar::Uri
             | Scalar::Decimal
-            | Scalar::StringEncoded(_) => boxed(sheet, slot),
+            | Scalar::Coded(_) => boxed(sheet, slot),
         },
         Type::Any
         | Type::Scalar(_)
@@ -306,14 +324,15 @@ fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
             needs.imports.insert("java.math.BigDecimal");
             "BigDecimal"
         }
-        // Dates and numbers in letters that no annotation reaches stay what they are on the wire.
+        // What no annotation reaches stays what it is on the wire.
         Scalar::DateTime(_)
         | Scalar::LocalDateTime(_)
         | Scalar::Date
         | Scalar::Time(_)
         | Scalar::Text
         | Scalar::Uuid
-        | Scalar::Uri
-        | Scalar::StringEncoded(_) => "String",
+        | Scalar::Uri => "String",
+        Scalar::Coded(coding) if coding.kind() == ScalarKind::Integer => "Long",
+        Scalar::Coded(_) => "String",
     }
 }

@@ -3,7 +3,7 @@
 use std::sync::LazyLock;
 
 use jar_sprout_layout::{Doc, cat, text};
-use jar_sprout_model::{Numeral, Scalar, Slot, TimeForm, Type, Width};
+use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, TimeForm, Type, Width};
 
 use super::Sheet;
 use super::settings::Library;
@@ -73,60 +73,86 @@ const JSON_ADAPTER: Helper =
     Helper { name: "JsonInTextAdapter", text: include_str!("gson/JsonInTextAdapter.kt") };
 const JSON_IN_TEXT: Helper = Helper { name: "JsonInText", text: include_str!("jackson/JsonInText.kt") };
 
-/// What reads and writes a number in letters.
-struct StringEncoded {
+/// What reads and writes what the wire writes as something else.
+struct Coded {
     ty: &'static str,
     serializer: Helper,
     adapter: Helper,
+    /// What says it to Jackson: an annotation of its own, or one that comes along.
+    annotation: Option<Helper>,
 }
 
-macro_rules! lettered {
-    ($ty:literal) => {
-        StringEncoded {
+macro_rules! coded {
+    ($ty:literal, $name:literal, $annotation:expr) => {
+        Coded {
             ty: $ty,
             serializer: Helper {
-                name: concat!($ty, "InLettersSerializer"),
-                text: include_str!(concat!("kotlinx/", $ty, "InLettersSerializer.kt")),
+                name: concat!($name, "Serializer"),
+                text: include_str!(concat!("kotlinx/", $name, "Serializer.kt")),
             },
             adapter: Helper {
-                name: concat!($ty, "InLettersAdapter"),
-                text: include_str!(concat!("gson/", $ty, "InLettersAdapter.kt")),
+                name: concat!($name, "Adapter"),
+                text: include_str!(concat!("gson/", $name, "Adapter.kt")),
             },
+            annotation: $annotation,
         }
     };
 }
 
-fn lettered(numeral: Numeral) -> &'static StringEncoded {
-    match numeral {
-        Numeral::Integer => &lettered!("Long"),
-        Numeral::Float => &lettered!("Double"),
-        Numeral::Decimal => &lettered!("BigDecimal"),
+macro_rules! annotation {
+    ($name:literal) => {
+        Some(Helper { name: $name, text: include_str!(concat!("jackson/", $name, ".kt")) })
+    };
+}
+
+fn coded(coding: Coding) -> &'static Coded {
+    match coding {
+        Coding::IntegerText => &coded!("Long", "LongInLetters", None),
+        Coding::FloatText => &coded!("Double", "DoubleInLetters", None),
+        Coding::DecimalText => &coded!("BigDecimal", "BigDecimalInLetters", None),
+        Coding::BooleanText => &coded!("Boolean", "BooleanInLetters", None),
+        Coding::EpochSeconds => &coded!("Instant", "EpochSeconds", annotation!("JsonEpochSeconds")),
+        Coding::EpochMilliseconds => {
+            &coded!("Instant", "EpochMilliseconds", annotation!("JsonEpochMilliseconds"))
+        }
     }
 }
 
-/// The annotation and the type of a number in letters.
-fn in_letters(sheet: &mut Sheet<'_>, numeral: Numeral) -> Option<(String, &'static str)> {
-    let StringEncoded { ty, serializer, adapter } = lettered(numeral);
-    let annotation = match sheet.options.library {
-        Library::Kotlinx => {
+/// The annotation and the type of what the wire writes as something else.
+fn of_coded(sheet: &mut Sheet<'_>, coding: Coding) -> Option<(String, &'static str)> {
+    let Coded { ty: _, serializer, adapter, annotation } = coded(coding);
+    let annotation = match (sheet.options.library, annotation) {
+        (Library::Kotlinx, _) => {
             sheet.needs.helpers.insert(*serializer);
             format!("@Serializable({}::class)", serializer.name)
         }
-        Library::Gson => {
+        (Library::Gson, _) => {
             sheet.needs.helpers.insert(*adapter);
             sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
             format!("@JsonAdapter({}::class)", adapter.name)
         }
-        Library::Jackson => {
+        (Library::Jackson, Some(annotation)) => {
+            sheet.needs.helpers.insert(*annotation);
+            format!("@{}", annotation.name)
+        }
+        (Library::Jackson, None) => {
             sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonFormat");
             "@JsonFormat(shape = JsonFormat.Shape.STRING)".to_owned()
         }
-        Library::Moshi | Library::None => return None,
+        (Library::Moshi | Library::None, _) => return None,
     };
-    if numeral == Numeral::Decimal {
-        sheet.needs.imports.insert(BIG_DECIMAL.import);
-    }
-    Some((annotation, ty))
+    Some((annotation, decoded(sheet, coding)))
+}
+
+/// The type of what the wire writes as something else.
+fn decoded(sheet: &mut Sheet<'_>, coding: Coding) -> &'static str {
+    let ty = coded(coding).ty;
+    sheet.needs.imports.extend(match ty {
+        "BigDecimal" => Some(BIG_DECIMAL.import),
+        "Instant" => Some("java.time.Instant"),
+        _ => None,
+    });
+    ty
 }
 
 /// The type of a place for a value: `Queen?`
@@ -160,8 +186,8 @@ pub(super) fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Opti
     if field.is_json_in_text() {
         return json_in_text(sheet, field.slot);
     }
-    let (annotation, ty) = match field.numeral() {
-        Some(numeral) => in_letters(sheet, numeral)?,
+    let (annotation, ty) = match field.coding() {
+        Some(coding) => of_coded(sheet, coding)?,
         None => in_another_way(sheet, field)?,
     };
     Some((Some(annotation), text(ty)))
@@ -236,12 +262,9 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
         Scalar::Float => "Double",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "String",
         // Nothing reads a plain class, and no annotation reaches into a list.
-        Scalar::StringEncoded(Numeral::Decimal) if sheet.options.library == Library::None => {
-            sheet.needs.imports.insert(BIG_DECIMAL.import);
-            BIG_DECIMAL.name
-        }
-        Scalar::StringEncoded(numeral) if sheet.options.library == Library::None => lettered(numeral).ty,
-        Scalar::StringEncoded(_) => "String",
+        Scalar::Coded(coding) if sheet.options.library == Library::None => decoded(sheet, coding),
+        Scalar::Coded(coding) if coding.kind() == ScalarKind::Integer => "Long",
+        Scalar::Coded(_) => "String",
         Scalar::Integer(Width::Big)
         | Scalar::Decimal
         | Scalar::DateTime(_)
@@ -274,7 +297,7 @@ fn foreign_of(scalar: Scalar) -> Option<&'static Foreign> {
         | Scalar::Text
         | Scalar::Uuid
         | Scalar::Uri
-        | Scalar::StringEncoded(_) => None,
+        | Scalar::Coded(_) => None,
     }
 }
 

@@ -3,7 +3,7 @@
 use jar_sprout_layout::{
     Doc, cat, comma_list, group, hard, if_broken, join, last_comma, line, lines, nest, paragraphs, soft, text,
 };
-use jar_sprout_model::{Scalar, Slot, Type, WireName};
+use jar_sprout_model::{Coding, Scalar, Slot, Type, WireName};
 
 use super::Sheet;
 use super::settings::{Level, Types};
@@ -402,7 +402,12 @@ impl Converter<'_> {
 
     fn function_of(&self, scalar: Scalar, needs: &mut Needs) -> Option<String> {
         let class = match scalar {
-            Scalar::StringEncoded(_) => {
+            Scalar::Coded(coding) if let Some([read, write]) = converters(coding) => {
+                let helper = if self.way == Direction::Out { write } else { read };
+                needs.helpers.insert(helper);
+                return Some(helper.name.to_owned());
+            }
+            Scalar::Coded(_) => {
                 let class = types::platform_scalar(scalar, needs);
                 return Some(if self.way == Direction::Out { "str" } else { class }.to_owned());
             }
@@ -433,6 +438,27 @@ impl Converter<'_> {
                 None => Some(format!("{class}.isoformat")),
             },
         }
+    }
+}
+
+/// What reads and writes what the wire writes as something else, where no class does so by itself.
+fn converters(coding: Coding) -> Option<[Helper; 2]> {
+    macro_rules! helpers {
+        ($name:literal) => {
+            Some([
+                Helper { name: concat!("read_", $name), text: include_str!(concat!("read_", $name, ".py")) },
+                Helper {
+                    name: concat!("write_", $name),
+                    text: include_str!(concat!("write_", $name, ".py")),
+                },
+            ])
+        };
+    }
+    match coding {
+        Coding::IntegerText | Coding::FloatText | Coding::DecimalText => None,
+        Coding::BooleanText => helpers!("boolean"),
+        Coding::EpochSeconds => helpers!("epoch_seconds"),
+        Coding::EpochMilliseconds => helpers!("epoch_milliseconds"),
     }
 }
 

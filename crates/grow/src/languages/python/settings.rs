@@ -94,7 +94,7 @@ impl PythonOptions {
             holds: match self.types {
                 Types::Pydantic => |_| true,
                 Types::Dataclasses => |scalar| scalar != Scalar::Decimal,
-                Types::TypedDicts => |scalar| !matches!(scalar, Scalar::Decimal | Scalar::StringEncoded(_)),
+                Types::TypedDicts => |scalar| !matches!(scalar, Scalar::Decimal | Scalar::Coded(_)),
             },
             reads_json_in_text: self.types != Types::TypedDicts,
             // A dictionary has its keys as they came, but its type does not name others.

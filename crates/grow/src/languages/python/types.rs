@@ -1,7 +1,7 @@
 //! Model types as Python types, with the imports they need.
 
 use jar_sprout_layout::{Doc, cat, join, text};
-use jar_sprout_model::{Numeral, Scalar, Slot, Type};
+use jar_sprout_model::{Coding, Scalar, Slot, Type};
 
 use super::Sheet;
 use super::names;
@@ -63,8 +63,11 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
     }
     // The library writes a decimal in letters as it is.
     let helpers = [
-        (Scalar::StringEncoded(Numeral::Integer), INTEGER_TEXT),
-        (Scalar::StringEncoded(Numeral::Float), FLOAT_TEXT),
+        (Scalar::Coded(Coding::IntegerText), INTEGER_TEXT),
+        (Scalar::Coded(Coding::FloatText), FLOAT_TEXT),
+        (Scalar::Coded(Coding::BooleanText), BOOLEAN_TEXT),
+        (Scalar::Coded(Coding::EpochSeconds), EPOCH_SECONDS),
+        (Scalar::Coded(Coding::EpochMilliseconds), EPOCH_MILLISECONDS),
         (Scalar::Decimal, DECIMAL_NUMBER),
     ];
     match helpers.into_iter().find(|(of, _)| *of == scalar) {
@@ -78,6 +81,10 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
 
 /// Numbers that the library would write in another way than they came.
 const INTEGER_TEXT: Helper = Helper { name: "IntegerText", text: include_str!("integer_text.py") };
+const BOOLEAN_TEXT: Helper = Helper { name: "BooleanText", text: include_str!("boolean_text.py") };
+const EPOCH_SECONDS: Helper = Helper { name: "EpochSeconds", text: include_str!("epoch_seconds.py") };
+const EPOCH_MILLISECONDS: Helper =
+    Helper { name: "EpochMilliseconds", text: include_str!("epoch_milliseconds.py") };
 const FLOAT_TEXT: Helper = Helper { name: "FloatText", text: include_str!("float_text.py") };
 const DECIMAL_NUMBER: Helper = Helper { name: "DecimalNumber", text: include_str!("decimal_number.py") };
 
@@ -89,15 +96,19 @@ pub(super) fn platform_scalar(scalar: Scalar, needs: &mut Needs) -> &'static str
         name
     };
     match scalar {
-        Scalar::Boolean => "bool",
-        Scalar::Integer(_) | Scalar::StringEncoded(Numeral::Integer) => "int",
-        Scalar::Float | Scalar::StringEncoded(Numeral::Float) => "float",
-        Scalar::Decimal | Scalar::StringEncoded(Numeral::Decimal) => {
+        Scalar::Boolean | Scalar::Coded(Coding::BooleanText) => "bool",
+        Scalar::Integer(_) | Scalar::Coded(Coding::IntegerText) => "int",
+        Scalar::Float | Scalar::Coded(Coding::FloatText) => "float",
+        Scalar::Decimal | Scalar::Coded(Coding::DecimalText) => {
             needs.imports.insert("from decimal import Decimal");
             "Decimal"
         }
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "str",
-        Scalar::DateTime(_) | Scalar::LocalDateTime(_) => of_datetime("dt.datetime", needs),
+        Scalar::DateTime(_)
+        | Scalar::LocalDateTime(_)
+        | Scalar::Coded(Coding::EpochSeconds | Coding::EpochMilliseconds) => {
+            of_datetime("dt.datetime", needs)
+        }
         Scalar::Date => of_datetime("dt.date", needs),
         Scalar::Time(_) => of_datetime("dt.time", needs),
     }

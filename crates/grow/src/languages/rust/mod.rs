@@ -13,7 +13,7 @@ use jar_sprout_layout::{
     Doc, Indent, Style, braces, cat, comma_list, group_at_most, hard, lines, members, nest, paragraphs, soft,
     text,
 };
-use jar_sprout_model::{Numeral, Slot, Type, WireName};
+use jar_sprout_model::{Coding, Slot, Type, WireName};
 
 use crate::language::Language;
 use crate::plan::{
@@ -129,7 +129,7 @@ impl Dialect for RustOptions {
 /// Tells null from nothing.
 const PRESENT: Helper = Helper { name: "present", text: include_str!("present.rs.in") };
 
-/// Numbers in letters.
+/// Numbers and truths in letters.
 const IN_LETTERS: Helper = Helper { name: "in_letters", text: include_str!("in_letters.rs.in") };
 const IN_LETTERS_OR_NONE: Helper =
     Helper { name: "in_letters_or_none", text: include_str!("in_letters_or_none.rs.in") };
@@ -244,23 +244,15 @@ fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, all_ren
     };
     // What reads in another way than the library's own does not know of what is absent.
     let absent = fate.is_left_out().then(|| "default".to_owned());
-    let attribute = times::attribute(sheet, field).filter(|_| !fate.tells_null());
-    let numeral = field.numeral();
-    let helper = match (numeral, is_option) {
-        (Some(_), true) => Some(IN_LETTERS_OR_NONE),
-        (Some(_), false) => Some(IN_LETTERS),
-        (None, true) => field.is_json_in_text().then_some(JSON_IN_TEXT_OR_NONE),
-        (None, false) => field.is_json_in_text().then_some(JSON_IN_TEXT),
-    };
-    if let Some(helper) = helper {
-        sheet.needs.helpers.insert(helper);
+    let attribute = times::attribute(sheet, field).filter(|_| !fate.tells_null() && !field.is_json_in_text());
+    let coding = field.coding();
+    if let Some(path) = with(sheet, field, is_option) {
         arguments.extend(absent.clone());
-        arguments.push(format!("with = \"{}\"", helper.name));
+        arguments.push(format!("with = \"{path}\""));
     }
     let ty = match (&slot.ty, &attribute) {
         (Type::Scalar(scalar), Some(_)) => text(types::scalar(sheet, *scalar)),
-        _ if numeral == Some(Numeral::Integer) => text("i64"),
-        _ if numeral.is_some() => text("f64"),
+        _ if coding.is_some() => coding.map_or(Doc::Nil, |coding| text(types::decoded(sheet, coding))),
         // `Option<Option<String>>`
         _ if fate.tells_null() => types::slot(sheet, Some(owner), slot),
         _ => types::non_null(sheet, Some(owner), slot),
@@ -281,6 +273,22 @@ fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, all_ren
     let declaration = cat([text(format!("pub {ident}: ")), ty, text(",")]);
     let comment = ABOUT.comment.of(docs, 4);
     lines(comment.into_iter().chain(serde(arguments)).chain([declaration]))
+}
+
+/// The module that reads and writes a field which the wire has in another way.
+fn with(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, is_option: bool) -> Option<String> {
+    let helper = match field.coding() {
+        Some(coding @ (Coding::EpochSeconds | Coding::EpochMilliseconds)) => {
+            return Some(times::epoch(sheet.options.dates, coding, is_option));
+        }
+        Some(_) if is_option => IN_LETTERS_OR_NONE,
+        Some(_) => IN_LETTERS,
+        None if !field.is_json_in_text() => return None,
+        None if is_option => JSON_IN_TEXT_OR_NONE,
+        None => JSON_IN_TEXT,
+    };
+    sheet.needs.helpers.insert(helper);
+    Some(helper.name.to_owned())
 }
 
 /// Known values as variants, any other text in `Other` if there may be such.

@@ -1,6 +1,6 @@
 //! Rust's settings.
 
-use jar_sprout_model::{Fraction, Numeral, Scalar};
+use jar_sprout_model::{Coding, Fraction, Scalar};
 
 use crate::prepare::{Abilities, Dependency, Extras, Foundation, Judge, Level, Nulls, Order, TimeKeeping};
 use crate::settings::{
@@ -67,7 +67,7 @@ impl RustOptions {
                 Dates::Time | Dates::Jiff => Fraction::Shortest,
             }),
             // The standard library has no decimal.
-            holds: |scalar| scalar != Scalar::StringEncoded(Numeral::Decimal),
+            holds: |scalar| scalar != Scalar::Coded(Coding::DecimalText),
             reads_json_in_text: true,
             extras: |_| Extras::Typed,
             fills_in: true,

@@ -108,7 +108,7 @@ fn of_scalar(scalar: Scalar) -> usize {
         Scalar::LocalDateTime(_) => 12,
         Scalar::Integer(Width::Big) | Scalar::DateTime(_) => 16,
         Scalar::Decimal => 16,
-        Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::StringEncoded(_) => 24,
+        Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Coded(_) => 24,
     }
 }
 

@@ -2,7 +2,7 @@
 
 use std::sync::LazyLock;
 
-use jar_sprout_model::{Fraction, Scalar, TimeForm, Type, ZeroOffset};
+use jar_sprout_model::{Coding, Fraction, Scalar, TimeForm, Type, ZeroOffset};
 
 use super::Sheet;
 use super::settings::Dates;
@@ -51,6 +51,26 @@ const LOCAL_TIME: CaseKind = CaseKind {
     format: Some("%H:%M:%S"),
     length: 15,
 };
+
+/// The module that reads and writes a point in time as a number since 1970.
+pub(super) fn epoch(dates: Dates, coding: Coding, is_option: bool) -> String {
+    let is_whole = coding == Coding::EpochSeconds;
+    match dates {
+        Dates::Chrono => {
+            let unit = if is_whole { "seconds" } else { "milliseconds" };
+            format!("chrono::serde::ts_{unit}{}", if is_option { "_option" } else { "" })
+        }
+        Dates::Time => {
+            let unit = if is_whole { "" } else { "::milliseconds" };
+            format!("time::serde::timestamp{unit}{}", if is_option { "::option" } else { "" })
+        }
+        Dates::Jiff => {
+            let unit = if is_whole { "second" } else { "millisecond" };
+            let presence = if is_option { "optional" } else { "required" };
+            format!("jiff::fmt::serde::timestamp::{unit}::{presence}")
+        }
+    }
+}
 
 /// Whether only an attribute of a field can say how a time is read and written.
 pub(super) fn needs_attribute(sheet: &Sheet<'_>, scalar: Scalar) -> bool {

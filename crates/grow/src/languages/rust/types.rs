@@ -1,7 +1,7 @@
 //! Model types as Rust types, with the imports they need.
 
 use jar_sprout_layout::{Doc, cat, join, text};
-use jar_sprout_model::{Scalar, Slot, Type, Width};
+use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, Width};
 
 use super::Sheet;
 use super::settings::Dates;
@@ -49,12 +49,28 @@ pub(super) fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
         Scalar::Integer(Width::Big) | Scalar::Decimal => "serde_json::Number",
         Scalar::Float => "f64",
         // No attribute reaches into a list.
-        Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::StringEncoded(_) => "String",
+        Scalar::Coded(coding) if coding.kind() == ScalarKind::Integer => "i64",
+        Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Coded(_) => "String",
         Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date | Scalar::Time(_) => {
             let (name, imports) = date(scalar, sheet.options.dates);
             sheet.needs.imports.extend(imports);
             name
         }
+    }
+}
+
+/// The type of what the wire writes as something else.
+pub(super) fn decoded(sheet: &mut Sheet<'_>, coding: Coding) -> &'static str {
+    match (coding, sheet.options.dates) {
+        (Coding::IntegerText, _) => "i64",
+        (Coding::FloatText | Coding::DecimalText, _) => "f64",
+        (Coding::BooleanText, _) => "bool",
+        (Coding::EpochSeconds | Coding::EpochMilliseconds, Dates::Chrono) => {
+            sheet.needs.imports.extend(["chrono::DateTime", "chrono::Utc"]);
+            "DateTime<Utc>"
+        }
+        (Coding::EpochSeconds | Coding::EpochMilliseconds, Dates::Time) => "time::OffsetDateTime",
+        (Coding::EpochSeconds | Coding::EpochMilliseconds, Dates::Jiff) => "jiff::Timestamp",
     }
 }
 

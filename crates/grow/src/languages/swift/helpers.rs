@@ -29,6 +29,9 @@ pub(super) static ISO_DATE: SwiftHelper = helper!("ISODate");
 pub(super) static INTEGER_TEXT: SwiftHelper = helper!("IntegerText");
 pub(super) static DOUBLE_TEXT: SwiftHelper = helper!("DoubleText");
 pub(super) static DECIMAL_TEXT: SwiftHelper = helper!("DecimalText");
+pub(super) static BOOLEAN_TEXT: SwiftHelper = helper!("BooleanText");
+pub(super) static EPOCH_SECONDS: SwiftHelper = helper!("EpochSeconds");
+pub(super) static EPOCH_MILLISECONDS: SwiftHelper = helper!("EpochMilliseconds");
 pub(super) static JSON_TEXT: SwiftHelper = helper!("JSONText");
 pub(super) static MAYBE: SwiftHelper = helper!("Maybe");
 /// Holds a value apart; it writes only where its users do.
@@ -78,6 +81,9 @@ mod tests {
             &JSON_TEXT,
             &ISO_DATE,
             &INTEGER_TEXT,
+            &BOOLEAN_TEXT,
+            &EPOCH_SECONDS,
+            &EPOCH_MILLISECONDS,
             &DOUBLE_TEXT,
             &DECIMAL_TEXT,
             &MAYBE,

@@ -1,10 +1,11 @@
 //! Model types as Swift types, with the imports and helpers they need.
 
-use jar_sprout_model::{Numeral, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Coding, Scalar, Slot, Type, Width};
 
 use super::Sheet;
 use super::helpers::{
-    BOX, DECIMAL_TEXT, DOUBLE_TEXT, INTEGER_TEXT, ISO_DATE, JSON_TEXT, JSON_VALUE, MAYBE, help,
+    BOOLEAN_TEXT, BOX, DECIMAL_TEXT, DOUBLE_TEXT, EPOCH_MILLISECONDS, EPOCH_SECONDS, INTEGER_TEXT, ISO_DATE,
+    JSON_TEXT, JSON_VALUE, MAYBE, help,
 };
 use crate::plan::{Fate, Ident, PlannedField};
 
@@ -79,9 +80,12 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
             sheet.needs.imports.insert("Foundation");
             "Decimal"
         }
-        Scalar::StringEncoded(Numeral::Integer) => help(sheet, &INTEGER_TEXT),
-        Scalar::StringEncoded(Numeral::Float) => help(sheet, &DOUBLE_TEXT),
-        Scalar::StringEncoded(Numeral::Decimal) => help(sheet, &DECIMAL_TEXT),
+        Scalar::Coded(Coding::IntegerText) => help(sheet, &INTEGER_TEXT),
+        Scalar::Coded(Coding::FloatText) => help(sheet, &DOUBLE_TEXT),
+        Scalar::Coded(Coding::DecimalText) => help(sheet, &DECIMAL_TEXT),
+        Scalar::Coded(Coding::BooleanText) => help(sheet, &BOOLEAN_TEXT),
+        Scalar::Coded(Coding::EpochSeconds) => help(sheet, &EPOCH_SECONDS),
+        Scalar::Coded(Coding::EpochMilliseconds) => help(sheet, &EPOCH_MILLISECONDS),
         // Swift has no type for a time of day.
         Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Time(_) => "String",
         Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date => help(sheet, &ISO_DATE),

@@ -24,6 +24,11 @@ function isNumeral(text: string): text is `${number}` {
   return text.trim() !== "" && Number.isFinite(Number(text));
 }
 
+function truthAt(value: unknown, path: string): `${boolean}` {
+  const text = textAt(value, path);
+  return text === "true" || text === "false" ? text : failAt(path, "true or false in letters", value);
+}
+
 function constantOf<T extends string>(text: T): Read<T> {
   return (value, path) =>
     value === text ? text : failAt(path, JSON.stringify(text), value);

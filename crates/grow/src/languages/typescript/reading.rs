@@ -6,7 +6,7 @@ use std::sync::LazyLock;
 use jar_sprout_layout::{
     Doc, braces, cat, comma_list, group, hard, last_comma, lines, nest, paragraphs, soft, text,
 };
-use jar_sprout_model::{Scalar, ScalarKind, Slot, Type, WireName};
+use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, WireName};
 
 use super::Sheet;
 use super::{Reading, names};
@@ -138,7 +138,8 @@ fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> Doc {
         Type::Any => named("unknownAt"),
         Type::Scalar(Scalar::DateTime(_)) if sheet.options.reading == Reading::Dated => named("dateAt"),
         Type::Scalar(scalar) if scalar.leaves_doubles() => named("bigintAt"),
-        Type::Scalar(Scalar::StringEncoded(_)) => named("numeralAt"),
+        Type::Scalar(Scalar::Coded(Coding::BooleanText)) => named("truthAt"),
+        Type::Scalar(Scalar::Coded(coding)) if coding.kind() == ScalarKind::Text => named("numeralAt"),
         Type::Scalar(scalar) => named(match scalar.kind() {
             ScalarKind::Boolean => "booleanAt",
             ScalarKind::Integer | ScalarKind::Number if sheet.plan.leaves_doubles => "roundedAt",

@@ -1,6 +1,6 @@
 //! Model types as TypeScript types.
 
-use jar_sprout_model::{Scalar, ScalarKind, Slot, Type};
+use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type};
 
 use super::Sheet;
 use super::settings::TypeScriptOptions;
@@ -71,8 +71,10 @@ fn scalar(scalar: Scalar, options: &TypeScriptOptions) -> &'static str {
     if options.reading != Reading::None && scalar.leaves_doubles() {
         return "bigint";
     }
-    if matches!(scalar, Scalar::StringEncoded(_)) {
-        return "`${number}`";
+    if let Scalar::Coded(coding) = scalar
+        && coding.kind() == ScalarKind::Text
+    {
+        return if coding == Coding::BooleanText { "`${boolean}`" } else { "`${number}`" };
     }
     // JSON's own types: a date stays the text it is on the wire.
     match scalar.kind() {

@@ -2,7 +2,7 @@ using System;
 using System.Globalization;
 using Newtonsoft.Json;
 
-/// <summary>Reads and writes numbers that JSON has in letters.</summary>
+/// <summary>Reads and writes numbers and truths that JSON has in letters.</summary>
 internal sealed class InLettersConverter : JsonConverter
 {
     public override bool CanConvert(Type objectType) => true;
@@ -26,6 +26,10 @@ internal sealed class InLettersConverter : JsonConverter
         if (value is double number)
         {
             writer.WriteValue(number.ToString("R", CultureInfo.InvariantCulture));
+        }
+        else if (value is bool flag)
+        {
+            writer.WriteValue(flag ? "true" : "false");
         }
         else
         {

@@ -1,0 +1,11 @@
+from typing import Annotated
+
+from pydantic import PlainSerializer
+
+
+def write_boolean(value: bool) -> str:
+    """A truth in letters."""
+    return "true" if value else "false"
+
+
+BooleanText = Annotated[bool, PlainSerializer(write_boolean)]
