@@ -1,9 +1,11 @@
 //! What an API description offers: its operations, and the schemas that it asks for.
 
+use std::collections::HashSet;
+
 use jar_sprout_model::Words;
 
 use crate::fault::Fault;
-use crate::flat::pure_reference;
+use crate::flat::{is_plain, pure_reference};
 use crate::library::{Library, References};
 use crate::names::component_name;
 use crate::read::DocumentKind;
@@ -72,12 +74,7 @@ pub(crate) fn wanted<'d>(
     }
     if !parts.is_empty() {
         // Two parts may be one component.
-        let mut seen = Vec::new();
-        wanted.roots.retain(|(_, schema)| {
-            let is_new = !seen.contains(&std::ptr::from_ref(*schema));
-            seen.push(std::ptr::from_ref(*schema));
-            is_new
-        });
+        each_once(&mut wanted.roots);
         if parts.len() > 1 {
             wanted.roots.sort_by(|(a, _), (b, _)| a.iter().cmp(b.iter()));
             wanted.title = Some(name.clone());
@@ -89,16 +86,33 @@ pub(crate) fn wanted<'d>(
             let title = whole.get("title").and_then(Value::as_str).map(Words::split);
             let name = title.filter(|title| (1..=4).contains(&title.count())).unwrap_or_else(|| name.clone());
             let holders = ["definitions", "$defs"];
+            let has_definitions = holders.iter().any(|holder| {
+                whole.get(holder).and_then(Value::as_object).is_some_and(|held| !held.is_empty())
+            });
             let says_itself = whole.as_object().is_none_or(|object| {
-                let telling =
-                    ["type", "properties", "items", "$ref", "allOf", "oneOf", "anyOf", "enum", "const"];
-                telling.iter().any(|key| object.get(key).is_some())
+                const TELLING: &[&str] = &[
+                    "properties",
+                    "additionalProperties",
+                    "patternProperties",
+                    "items",
+                    "$ref",
+                    "allOf",
+                    "oneOf",
+                    "anyOf",
+                    "enum",
+                    "const",
+                ];
+                let ty = object.get("type");
+                // That it is an object says nothing beside what it defines.
+                let is_any_object = ty.and_then(Value::as_str) == Some("object") && has_definitions;
+                TELLING.iter().any(|key| object.get(key).is_some()) || (ty.is_some() && !is_any_object)
             });
             if says_itself {
                 wanted.roots.push((name, whole));
             } else {
                 let held = holders.iter().filter_map(|holder| whole.get(holder)?.as_object()).flatten();
                 wanted.roots.extend(held.map(|(name, schema)| (component_name(name), schema)));
+                drop_scalars(&mut wanted.roots);
                 wanted.title = Some(name);
                 if wanted.roots.is_empty() {
                     wanted.roots.push((wanted.title.take().unwrap_or_else(|| Words::split("root")), whole));
@@ -108,6 +122,19 @@ pub(crate) fn wanted<'d>(
         DocumentKind::OpenApi | DocumentKind::Swagger => asked.whole_api(whole, name, &mut wanted),
     }
     wanted
+}
+
+/// Keeps each schema where it comes first.
+fn each_once(roots: &mut Vec<(Words, &Value)>) {
+    let mut seen = HashSet::new();
+    roots.retain(|(_, schema)| seen.insert(std::ptr::from_ref(*schema)));
+}
+
+/// Leaves out what is a scalar, and a type nowhere: those that refer to it have that scalar.
+fn drop_scalars(roots: &mut Vec<(Words, &Value)>) {
+    if roots.iter().any(|(_, schema)| !is_plain(schema)) {
+        roots.retain(|(_, schema)| !is_plain(schema));
+    }
 }
 
 /// Where the schemas stand that have names.
@@ -194,6 +221,9 @@ impl<'d> Asked<'_, 'd> {
                 wanted.roots.extend(inline);
             }
         }
+        drop_scalars(&mut wanted.roots);
+        // One parameter may be referred to by several operations.
+        each_once(&mut wanted.roots);
         let title = whole.pointer("/info/title").and_then(Value::as_str).map(Words::split);
         wanted.title = title.filter(|title| (1..=5).contains(&title.count())).or_else(|| Some(name.clone()));
         if wanted.roots.is_empty() {
@@ -235,24 +265,38 @@ impl<'d> Asked<'_, 'd> {
         for parameter in parameters.into_iter().flatten().filter_map(Value::as_array).flatten() {
             self.parameter(self.follow(parameter), &name, &mut described, wanted);
         }
-        if let Some(body) = operation.get("requestBody").map(|body| self.follow(body))
-            && let Some(schema) = self.content(body)
-        {
-            described.takes.push(Carried { what: "body".to_owned(), ty: self.type_name(schema) });
-            let merges = body.pointer("/content/application~1merge-patch+json").is_some();
-            wanted.sent.push(Sent { schema, is_update: method == "patch" || merges });
-            wanted.roots.push((name.with_word("request"), schema));
+        if let Some(body) = operation.get("requestBody").map(|body| self.follow(body)) {
+            let contents = self.contents(body);
+            let is_merged = body.pointer("/content/application~1merge-patch+json").is_some();
+            let ty = contents.first().map_or_else(|| "nothing".to_owned(), |(_, one)| self.type_name(one));
+            described.takes.push(Carried { what: "body".to_owned(), ty });
+            for (media, schema) in contents {
+                wanted.sent.push(Sent { schema, is_update: method == "patch" || is_merged });
+                wanted.roots.push((in_media(&name, media).with_word("request"), schema));
+            }
         }
         let responses = operation.get("responses").and_then(Value::as_object);
+        let mut has_response = false;
         for (status, response) in responses.into_iter().flatten() {
             let response = self.follow(response);
-            let schema = response.get("schema").or_else(|| self.content(response));
-            let ty = schema.map_or_else(|| "nothing".to_owned(), |schema| self.type_name(schema));
+            let whole = response.get("schema").map(|schema| (None, schema));
+            let contents: Vec<_> = whole.into_iter().chain(self.contents(response)).collect();
+            let ty = contents.first().map_or_else(|| "nothing".to_owned(), |(_, one)| self.type_name(one));
             described.gives.push(Carried { what: status.to_owned(), ty });
-            if let Some(schema) = schema {
-                let is_well = status.starts_with('2');
-                let name = name.with_word(if is_well { "response" } else { "error" });
+            let is_well = status.starts_with('2');
+            let ending = if is_well && !has_response { "response" } else { status_words(status) };
+            has_response |= is_well && !contents.is_empty();
+            for (media, schema) in contents {
+                let name = ending.split(' ').fold(in_media(&name, media), |name, word| name.with_word(word));
                 wanted.roots.push((name, schema));
+            }
+        }
+        let callbacks = operation.get("callbacks").and_then(Value::as_object);
+        for (callback, routes) in callbacks.into_iter().flatten() {
+            for item in self.follow(routes).as_object().into_iter().flat_map(Object::values) {
+                if let Some(item) = self.follow(item).as_object() {
+                    self.path(callback, item, wanted);
+                }
             }
         }
         wanted.operations.push(described);
@@ -268,7 +312,8 @@ impl<'d> Asked<'_, 'd> {
         let text = |key: &str| parameter.get(key).and_then(Value::as_str).unwrap_or_default();
         let (place, name) = (text("in"), text("name"));
         // Before OpenAPI 3 a parameter is its own schema, but for a body.
-        let schema = parameter.get("schema").or_else(|| self.content(parameter)).unwrap_or(parameter);
+        let content = self.contents(parameter).first().map(|(_, schema)| *schema);
+        let schema = parameter.get("schema").or(content).unwrap_or(parameter);
         let is_body = place == "body";
         let what = if is_body { "body".to_owned() } else { format!("{place} {name}") };
         described.takes.push(Carried { what, ty: self.type_name(schema) });
@@ -276,23 +321,42 @@ impl<'d> Asked<'_, 'd> {
         if is_body {
             wanted.sent.push(Sent { schema, is_update: described.method == "PATCH" });
             wanted.roots.push((operation.with_word("request"), schema));
-        } else if items.get("enum").is_some() {
+        } else if items.get("enum").is_some() || items.get("properties").is_some() {
             wanted.roots.push((Words::split(name).prefixed(operation), items));
         }
     }
 
-    /// The JSON schema of what is in a request, a response or a parameter.
-    fn content(&self, holder: &'d Value) -> Option<&'d Value> {
-        let content = holder.get("content")?.as_object()?;
-        let is_json = |media: &str| {
-            let media = media.split(';').next().unwrap_or_default().trim();
-            media == "application/json"
-                || media.ends_with("+json")
-                || media == "*/*"
-                || media.ends_with("/json")
+    /// The schemas of what is in a request, a response or a parameter: of each kind of JSON, else of the first kind that
+    /// has fields all the same. A media type is named where it is not the first one.
+    fn contents(&self, holder: &'d Value) -> Vec<(Option<&'d str>, &'d Value)> {
+        let content = holder.get("content").and_then(Value::as_object);
+        let schemas = content.into_iter().flatten().filter_map(|(media, said)| {
+            Some((media, said.get("schema").or_else(|| said.get("itemSchema"))?))
+        });
+        let schemas: Vec<(&'d str, &'d Value)> = schemas.collect();
+        let of = |test: fn(&str) -> bool| -> Vec<(&'d str, &'d Value)> {
+            let bare = |media: &str| media.split(';').next().unwrap_or_default().trim().to_ascii_lowercase();
+            schemas.iter().copied().filter(|(media, _)| test(&bare(media))).collect()
         };
-        let (_, media) = content.iter().find(|(media, _)| is_json(media))?;
-        media.get("schema").or_else(|| media.get("itemSchema"))
+        let mut known = of(is_json);
+        if known.is_empty() {
+            known = of(has_fields);
+            known.truncate(1);
+        }
+        let mut contents: Vec<(Option<&'d str>, &'d Value)> = Vec::new();
+        for (media, schema) in known {
+            let is_there = contents.iter().any(|(_, other)| self.is_same(other, schema));
+            if !is_there {
+                contents.push(((!contents.is_empty()).then_some(media), schema));
+            }
+        }
+        contents
+    }
+
+    /// Whether two schemas are one, or say the same.
+    fn is_same(&self, a: &'d Value, b: &'d Value) -> bool {
+        let target = |schema| self.references.target(schema).unwrap_or(schema);
+        std::ptr::eq(target(a), target(b)) || a == b
     }
 
     fn follow(&self, value: &'d Value) -> &'d Value {
@@ -343,6 +407,60 @@ fn is_inline(schema: &Value) -> bool {
         Some("string") => schema.get("enum").is_some(),
         Some("integer" | "number" | "boolean" | "file") => false,
         _ => schema.as_object().is_some_and(|object| !object.is_empty()),
+    }
+}
+
+fn is_json(media: &str) -> bool {
+    media == "application/json" || media.ends_with("+json") || media == "*/*" || media.ends_with("/json")
+}
+
+/// Whether what is of a media type that is no JSON has fields all the same: forms, and streams of JSON.
+fn has_fields(media: &str) -> bool {
+    const STREAMS: &[&str] =
+        &["text/event-stream", "application/x-ndjson", "application/jsonl", "application/json-seq"];
+    media == "application/x-www-form-urlencoded"
+        || media.starts_with("multipart/")
+        || STREAMS.contains(&media)
+}
+
+/// The name of an operation in the words of a media type: of `application/vnd.honey.v2+json`, those of `honey.v2`.
+fn in_media(name: &Words, media: Option<&str>) -> Words {
+    let subtype = media.and_then(|media| media.split(['/', ';']).nth(1));
+    let subtype =
+        subtype.map(|subtype| subtype.trim_start_matches("vnd.").split('+').next().unwrap_or_default());
+    subtype.map_or_else(|| name.clone(), |subtype| Words::split(subtype).prefixed(name))
+}
+
+/// A status of HTTP in words (RFC 9110, section 15).
+fn status_words(status: &str) -> &'static str {
+    match status {
+        "202" => "accepted",
+        "206" => "part",
+        "207" => "multi status",
+        "400" => "bad request",
+        "401" => "unauthorized",
+        "402" => "payment required",
+        "403" => "forbidden",
+        "404" => "not found",
+        "405" => "method not allowed",
+        "406" => "not acceptable",
+        "408" => "timeout",
+        "409" => "conflict",
+        "410" => "gone",
+        "412" => "precondition failed",
+        "413" => "too large",
+        "415" => "unsupported media",
+        "422" => "unprocessable",
+        "423" => "locked",
+        "429" => "too many requests",
+        "500" => "server error",
+        "501" => "not implemented",
+        "502" => "bad gateway",
+        "503" => "unavailable",
+        "504" => "gateway timeout",
+        _ if status.starts_with('2') => "response",
+        _ if status.starts_with('3') => "redirect",
+        _ => "error",
     }
 }
 

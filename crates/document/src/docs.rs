@@ -8,15 +8,24 @@ use crate::value::Value;
 
 /// What a schema says of itself, with the bounds it sets.
 pub(crate) fn docs_of(schema: &Value) -> Docs {
-    let Some(object) = schema.as_object() else { return Docs::default() };
+    docs_of_all([schema])
+}
+
+/// The same of several that hold together: what the last one says stands above what those before it say.
+pub(crate) fn docs_of_all<'d>(schemas: impl IntoIterator<Item = &'d Value>) -> Docs {
     let mut description = "";
     let mut is_deprecated = false;
     let mut bounds = Bounds::default();
-    for (word, value) in object.words() {
-        match word {
-            Word::Description => description = value.as_str().unwrap_or_default().trim(),
-            Word::Deprecated | Word::XDeprecated => is_deprecated |= value.is_true(),
-            word => bounds.add(word, value),
+    for object in schemas.into_iter().filter_map(Value::as_object) {
+        for (word, value) in object.words() {
+            match word {
+                Word::Description => {
+                    let said = value.as_str().unwrap_or_default().trim();
+                    description = if said.is_empty() { description } else { said };
+                }
+                Word::Deprecated | Word::XDeprecated => is_deprecated |= value.is_true(),
+                word => bounds.add(word, value),
+            }
         }
     }
     let docs = if bounds.has_any {
@@ -39,6 +48,8 @@ struct Bounds<'d> {
     below: Option<&'d Number>,
     step: Option<&'d Number>,
     default: Option<&'d Value>,
+    /// Numbers and truths: an enum of texts has a type of its own.
+    known: Vec<&'d Value>,
     has_no_item_twice: bool,
     is_read_only: bool,
     is_write_only: bool,
@@ -62,6 +73,15 @@ impl<'d> Bounds<'d> {
             Word::ExclusiveMinimum => self.above = number,
             Word::ExclusiveMaximum => self.below = number,
             Word::MultipleOf => self.step = number,
+            Word::Enum => {
+                let values = value.as_array().into_iter().flatten().filter(|value| !value.is_null());
+                self.known = values.collect();
+                if self.known.iter().any(|value| value.as_number().is_none() && !value.is_boolean()) {
+                    self.known.clear();
+                    return;
+                }
+            }
+            Word::Const if value.as_number().is_some() || value.is_boolean() => self.known = vec![value],
             Word::Default if !value.is_array() && !value.is_object() => self.default = Some(value),
             Word::UniqueItems => self.has_no_item_twice = is_true,
             Word::ReadOnly => self.is_read_only = is_true,
@@ -95,9 +115,15 @@ impl<'d> Bounds<'d> {
                 self.below.map(|below| format!("below {below}")),
             ],
         );
+        let known: Vec<String> = self.known.iter().map(|value| value.to_string()).collect();
+        match &known[..] {
+            [] => {}
+            [one] => parts.push(format!("Always {one}.")),
+            _ => parts.push(format!("One of {}.", known.join(", "))),
+        }
         parts.extend(self.step.map(|step| format!("A multiple of {step}.")));
-        parts.extend(self.has_no_item_twice.then(|| "No item twice.".to_owned()));
-        parts.extend(self.default.map(|default| format!("{default} where nothing is said.")));
+        parts.extend(self.has_no_item_twice.then(|| "Items are unique.".to_owned()));
+        parts.extend(self.default.map(|default| format!("Defaults to {default}.")));
         parts.extend(self.is_read_only.then(|| "Read-only.".to_owned()));
         parts.extend(self.is_write_only.then(|| "Write-only.".to_owned()));
         parts.join(" ")
@@ -105,7 +131,7 @@ impl<'d> Bounds<'d> {
 }
 
 /// The default value that a schema states, where it is one that code can have.
-pub(crate) fn default_of(schema: &Value) -> Option<DefaultValue> {
+fn default_of(schema: &Value) -> Option<DefaultValue> {
     match schema.said(Word::Default)? {
         Value::Bool(flag) => Some(DefaultValue::Boolean(*flag)),
         Value::Number(number) => Some(DefaultValue::Number(number.to_string())),
@@ -117,6 +143,13 @@ pub(crate) fn default_of(schema: &Value) -> Option<DefaultValue> {
 fn capitalised(text: &str) -> String {
     let mut chars = text.chars();
     chars.next().map(|first| first.to_uppercase().chain(chars).collect()).unwrap_or_default()
+}
+
+/// The default value that the last of several schemas states which states one.
+pub(crate) fn default_of_all<'d>(
+    schemas: impl DoubleEndedIterator<Item = &'d Value>,
+) -> Option<DefaultValue> {
+    schemas.rev().find_map(default_of)
 }
 
 /// Whether a schema says `true` of itself.

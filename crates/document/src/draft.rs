@@ -7,18 +7,18 @@ use std::collections::hash_map::Entry;
 use std::collections::{HashSet, VecDeque};
 
 use foldhash::{HashMap as FastMap, HashSet as FastSet};
-use indexmap::IndexMap;
+use indexmap::{IndexMap, IndexSet};
 use jar_sprout_model::{
     Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Kind, Presence, Problem, Scalar, Spot,
     Width, WireName, Words, each,
 };
 
 use crate::api::{self, Operation, Sent, Wanted};
-use crate::docs::{docs_of, says};
+use crate::docs::docs_of;
 use crate::fault::Fault;
 use crate::flat::resolve::{Declared, Resolved};
 use crate::flat::{Flat, Flattening, NoteKind, Property, Spec};
-use crate::library::Library;
+use crate::library::{Library, References};
 use crate::names::component_name;
 use crate::pointers::pointers_of;
 use crate::text::Word;
@@ -43,7 +43,9 @@ pub struct Drafted {
 /// A part is a JSON Pointer (RFC 6901), the name of a component, a route, or the id of an operation. `name` is what
 /// the document is called where it does not say so itself.
 pub fn draft_document(library: &Library, source: &str, parts: &[String], name: &Words) -> Drafted {
-    let references = library.references();
+    let mut references = library.references();
+    let kept = kept_cases(library.root(), &references);
+    references.keep(kept);
     let mut drafter = Drafter {
         library,
         flattening: Flattening::new(&references),
@@ -87,6 +89,32 @@ pub fn draft_document(library: &Library, source: &str, parts: &[String], name: &
     endless::cut(&mut drafter.draft);
     problems.extend(drafter.problems(source));
     Drafted { draft: drafter.draft, roots, title, operations, problems }
+}
+
+/// The components of a document, or its definitions.
+fn components(root: &Value) -> impl Iterator<Item = &Value> {
+    let held = root.pointer("/components/schemas").or_else(|| root.pointer("/definitions"));
+    let held = held.or_else(|| root.pointer("/$defs"));
+    held.and_then(Value::as_object).into_iter().flat_map(Object::values)
+}
+
+/// The components that are cases of a union and yet only refer to another one: its heirs, and what it lists.
+fn kept_cases<'d>(root: &'d Value, references: &References<'d>) -> Vec<&'d Value> {
+    let mut kept = Vec::new();
+    for schema in components(root) {
+        // An heir that adds nothing.
+        if schema.get("allOf").is_some()
+            && references.bases(schema).iter().any(|base| base.get("discriminator").is_some())
+        {
+            kept.push(schema);
+        }
+        if schema.get("discriminator").is_some() {
+            let listed = ["oneOf", "anyOf"].iter().filter_map(|key| schema.get(key)?.as_array()).flatten();
+            let cases = listed.filter_map(|part| references.follow(part).ok());
+            kept.extend(cases.filter(|case| case.get("allOf").is_some()));
+        }
+    }
+    kept
 }
 
 /// The names of components, by where they stand.
@@ -137,6 +165,9 @@ enum Key {
     Any(Vec<Key>),
 }
 
+/// A case of a union: the tag's value in it, and its schema.
+type TaggedSpec<'d> = (String, Spec<'d>);
+
 /// What a schema turns out to be.
 enum Made {
     Kind(DraftKind, bool),
@@ -162,7 +193,7 @@ impl<'d> Drafter<'_, 'd> {
             }
             let mut flat = self.flattening.flat(&Spec::One(target));
             let known = flat.properties.len();
-            flat.properties.retain(|_, property| !says(property.spec.first(), Word::ReadOnly));
+            flat.properties.retain(|_, property| !self.flattening.says(&property.spec, Word::ReadOnly));
             flat.required.retain(|key| flat.properties.contains_key(key));
             let differs = flat.properties.len() < known || (*is_update && !flat.required.is_empty());
             let Some(name) = self.name_of(target).filter(|_| differs && !flat.properties.is_empty()) else {
@@ -184,13 +215,11 @@ impl<'d> Drafter<'_, 'd> {
         roots
     }
 
+    /// Finds the components that extend one with a discriminator, directly or through others.
     fn find_heirs(&mut self) {
-        let components = self.library.root().pointer("/components/schemas");
-        let components = components.or_else(|| self.library.root().pointer("/definitions"));
-        for schema in components.and_then(Value::as_object).into_iter().flat_map(Object::values) {
-            for part in schema.get("allOf").and_then(Value::as_array).into_iter().flatten() {
-                if let Some(base) = self.flattening.references.target(part)
-                    && base.get("discriminator").is_some()
+        for schema in components(self.library.root()) {
+            for base in self.flattening.references.bases(schema) {
+                if base.get("discriminator").is_some()
                     && base.get("oneOf").is_none()
                     && base.get("anyOf").is_none()
                 {
@@ -284,12 +313,15 @@ impl<'d> Drafter<'_, 'd> {
 
     fn fill(&mut self, id: DraftId, spec: &Spec<'d>, flat: Flat<'d>) {
         let at = spec.first();
-        let made = self.heirs_of(at).unwrap_or_else(|| self.made(flat, at));
+        // Without its alternatives it is what it is by itself.
+        let heirs = if matches!(spec, Spec::Bare(_)) { None } else { self.heirs_of(at) };
+        let made = heirs.unwrap_or_else(|| self.made(flat, at));
         match made {
             Made::Kind(kind, is_nullable) => {
-                let has_name = matches!(
+                // Of a list or a map, what is in it is called after it.
+                let has_name = !matches!(
                     kind,
-                    DraftKind::Record { .. } | DraftKind::Enumeration(_) | DraftKind::Union { .. }
+                    DraftKind::Any | DraftKind::Scalar(_) | DraftKind::Constant(_) | DraftKind::Tuple(_)
                 );
                 self.draft.set(id, kind, is_nullable);
                 if has_name && let Spec::One(schema) = spec {
@@ -326,10 +358,17 @@ impl<'d> Drafter<'_, 'd> {
         let heirs = self.heirs.get(&std::ptr::from_ref(at))?.clone();
         let discriminator = at.get("discriminator");
         let tag = discriminator_key(discriminator)?;
-        let specs: Vec<Spec<'d>> = heirs.into_iter().map(Spec::One).collect();
-        let tags: Vec<String> =
-            specs.iter().map(|spec| self.mapped(discriminator, spec)).collect::<Option<_>>()?;
-        Some(Made::Kind(self.tagged(tag, tags, &specs), false))
+        let mut cases: Vec<TaggedSpec<'d>> = Vec::new();
+        // The base is a case of its own where the mapping says so.
+        if discriminator.is_some_and(|said| said.get("mapping").is_some()) {
+            let own = self.mapped(discriminator, &Spec::One(at))?;
+            cases.extend(own.by_mapping.into_iter().map(|tag| (tag, Spec::Bare(at))));
+        }
+        for spec in heirs.into_iter().map(Spec::One) {
+            let tags = self.mapped(discriminator, &spec)?.or_name();
+            cases.extend(tags.into_iter().map(|tag| (tag, spec.clone())));
+        }
+        Some(Made::Kind(self.tagged(tag, cases), false))
     }
 
     fn made(&mut self, mut flat: Flat<'d>, at: &'d Value) -> Made {
@@ -360,9 +399,9 @@ impl<'d> Drafter<'_, 'd> {
     /// What the values of an `enum` are.
     fn of_values(&mut self, values: &[&'d Value], may_be_null: bool, at: &'d Value) -> Made {
         let is_nullable = may_be_null || values.iter().any(|value| value.is_null());
-        let mut texts: Vec<WireName> =
+        let texts: IndexSet<WireName> =
             values.iter().filter_map(|value| value.as_str()).map(WireName::new).collect();
-        texts.dedup();
+        let texts: Vec<WireName> = texts.into_iter().collect();
         let others: Vec<&&Value> =
             values.iter().filter(|value| !value.is_string() && !value.is_null()).collect();
         let scalars: Option<Vec<Scalar>> = others
@@ -440,7 +479,7 @@ impl<'d> Drafter<'_, 'd> {
         let is_sent = self.sent.contains(&std::ptr::from_ref(at));
         let mut fields = Vec::with_capacity(flat.properties.len());
         for (key, Property { spec, declared }) in &mut flat.properties {
-            if is_sent && says(spec.first(), Word::WriteOnly) {
+            if is_sent && self.flattening.says(spec, Word::WriteOnly) {
                 continue;
             }
             let declared = declared.take().unwrap_or_else(|| self.flattening.declare(key, spec));
@@ -472,6 +511,10 @@ impl<'d> Drafter<'_, 'd> {
         let others = flat.additional.filter(says_something);
         let values: Vec<Spec<'d>> = patterns.chain(others).map(Spec::One).collect();
         let id = match values.as_slice() {
+            // Said in so many words, it is not what every schema allows anyway.
+            [] if flat.additional.is_some_and(Value::is_true) && !flat.properties.is_empty() => {
+                self.draft.add(DraftKind::Any, false)
+            }
             [] => return None,
             [one] => self.place(one),
             _ => self.place(&Spec::Any(values)),

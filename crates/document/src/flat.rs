@@ -175,12 +175,19 @@ fn is_annotation(key: &Text) -> bool {
     }
 }
 
-/// The object with the reference, where a schema is a reference and no more; a lone one in `allOf` counts.
+/// The object with the reference, where a schema is a reference and no more; a lone one in `allOf` counts, and what says
+/// nothing of the type beside it does not.
 pub(crate) fn pure_reference(schema: &Value) -> Option<&Value> {
-    let mut telling = schema.as_object()?.entries().iter().filter(|(key, _)| !is_annotation(key));
+    let entries = schema.as_object()?.entries().iter();
+    let mut telling = entries.filter(|(key, value)| !is_annotation(key) && !says_object(key, value));
     let ((key, value), None) = (telling.next()?, telling.next()) else { return None };
     match key.word()? {
-        Word::AllOf | Word::OneOf | Word::AnyOf => match value.as_array()? {
+        Word::AllOf => {
+            let mut parts = value.as_array()?.iter().filter(|part| !is_trivial(part));
+            let (part, None) = (parts.next()?, parts.next()) else { return None };
+            pure_reference(part)
+        }
+        Word::OneOf | Word::AnyOf => match value.as_array()? {
             [one] => pure_reference(one),
             _ => None,
         },
@@ -188,12 +195,63 @@ pub(crate) fn pure_reference(schema: &Value) -> Option<&Value> {
     }
 }
 
+/// Whether a schema says nothing of a type but that it is of objects, or that null may stand there.
+pub(crate) fn is_trivial(schema: &Value) -> bool {
+    schema.as_object().is_some_and(|object| {
+        object.entries().iter().all(|(key, value)| is_annotation(key) || says_object(key, value))
+    })
+}
+
+/// `type: object`, which what has properties says anyway.
+fn says_object(key: &Text, value: &Value) -> bool {
+    let is_object = |value: &Value| matches!(value.as_str(), Some("object" | "null"));
+    key.word() == Some(Word::Type)
+        && match value {
+            Value::Array(several) => {
+                several.iter().any(|one| one.as_str() == Some("object")) && several.iter().all(is_object)
+            }
+            one => one.as_str() == Some("object"),
+        }
+}
+
+/// The parts of a schema's `allOf` that say nothing of its type.
+pub(crate) fn trivial_parts(schema: &Value) -> impl Iterator<Item = &Value> {
+    let parts = schema.said(Word::AllOf).and_then(Value::as_array);
+    parts.into_iter().flatten().filter(|part| is_trivial(part))
+}
+
 impl<'d> References<'d> {
+    /// What a schema extends, and what that extends: the parts of its `allOf` that are references.
+    pub(crate) fn bases(&self, schema: &'d Value) -> Vec<&'d Value> {
+        const MOST: usize = 64;
+        let mut bases: Vec<&'d Value> = Vec::new();
+        let mut open = vec![schema];
+        while let Some(schema) = open.pop()
+            && bases.len() < MOST
+        {
+            for part in schema.said(Word::AllOf).and_then(Value::as_array).into_iter().flatten() {
+                if let Some(base) = self.target(part)
+                    && !std::ptr::eq(base, schema)
+                    && !bases.iter().any(|known| std::ptr::eq(*known, base))
+                {
+                    bases.push(base);
+                    open.push(base);
+                }
+            }
+        }
+        // What leads back to itself extends nothing.
+        bases.retain(|base| !std::ptr::eq(*base, schema));
+        bases
+    }
+
     /// What a schema that is a reference and no more leads to, however many steps it takes.
     pub(crate) fn target(&self, schema: &'d Value) -> Option<&'d Value> {
+        if self.is_kept(schema) {
+            return None;
+        }
         let mut target = self.follow(pure_reference(schema)?).ok()?;
         for _ in 0..64 {
-            match pure_reference(target).map(|holder| self.follow(holder)) {
+            match pure_reference(target).filter(|_| !self.is_kept(target)).map(|holder| self.follow(holder)) {
                 Some(Ok(next)) if !std::ptr::eq(next, target) => target = next,
                 Some(_) | None => break,
             }
@@ -202,9 +260,10 @@ impl<'d> References<'d> {
     }
 }
 
-/// Whether a schema says of itself that null fits it.
+/// Whether a schema says of itself that null fits it, or a part of it that says no more.
 pub(crate) fn says_nullable(schema: &Value) -> bool {
-    says(schema, Word::Nullable) || says(schema, Word::XNullable)
+    let says_so = |schema: &Value| says(schema, Word::Nullable) || says(schema, Word::XNullable);
+    says_so(schema) || trivial_parts(schema).any(says_so)
 }
 
 /// Whether a schema says a kind of value, and nothing that has parts, a name or few values.
@@ -255,6 +314,7 @@ impl<'r, 'd> Flattening<'r, 'd> {
                         spec => add_last(&mut parts, spec),
                     }
                 }
+                self.drop_wider(&mut parts);
                 alone_or(parts, Spec::All)
             }
             Spec::Any(specs) => {
@@ -268,6 +328,25 @@ impl<'r, 'd> Flattening<'r, 'd> {
                 alone_or(parts, Spec::Any)
             }
         }
+    }
+
+    /// Takes out of several schemas what says nothing beside the others, and what one of the others extends.
+    fn drop_wider(&self, parts: &mut Vec<Spec<'d>>) {
+        let is_telling = |spec: &Spec<'_>| !matches!(spec, Spec::One(schema) if is_trivial(schema));
+        if parts.iter().any(is_telling) {
+            parts.retain(is_telling);
+        }
+        let bases: Vec<&Value> = parts
+            .iter()
+            .filter_map(|spec| match spec {
+                Spec::One(schema) => Some(*schema),
+                Spec::Bare(_) | Spec::All(_) | Spec::Any(_) => None,
+            })
+            .flat_map(|schema| self.references.bases(schema))
+            .collect();
+        parts.retain(|spec| {
+            !matches!(spec, Spec::One(schema) if bases.iter().any(|base| std::ptr::eq(*base, *schema)))
+        });
     }
 
     /// Takes over what another has found.
@@ -366,10 +445,22 @@ impl<'r, 'd> Flattening<'r, 'd> {
         for part in keywords.all_of.and_then(Value::as_array).into_iter().flatten() {
             self.add_one(part, flat, way);
         }
+        for part in &keywords.conditional {
+            self.add_conditional(part, flat, way);
+        }
         for cases in [keywords.one_of, keywords.any_of].into_iter().flatten() {
             if let Some(cases) = cases.as_array().filter(|cases| !cases.is_empty()) {
                 flat.alternatives.push(cases.iter().map(Spec::One).collect());
             }
+        }
+    }
+
+    /// Adds the properties that hold under a condition: they may be there, and those that are there anyway stay.
+    fn add_conditional(&mut self, part: &'d Value, flat: &mut Flat<'d>, way: Option<&Route<'_>>) {
+        let mut own = Flat::default();
+        self.add_one(part, &mut own, way);
+        for (key, property) in own.properties {
+            flat.properties.entry(key).or_insert(property);
         }
     }
 
@@ -416,6 +507,8 @@ struct Keywords<'d> {
     all_of: Option<&'d Value>,
     one_of: Option<&'d Value>,
     any_of: Option<&'d Value>,
+    /// `then`, `else`, and what holds where a property is there.
+    conditional: Vec<&'d Value>,
     /// Those that bear on no type, and say more than yes or no.
     untyped: Vec<Word>,
 }
@@ -447,6 +540,15 @@ impl<'d> Keywords<'d> {
                 Word::AnyOf => &mut keywords.any_of,
                 Word::Nullable | Word::XNullable => {
                     keywords.is_nullable |= value.is_true();
+                    continue;
+                }
+                Word::Then | Word::Else => {
+                    keywords.conditional.push(value);
+                    continue;
+                }
+                // Before 2019-09 the keys that must be there stand under the same keyword.
+                Word::DependentSchemas | Word::Dependencies => {
+                    keywords.conditional.extend(value.as_object().into_iter().flat_map(Object::values));
                     continue;
                 }
                 word if word.is_reference() && value.is_string() => {

@@ -4,8 +4,8 @@ use std::borrow::Cow;
 use std::collections::{BTreeSet, HashMap, HashSet};
 use std::sync::Arc;
 
-use foldhash::HashMap as FastMap;
 use foldhash::fast::RandomState;
+use foldhash::{HashMap as FastMap, HashSet as FastSet};
 use url::Url;
 
 use crate::fault::Fault;
@@ -155,7 +155,9 @@ impl Library {
         }
         let documents = self.documents.iter().map(|held| (held.url.as_str().to_owned(), &held.value));
         let (targets, known) = (FastMap::default(), FastMap::default());
-        let mut references = References { ids: all_ids, documents: documents.collect(), targets, known };
+        let kept = FastSet::default();
+        let mut references =
+            References { ids: all_ids, documents: documents.collect(), targets, known, kept };
         references.follow_pointers(all_references);
         references
     }
@@ -260,6 +262,8 @@ pub(crate) struct References<'d> {
     targets: FastMap<ByPlace<'d>, (Arc<Url>, &'d str)>,
     /// By object with a reference, what that leads to, where a pointer into what is around it says so.
     known: FastMap<ByPlace<'d>, &'d Value>,
+    /// Schemas that are types of their own though they only refer to another one: cases of a union.
+    kept: FastSet<ByPlace<'d>>,
 }
 
 impl<'d> References<'d> {
@@ -280,6 +284,16 @@ impl<'d> References<'d> {
                 None => drop(self.targets.insert(place, (base, reference))),
             }
         }
+    }
+
+    /// Says that schemas are types of their own, whatever they refer to.
+    pub(crate) fn keep(&mut self, schemas: impl IntoIterator<Item = &'d Value>) {
+        self.kept.extend(schemas.into_iter().map(ByPlace));
+    }
+
+    /// Whether a schema is a type of its own, whatever it refers to.
+    pub(crate) fn is_kept(&self, schema: &'d Value) -> bool {
+        !self.kept.is_empty() && self.kept.contains(&ByPlace(schema))
     }
 
     /// The schema or document of an address without a fragment.

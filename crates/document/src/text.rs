@@ -81,7 +81,7 @@ pub(crate) enum Role {
     Bound,
     /// It says what fits, but bears on no type; that is told: `not`.
     Untyped,
-    /// It means nothing without another keyword, which is told in its place: `then`.
+    /// It means nothing without another keyword: `if`.
     Companion,
     /// It is no keyword, but stands under one: `array`.
     Value,
@@ -122,16 +122,16 @@ words! {
     Default "default" Annotation
     Definitions "definitions" Address
     Defs "$defs" Address
-    Dependencies "dependencies" Untyped
+    Dependencies "dependencies" Structure
     DependentRequired "dependentRequired" Untyped
-    DependentSchemas "dependentSchemas" Untyped
+    DependentSchemas "dependentSchemas" Structure
     Deprecated "deprecated" Annotation
     Description "description" Annotation
     Discriminator "discriminator" Structure
     Double "double" Value
     DynamicAnchor "$dynamicAnchor" Address
     DynamicRef "$dynamicRef" Reference
-    Else "else" Companion
+    Else "else" Structure
     Enum "enum" Structure
     Example "example" Annotation
     Examples "examples" Annotation
@@ -141,7 +141,7 @@ words! {
     Float "float" Value
     Format "format" Kind
     Id "$id" Address
-    If "if" Untyped
+    If "if" Companion
     Int32 "int32" Value
     Int64 "int64" Value
     Integer "integer" Value
@@ -177,7 +177,7 @@ words! {
     Schema "$schema" Address
     String "string" Value
     Summary "summary" Annotation
-    Then "then" Companion
+    Then "then" Structure
     Title "title" Annotation
     Type "type" Kind
     UnevaluatedItems "unevaluatedItems" Untyped

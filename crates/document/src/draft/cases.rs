@@ -7,8 +7,8 @@ use jar_sprout_model::{
     DraftCase, DraftField, DraftId, DraftKind, Kind, KindSet, Presence, Scalar, Width, WireName,
 };
 
-use super::{Drafter, Made, discriminator_key};
-use crate::flat::{Flat, NoteKind, Properties, Spec};
+use super::{Drafter, Made, TaggedSpec, discriminator_key};
+use crate::flat::{Flat, NoteKind, Properties, Property, Spec};
 use crate::value::Value;
 
 impl<'d> Drafter<'_, 'd> {
@@ -34,7 +34,8 @@ impl<'d> Drafter<'_, 'd> {
                 is_nullable = true;
                 continue;
             }
-            is_nullable |= own.is_nullable && own.values.is_none();
+            let has_null = |values: &Vec<&Value>| values.iter().any(|value| value.is_null());
+            is_nullable |= own.is_nullable || own.values.as_ref().is_some_and(has_null);
             let is_base = self.heirs.contains_key(&std::ptr::from_ref(case.first()));
             if own.values.is_none() && own.alternatives.len() == 1 && !own.has_substance() && !is_base {
                 queue.extend(own.alternatives.into_iter().flatten().rev());
@@ -46,9 +47,7 @@ impl<'d> Drafter<'_, 'd> {
             }
         }
         if has_shared {
-            if cases.is_empty()
-                || cases.iter().all(|(_, own)| own.properties.is_empty() && own.values.is_none())
-            {
+            if cases.iter().all(|(_, own)| self.only_bounds(own, &flat)) {
                 let kind = self.made(flat, at);
                 return match kind {
                     Made::Kind(kind, nullable) => Made::Kind(kind, nullable || is_nullable),
@@ -58,12 +57,26 @@ impl<'d> Drafter<'_, 'd> {
             for (case, own) in &mut cases {
                 *case = Spec::All(vec![Spec::Bare(at), case.clone()]);
                 let mut both = flat.clone();
-                both.properties.extend(own.properties.clone());
+                for (key, Property { spec, declared: _ }) in &own.properties {
+                    let spec = match both.properties.get(key) {
+                        Some(Property { spec: shared, .. }) => Spec::All(vec![shared.clone(), spec.clone()]),
+                        None => spec.clone(),
+                    };
+                    both.properties.insert(key, spec.into());
+                }
                 both.required.extend(own.required.iter().copied());
                 *own = both;
             }
         }
         self.united(cases, discriminator, is_nullable, at)
+    }
+
+    /// Whether an alternative says of what stands beside it what must be there and within which bounds, and no more.
+    fn only_bounds(&mut self, own: &Flat<'d>, shared: &Flat<'d>) -> bool {
+        own.values.is_none()
+            && own.properties.iter().all(|(key, property)| {
+                shared.properties.contains_key(key) && !self.flattening.flat(&property.spec).has_substance()
+            })
     }
 
     /// One type of several: tagged, told apart by their kinds, or merged where nothing tells them apart.
@@ -87,9 +100,8 @@ impl<'d> Drafter<'_, 'd> {
                 && flat.likely_kinds().only() == Some(Kind::Object)
                 && !flat.properties.is_empty()
         });
-        if are_objects && let Some((tag, tags)) = self.tags_of(&cases, discriminator) {
-            let specs: Vec<Spec<'d>> = cases.into_iter().map(|(spec, _)| spec).collect();
-            return Made::Kind(self.tagged(&tag, tags, &specs), is_nullable);
+        if are_objects && let Some((tag, cases)) = self.tags_of(&cases, discriminator) {
+            return Made::Kind(self.tagged(&tag, cases), is_nullable);
         }
         self.by_kind(cases, is_nullable, at)
     }
@@ -106,6 +118,12 @@ impl<'d> Drafter<'_, 'd> {
                 let kind = if kind == Kind::Integer { Kind::Number } else { kind };
                 by_kind.entry(kind).or_default().push((spec.clone(), flat.clone()));
             }
+        }
+        if let (Some((kind, cases)), 1) = (by_kind.first(), by_kind.len())
+            && cases.len() > 1
+        {
+            // Under the name that all of it has.
+            return Made::Kind(self.one_of_kind(*kind, cases, at), is_nullable);
         }
         let mut made: Vec<DraftId> = Vec::new();
         for (kind, cases) in by_kind {
@@ -140,19 +158,15 @@ impl<'d> Drafter<'_, 'd> {
                 DraftKind::Scalar(if is_whole { Scalar::Integer(Width::Wide) } else { Scalar::Float })
             }
             Kind::Text => {
-                let values: Option<Vec<&Value>> = cases
-                    .iter()
-                    .map(|(_, flat)| flat.values.clone())
-                    .collect::<Option<Vec<_>>>()
-                    .map(|all| all.concat());
-                let texts =
-                    values.map(|values| values.into_iter().filter_map(Value::as_str).map(WireName::new));
-                match texts {
-                    Some(texts) => {
-                        let known: IndexSet<WireName> = texts.collect();
-                        DraftKind::Enumeration(known.into_iter().collect())
-                    }
-                    None => DraftKind::Scalar(Scalar::Text),
+                // Any text beside known ones is an enum that others may join.
+                let is_any = |flat: &Flat<'d>| flat.values.is_some() || flat.format.is_none();
+                let values = cases.iter().filter_map(|(_, flat)| flat.values.as_ref()).flatten();
+                let known: IndexSet<WireName> =
+                    values.filter_map(|value| value.as_str()).map(WireName::new).collect();
+                if known.is_empty() || !cases.iter().all(|(_, flat)| is_any(flat)) {
+                    DraftKind::Scalar(Scalar::Text)
+                } else {
+                    DraftKind::Enumeration(known.into_iter().collect())
                 }
             }
             Kind::List => {
@@ -165,6 +179,12 @@ impl<'d> Drafter<'_, 'd> {
                 DraftKind::List(items)
             }
             Kind::Object => {
+                if cases.len() > 1
+                    && cases.iter().all(|(_, flat)| !flat.properties.is_empty())
+                    && let Some((tag, cases)) = self.tags_of(cases, None)
+                {
+                    return self.tagged(&tag, cases);
+                }
                 self.flattening.note(at, NoteKind::MergedObjects);
                 self.object(&mut merged(cases), at)
             }
@@ -173,67 +193,95 @@ impl<'d> Drafter<'_, 'd> {
         }
     }
 
-    /// The tag that tells cases apart, and its value in each.
+    /// The tag that tells cases apart, and each case by its values: by a discriminator, that of what all of them extend
+    /// among them, else by a key with a text of its own in each.
     fn tags_of(
         &mut self,
         cases: &[(Spec<'d>, Flat<'d>)],
         discriminator: Option<&'d Value>,
-    ) -> Option<(String, Vec<String>)> {
-        let are_distinct = |tags: &[String]| tags.iter().collect::<HashSet<_>>().len() == tags.len();
-        if let Some(key) = discriminator_key(discriminator) {
+    ) -> Option<(String, Vec<TaggedSpec<'d>>)> {
+        let inherited = discriminator.or_else(|| self.discriminator_of_all(cases));
+        if let Some(key) = discriminator_key(inherited) {
             let fixed = self.fixed(cases, key);
-            let named: Option<Vec<String>> =
-                cases.iter().map(|(spec, _)| self.mapped(discriminator, spec)).collect();
-            let has_mapping = discriminator.is_some_and(|said| said.get("mapping").is_some());
-            let tags = if has_mapping { named.or(fixed) } else { fixed.or(named) };
-            return tags.filter(|tags| are_distinct(tags)).map(|tags| (key.to_owned(), tags));
+            let mut named = Some(Vec::new());
+            for (spec, _) in cases {
+                named = named.zip(self.mapped(inherited, spec)).map(|(mut named, mapped)| {
+                    named.extend(mapped.or_name().into_iter().map(|tag| (tag, spec.clone())));
+                    named
+                });
+            }
+            let has_mapping = inherited.is_some_and(|said| said.get("mapping").is_some());
+            let tagged = if has_mapping { named.or(fixed) } else { fixed.or(named) };
+            let tagged = tagged.and_then(told_apart).map(|cases| (key.to_owned(), cases));
+            if tagged.is_some() || discriminator.is_some() {
+                return tagged;
+            }
         }
         let keys: Vec<&str> = cases[0].1.properties.keys().copied().collect();
         keys.into_iter().find_map(|key| {
-            let tags = self.fixed(cases, key).filter(|tags| are_distinct(tags))?;
-            Some((key.to_owned(), tags))
+            let cases = self.fixed(cases, key).and_then(told_apart)?;
+            Some((key.to_owned(), cases))
         })
     }
 
-    /// The one text that a key has in each case.
-    fn fixed(&mut self, cases: &[(Spec<'d>, Flat<'d>)], key: &str) -> Option<Vec<String>> {
+    /// The discriminator of a schema that every case extends.
+    fn discriminator_of_all(&self, cases: &[(Spec<'d>, Flat<'d>)]) -> Option<&'d Value> {
+        let references = self.flattening.references;
+        let bases = |spec: &Spec<'d>| match spec {
+            Spec::One(schema) => references.bases(references.target(schema).unwrap_or(schema)),
+            Spec::Bare(_) | Spec::All(_) | Spec::Any(_) => Vec::new(),
+        };
+        let mut of_first = bases(&cases.first()?.0).into_iter();
+        let shared = of_first.find(|base| {
+            base.get("discriminator").is_some()
+                && cases.iter().all(|(spec, _)| bases(spec).iter().any(|other| std::ptr::eq(*other, *base)))
+        })?;
+        shared.get("discriminator")
+    }
+
+    /// The few texts that a key has in each case.
+    fn fixed(&mut self, cases: &[(Spec<'d>, Flat<'d>)], key: &str) -> Option<Vec<TaggedSpec<'d>>> {
+        /// With more texts than this for one case, they say something of it and do not tell it apart.
+        const FEW: usize = 3;
         let mut tags = Vec::new();
-        for (_, flat) in cases {
+        for (spec, flat) in cases {
             let values = self.flattening.flat(&flat.properties.get(key)?.spec).values?;
-            match values[..] {
-                [Value::String(text)] => tags.push(text.to_string()),
-                _ => return None,
+            if values.len() > FEW || !flat.required.contains(key) {
+                return None;
+            }
+            for value in values {
+                tags.push((value.as_str()?.to_owned(), spec.clone()));
             }
         }
         Some(tags)
     }
 
-    /// The tag of a case by the mapping of a discriminator, else by the name of the component.
-    pub(super) fn mapped(&self, discriminator: Option<&'d Value>, spec: &Spec<'d>) -> Option<String> {
+    /// The tags of a case by the mapping of a discriminator, and by the name of the component.
+    pub(super) fn mapped(&self, discriminator: Option<&'d Value>, spec: &Spec<'d>) -> Option<Mapped> {
         let schema = spec.first();
         let target = self.flattening.references.target(schema).unwrap_or(schema);
         let name = self.names.get(&std::ptr::from_ref(target))?;
         let mapping = discriminator?.get("mapping").and_then(Value::as_object);
-        let mut mapped = mapping.into_iter().flatten();
-        let by_mapping = mapped.find(|(_, to)| {
+        let leads_here = |to: &Value| {
             let to = to.as_str().unwrap_or_default();
             // It is a name, or a reference, in which a `/` of the name is written as `~1` (RFC 6901).
             let last = to.rsplit('/').next().unwrap_or(to);
             to == name || last.replace("~1", "/").replace("~0", "~") == *name
-        });
-        Some(by_mapping.map_or_else(|| name.clone(), |(tag, _)| tag.to_owned()))
+        };
+        let mapped = mapping.into_iter().flatten().filter(|(_, to)| leads_here(to));
+        Some(Mapped { by_mapping: mapped.map(|(tag, _)| tag.to_owned()).collect(), name: name.clone() })
     }
 
-    pub(super) fn tagged(&mut self, key: &str, tags: Vec<String>, specs: &[Spec<'d>]) -> DraftKind {
+    pub(super) fn tagged(&mut self, key: &str, specs: Vec<TaggedSpec<'d>>) -> DraftKind {
         let mut cases = Vec::new();
-        for (tag, spec) in tags.into_iter().zip(specs) {
-            let node = self.place(spec);
+        for (tag, spec) in specs {
+            let node = self.place(&spec);
             let wanted = (key.to_owned(), tag.clone());
             let node = match self.tags.get(&node) {
                 // The same record under two tags is two types.
                 Some(known) if *known != wanted => {
                     let copy = self.draft.reserve();
-                    self.waiting.push_back((copy, spec.clone()));
+                    self.waiting.push_back((copy, spec));
                     copy
                 }
                 Some(_) | None => node,
@@ -264,6 +312,40 @@ impl<'d> Drafter<'_, 'd> {
         }
         let nullable = self.draft.node(id).nullable;
         self.draft.set(id, DraftKind::Record { fields, extras }, nullable);
+    }
+}
+
+/// Cases by their tags, those of one tag as one; none where fewer than two tags are left, or where cases share a tag and
+/// have others of their own.
+fn told_apart(cases: Vec<TaggedSpec<'_>>) -> Option<Vec<TaggedSpec<'_>>> {
+    let mut by_tag: IndexMap<String, Vec<Spec<'_>>> = IndexMap::new();
+    for (tag, spec) in cases {
+        let specs = by_tag.entry(tag).or_default();
+        if !specs.contains(&spec) {
+            specs.push(spec);
+        }
+    }
+    let is_told = |spec: &Spec<'_>| by_tag.values().filter(|specs| specs.contains(spec)).count() == 1;
+    let mut shared = by_tag.values().filter(|specs| specs.len() > 1).flatten();
+    if by_tag.len() < 2 || !shared.all(is_told) {
+        return None;
+    }
+    let one = |mut specs: Vec<_>| if specs.len() == 1 { specs.remove(0) } else { Spec::Any(specs) };
+    Some(by_tag.into_iter().map(|(tag, specs)| (tag, one(specs))).collect())
+}
+
+/// What tells a case apart.
+pub(super) struct Mapped {
+    /// The values that a mapping gives it.
+    pub(super) by_mapping: Vec<String>,
+    /// The name of its component, which tells it where no mapping does.
+    name: String,
+}
+
+impl Mapped {
+    pub(super) fn or_name(self) -> Vec<String> {
+        let Self { by_mapping, name } = self;
+        if by_mapping.is_empty() { vec![name] } else { by_mapping }
     }
 }
 

@@ -3,8 +3,8 @@
 
 use jar_sprout_model::{DefaultValue, Docs, Encoding, Kind, Scalar, TimeForms, Width, WireName, Words};
 
-use crate::docs::{default_of, docs_of};
-use crate::flat::{Flat, Flattening, NoteKind, Spec, is_plain, pure_reference, says_nullable};
+use crate::docs::{default_of_all, docs_of_all, says};
+use crate::flat::{Flat, Flattening, NoteKind, Spec, is_plain, pure_reference, says_nullable, trivial_parts};
 use crate::text::Word;
 use crate::value::Value;
 
@@ -29,6 +29,16 @@ pub(crate) enum Resolved<'d> {
         /// Whether null may stand there beside what the schema says.
         is_nullable: bool,
     },
+}
+
+/// Whether a schema is a scalar, a list or a map, which have no name where they are used.
+fn makes_no_type(schema: &Value) -> bool {
+    let has = |word| schema.said(word).is_some();
+    let is_of = |ty| schema.said(Word::Type).and_then(Value::as_str) == Some(ty);
+    let is_made_of_others = [Word::AllOf, Word::AnyOf, Word::OneOf].into_iter().any(has);
+    is_plain(schema)
+        || (is_of("array") && !is_made_of_others)
+        || (is_of("object") && !is_made_of_others && !has(Word::Properties))
 }
 
 impl Resolved<'_> {
@@ -64,7 +74,7 @@ fn inside_text<'d>(spec: &Spec<'d>) -> Option<(&'d Value, bool)> {
 impl<'d> Flattening<'_, 'd> {
     /// What is said of a property.
     pub(crate) fn declare(&mut self, key: &str, spec: &Spec<'d>) -> Declared<'d> {
-        let schema = spec.first();
+        let said = self.said_by(spec);
         let (encoding, resolved) = match inside_text(spec) {
             Some((inside, may_be_null)) => {
                 (Encoding::JsonInText, self.resolve(&Spec::One(inside)).or_null(may_be_null))
@@ -74,11 +84,30 @@ impl<'d> Flattening<'_, 'd> {
         Declared {
             wire: WireName::new(key),
             name: Words::split(key),
-            default: default_of(schema),
-            docs: docs_of(schema),
+            default: default_of_all(said.iter().copied()),
+            docs: docs_of_all(said),
             encoding,
             resolved,
         }
+    }
+
+    /// The schemas that say something of a place for people, the nearest one last: all that hold together, what stands
+    /// beside a reference in its `allOf`, and what a reference leads to that makes no type of its own.
+    pub(crate) fn said_by(&self, spec: &Spec<'d>) -> Vec<&'d Value> {
+        match spec {
+            Spec::One(schema) => {
+                let alias = self.references.target(schema).filter(|target| makes_no_type(target));
+                alias.into_iter().chain(trivial_parts(schema)).chain([*schema]).collect()
+            }
+            Spec::Bare(schema) => vec![*schema],
+            Spec::All(specs) => specs.iter().flat_map(|spec| self.said_by(spec)).collect(),
+            Spec::Any(_) => vec![spec.first()],
+        }
+    }
+
+    /// Whether any of the schemas that speak of a place says `true` of itself.
+    pub(crate) fn says(&self, spec: &Spec<'d>, word: Word) -> bool {
+        self.said_by(spec).into_iter().any(|schema| says(schema, word))
     }
 
     /// A schema that is a reference and no more is what it leads to.

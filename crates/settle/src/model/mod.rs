@@ -89,14 +89,24 @@ fn settle_roots(draft: &Draft, roots: &[(DraftId, RootName)], policies: &Policie
     let groups = group_types(draft, &uses);
     let places = Places::of(draft, &groups);
     let names = name_types(draft, &groups, &places);
-    let names = names.into_iter().map(|named| prefixed(named, policies.prefix.as_ref())).collect();
+    let names: Vec<Named> =
+        names.into_iter().map(|named| prefixed(named, policies.prefix.as_ref())).collect();
+    let taken: BTreeSet<Words> = names.iter().map(|named| named.name.clone()).collect();
     let builder =
         Builder::new(draft, &groups, &places, names, policies.defaults, roots.iter().map(|(root, _)| *root));
     let mut settled_roots = roots.iter().map(|(root, root_name)| {
         let slot = builder.slot(*root);
         let name = match &slot.ty {
             Type::Named(id) => builder.name(*id).clone(),
-            ty => with_prefix(&list_name(ty, &root_name.words), policies.prefix.as_ref()),
+            ty => {
+                let declared = with_prefix(&root_name.words, policies.prefix.as_ref());
+                // A list that somebody has called so is called so, unless its items are.
+                if root_name.is_given && !taken.contains(&declared) {
+                    declared
+                } else {
+                    with_prefix(&list_name(ty, &root_name.words), policies.prefix.as_ref())
+                }
+            }
         };
         Root { name, slot }
     });

@@ -34,6 +34,9 @@ pub(crate) fn name_types(draft: &Draft, types: &[Vec<&Use>], places: &Places) ->
     named.into_iter().flatten().collect()
 }
 
+/// The deepest that a type is looked for in itself: chains may be of any length, and each is looked through.
+const DEEPEST: usize = 64;
+
 /// The most types, and the most keys, around a type that its name may borrow from.
 const FARTHEST: usize = 8;
 
@@ -72,7 +75,8 @@ impl Names<'_> {
     fn candidates(&self, group: usize, uses: &[&Use]) -> Vec<Words> {
         // The uses outside itself: a mother in a queen is a queen.
         let is_own = |around: &DraftId| self.places.group(*around) == Some(group);
-        let mut outer = uses.iter().filter(|one| !one.within.iter().any(is_own)).copied().peekable();
+        let mut outer =
+            uses.iter().filter(|one| !one.within.iter().take(DEEPEST).any(is_own)).copied().peekable();
         let first = outer.peek().or(uses.first()).copied().expect("a type is made for a use");
         let mut outer_uses = Vec::new();
         if first.declared.is_none() {

@@ -123,7 +123,13 @@ impl Walk<'_> {
         match &draft.node(id).kind {
             DraftKind::Any | DraftKind::Scalar(_) | DraftKind::Constant(_) => {}
             DraftKind::Enumeration(_) => self.name(id, trail, true),
-            DraftKind::List(part) | DraftKind::Map(part) => self.push(*part, item_trail(&trail)),
+            DraftKind::List(part) | DraftKind::Map(part) => {
+                let item = match &draft.node(id).name {
+                    Some(name) => trail.with_last(item_of(name)),
+                    None => item_trail(&trail),
+                };
+                self.push(*part, item);
+            }
             DraftKind::Tuple(items) => {
                 let trail = item_trail(&trail);
                 items.iter().for_each(|item| self.push(*item, trail.clone()));
@@ -190,7 +196,12 @@ impl Walk<'_> {
                 continue;
             }
             let name = match &found {
-                Some(Envelope { part, part_name, .. }) if *part == field.node => part_name.clone(),
+                // What is declared to be called so lends its name to nothing in it.
+                Some(Envelope { part, part_name, .. })
+                    if *part == field.node && !(keeps_name && *part_name == own) =>
+                {
+                    part_name.clone()
+                }
                 Some(_) | None => field.name.clone(),
             };
             self.push_inside(inside, field.node, trail.with(name));
@@ -210,11 +221,18 @@ impl Walk<'_> {
         let others = cases.iter().filter(|case| Some(case.node) != named);
         let others = others.map(|case| format!("or {}", kind_word(self.draft, case.node)));
         let ending = named.map(|_| Words::split(&others.collect::<Vec<_>>().join(" ")));
+        let declared = self.draft.node(id).name.clone();
         let inside = self.within.with(id);
         for case in cases {
-            // The list of one or many is named as a list; its items share the name of the one.
-            self.push_inside(&inside, case.node, trail.clone());
+            let trail = match &declared {
+                // The name is the union's own, and what stands in it is a part of that.
+                Some(name) => trail.with_last(name.with_word(kind_word(self.draft, case.node))),
+                // The list of one or many is named as a list; its items share the name of the one.
+                None => trail.clone(),
+            };
+            self.push_inside(&inside, case.node, trail);
         }
+        let ending = ending.filter(|_| declared.is_none());
         self.name(id, trail, ending.is_none());
         if let Some(last) = self.uses.named.last_mut() {
             last.ending = ending;
@@ -248,6 +266,12 @@ fn entry_trail(trail: &Chain<Words>) -> Chain<Words> {
     let name =
         |own: &Words| Some(singular(own)).filter(|one| one != own).unwrap_or_else(|| own.with_word("entry"));
     trail.last().map_or_else(Chain::empty, |own| trail.with(name(own)))
+}
+
+/// What an item is called of a list that has a name of its own.
+fn item_of(list: &Words) -> Words {
+    let one = singular(list);
+    if one == *list { list.with_word("item") } else { one }
 }
 
 fn item_trail(trail: &Chain<Words>) -> Chain<Words> {
