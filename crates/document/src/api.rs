@@ -44,6 +44,8 @@ pub(crate) struct Wanted<'d> {
     pub(crate) operations: Vec<Operation>,
     /// The schemas of what is sent.
     pub(crate) sent: Vec<Sent<'d>>,
+    /// What responses have in them.
+    pub(crate) read: Vec<&'d Value>,
     /// The part where there is nothing, and why.
     pub(crate) missing: Option<(String, Fault)>,
 }
@@ -53,6 +55,8 @@ pub(crate) struct Sent<'d> {
     pub(crate) schema: &'d Value,
     /// Whether it changes what is there, so that everything may be left out.
     pub(crate) is_update: bool,
+    /// Whether nothing but the request speaks of it.
+    pub(crate) is_inline: bool,
 }
 
 const METHODS: &[&str] = &["get", "put", "post", "delete", "options", "head", "patch", "trace", "query"];
@@ -66,8 +70,14 @@ pub(crate) fn wanted<'d>(
 ) -> Wanted<'d> {
     let whole = library.root();
     let asked = Asked { references, kind: library.kind };
-    let mut wanted =
-        Wanted { roots: Vec::new(), title: None, operations: Vec::new(), sent: Vec::new(), missing: None };
+    let mut wanted = Wanted {
+        roots: Vec::new(),
+        title: None,
+        operations: Vec::new(),
+        sent: Vec::new(),
+        read: Vec::new(),
+        missing: None,
+    };
     let parts: Vec<&String> = parts.iter().filter(|part| !part.is_empty()).collect();
     for part in &parts {
         asked.part(whole, part, &mut wanted);
@@ -271,7 +281,8 @@ impl<'d> Asked<'_, 'd> {
             let ty = contents.first().map_or_else(|| "nothing".to_owned(), |(_, one)| self.type_name(one));
             described.takes.push(Carried { what: "body".to_owned(), ty });
             for (media, schema) in contents {
-                wanted.sent.push(Sent { schema, is_update: method == "patch" || is_merged });
+                let is_inline = self.references.target(schema).is_none();
+                wanted.sent.push(Sent { schema, is_update: method == "patch" || is_merged, is_inline });
                 wanted.roots.push((in_media(&name, media).with_word("request"), schema));
             }
         }
@@ -287,6 +298,7 @@ impl<'d> Asked<'_, 'd> {
             let ending = if is_well && !has_response { "response" } else { status_words(status) };
             has_response |= is_well && !contents.is_empty();
             for (media, schema) in contents {
+                wanted.read.push(schema);
                 let name = ending.split(' ').fold(in_media(&name, media), |name, word| name.with_word(word));
                 wanted.roots.push((name, schema));
             }
@@ -319,7 +331,8 @@ impl<'d> Asked<'_, 'd> {
         described.takes.push(Carried { what, ty: self.type_name(schema) });
         let items = schema.get("items").unwrap_or(schema);
         if is_body {
-            wanted.sent.push(Sent { schema, is_update: described.method == "PATCH" });
+            let is_inline = self.references.target(schema).is_none();
+            wanted.sent.push(Sent { schema, is_update: described.method == "PATCH", is_inline });
             wanted.roots.push((operation.with_word("request"), schema));
         } else if items.get("enum").is_some() || items.get("properties").is_some() {
             wanted.roots.push((Words::split(name).prefixed(operation), items));

@@ -1,6 +1,7 @@
 //! Library to draft: what each schema is.
 
 mod cases;
+mod directions;
 mod endless;
 
 use std::collections::hash_map::Entry;
@@ -12,6 +13,8 @@ use jar_sprout_model::{
     Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Kind, Presence, Problem, Scalar, Spot,
     Width, WireName, Words, each,
 };
+
+use directions::{SentBody, tell_apart};
 
 use crate::api::{self, Operation, Sent, Wanted};
 use crate::docs::docs_of;
@@ -57,7 +60,6 @@ pub fn draft_document(library: &Library, source: &str, parts: &[String], name: &
         names: component_names(library),
         heirs: FastMap::default(),
         bases: Vec::new(),
-        sent: FastSet::default(),
     };
     drafter.find_heirs();
     let wanted = api::wanted(library, parts, name, &references);
@@ -67,8 +69,7 @@ pub fn draft_document(library: &Library, source: &str, parts: &[String], name: &
         problem.help.clone_from(&fault.help);
         problems.push(problem);
     }
-    let Wanted { roots, title, operations, sent, missing } = wanted;
-    drafter.find_sent(&sent);
+    let Wanted { roots, title, operations, sent, read, missing } = wanted;
     if let Some((part, Fault { message, place: _, help })) = missing {
         let spot = Spot::Path(if part.is_empty() { source.to_owned() } else { format!("{source}#{part}") });
         let problem = Problem::error(message, spot);
@@ -81,11 +82,16 @@ pub fn draft_document(library: &Library, source: &str, parts: &[String], name: &
         .into_iter()
         .map(|(name, schema)| DraftRoot { name, node: drafter.place(&Spec::One(schema)) })
         .collect();
-    roots.extend(drafter.sent_variants(&sent));
+    let mut bodies: Vec<SentBody> = Vec::new();
+    for Sent { schema, is_update, is_inline } in sent {
+        bodies.push(SentBody { node: drafter.place(&Spec::One(schema)), is_update, is_inline });
+    }
+    let read: Vec<DraftId> = read.into_iter().map(|schema| drafter.place(&Spec::One(schema))).collect();
     drafter.fill_all();
     drafter.apply_tags();
     drafter.tell_bases();
     drafter.resolve_aliases();
+    tell_apart(&mut drafter.draft, &mut roots, &bodies, read);
     endless::cut(&mut drafter.draft);
     problems.extend(drafter.problems(source));
     Drafted { draft: drafter.draft, roots, title, operations, problems }
@@ -148,8 +154,6 @@ struct Drafter<'l, 'd> {
     tags: IndexMap<DraftId, (String, String)>,
     waiting: VecDeque<(DraftId, Spec<'d>)>,
     names: FastMap<*const Value, String>,
-    /// The components that are sent.
-    sent: FastSet<*const Value>,
     /// What schemas extend.
     bases: Vec<(DraftId, &'d Value)>,
     /// The components that extend one with a discriminator.
@@ -175,46 +179,6 @@ enum Made {
 }
 
 impl<'d> Drafter<'_, 'd> {
-    /// The components that are sent: what is only written is no part of what is read.
-    fn find_sent(&mut self, sent: &[Sent<'d>]) {
-        let targets = sent.iter().filter_map(|sent| self.flattening.references.target(sent.schema));
-        self.sent = targets.map(std::ptr::from_ref).collect();
-    }
-
-    /// What is sent of a component, where that is not what is read: what the server makes is no part of it, and of
-    /// an update everything may be left out.
-    fn sent_variants(&mut self, sent: &[Sent<'d>]) -> Vec<DraftRoot> {
-        let mut roots = Vec::new();
-        let mut made = HashSet::new();
-        for Sent { schema, is_update } in sent {
-            let Some(target) = self.flattening.references.target(schema) else { continue };
-            if !made.insert((std::ptr::from_ref(target), *is_update)) {
-                continue;
-            }
-            let mut flat = self.flattening.flat(&Spec::One(target));
-            let known = flat.properties.len();
-            flat.properties.retain(|_, property| !self.flattening.says(&property.spec, Word::ReadOnly));
-            flat.required.retain(|key| flat.properties.contains_key(key));
-            let differs = flat.properties.len() < known || (*is_update && !flat.required.is_empty());
-            let Some(name) = self.name_of(target).filter(|_| differs && !flat.properties.is_empty()) else {
-                continue;
-            };
-            if *is_update {
-                flat.required.clear();
-            }
-            let name =
-                if *is_update { name.with_word("update") } else { name.prefixed(&Words::split("new")) };
-            let kind = self.object(&mut flat, schema);
-            let node = self.draft.add(kind, false);
-            self.draft.describe(node, Some(name.clone()), docs_of(target));
-            if *is_update {
-                self.draft.mark_patch(node);
-            }
-            roots.push(DraftRoot { name, node });
-        }
-        roots
-    }
-
     /// Finds the components that extend one with a discriminator, directly or through others.
     fn find_heirs(&mut self) {
         for schema in components(self.library.root()) {
@@ -476,14 +440,10 @@ impl<'d> Drafter<'_, 'd> {
         }
         // That there may be others is so in every object; it is worth keeping them where something is said of them.
         let extras = self.other_values(flat, at);
-        let is_sent = self.sent.contains(&std::ptr::from_ref(at));
         let mut fields = Vec::with_capacity(flat.properties.len());
         for (key, Property { spec, declared }) in &mut flat.properties {
-            if is_sent && self.flattening.says(spec, Word::WriteOnly) {
-                continue;
-            }
             let declared = declared.take().unwrap_or_else(|| self.flattening.declare(key, spec));
-            let Declared { wire, name, default, docs, encoding, resolved } = declared;
+            let Declared { wire, name, default, docs, direction, encoding, resolved } = declared;
             let is_required = flat.required.contains(*key);
             let presence = if is_required { Presence::Always } else { Presence::Sometimes };
             fields.push(DraftField {
@@ -494,6 +454,7 @@ impl<'d> Drafter<'_, 'd> {
                 encoding,
                 default,
                 docs,
+                direction,
             });
         }
         let unsaid = flat.required.iter().filter(|key| !flat.properties.contains_key(**key));

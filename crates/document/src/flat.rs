@@ -74,6 +74,9 @@ pub(crate) struct Flat<'d> {
     /// The kinds that `type` allows; none where it does not say.
     pub(crate) kinds: Option<KindSet>,
     pub(crate) is_nullable: bool,
+    /// Whether those that say a type allow null, and whether one that says none does.
+    pub(crate) typed_null: Option<bool>,
+    pub(crate) untyped_null: bool,
     pub(crate) properties: Properties<'d>,
     pub(crate) required: IndexSet<&'d str, RandomState>,
     pub(crate) additional: Option<&'d Value>,
@@ -576,7 +579,14 @@ impl<'d> Keywords<'d> {
             None => &[],
         };
         let names = || names.iter().filter_map(Value::as_str);
-        flat.is_nullable |= self.is_nullable || names().any(|name| name == "null");
+        let allows_null = self.is_nullable || names().any(|name| name == "null");
+        if names().next().is_some() {
+            // Null stands only where all that say a type allow it.
+            flat.typed_null = Some(allows_null && flat.typed_null.unwrap_or(true));
+        } else {
+            flat.untyped_null |= allows_null;
+        }
+        flat.is_nullable = flat.untyped_null || flat.typed_null == Some(true);
         let kinds: KindSet = names().filter_map(json_kind).collect();
         if kinds.is_empty() {
             return true;

@@ -1,7 +1,7 @@
 //! The library: a document with all that its references lead to.
 
 use std::borrow::Cow;
-use std::collections::{BTreeSet, HashMap, HashSet};
+use std::collections::{BTreeMap, HashMap, HashSet};
 use std::sync::Arc;
 
 use foldhash::fast::RandomState;
@@ -93,30 +93,43 @@ impl Library {
         let mut next = 0;
         let mut asked = HashSet::new();
         while next < self.documents.len() {
-            for target in self.files_referred_to(next) {
+            for (target, is_sure) in self.files_referred_to(next) {
                 if asked.insert(target.clone()) {
-                    self.load(&target, files);
+                    self.load(&target, is_sure, files);
                 }
             }
             next += 1;
         }
     }
 
-    fn files_referred_to(&self, document: usize) -> BTreeSet<String> {
+    /// The files that a document leads to, and whether it says so by where they are; what has an `$id` elsewhere may lead
+    /// to files beside it all the same.
+    fn files_referred_to(&self, document: usize) -> BTreeMap<String, bool> {
         let Held { url, value, .. } = &self.documents[document];
         let Index { ids, references } = Index::of(value, url);
         let mut own: HashSet<&str> = ids.iter().map(|(address, ..)| &**address).collect();
         own.insert(url.as_str());
-        // A fragment alone leads to no other file.
-        let others = references.iter().filter(|(_, _, reference)| !reference.starts_with('#'));
-        let targets = others.filter_map(|(_, base, reference)| base.join(reference).ok());
-        targets
-            .map(|target| without_fragment(target.as_str()).to_owned())
-            .filter(|target| target.starts_with(HOME) && !own.contains(&**target))
-            .collect()
+        let mut files: BTreeMap<String, bool> = BTreeMap::new();
+        for Reference { base, written, .. } in references {
+            // A fragment alone leads to no other file.
+            if written.starts_with('#') {
+                continue;
+            }
+            let Ok(target) = base.join(written) else { continue };
+            let beside = beside(value, url, &base, written);
+            for (target, is_sure) in
+                [target].into_iter().map(|one| (one, true)).chain(beside.map(|one| (one, false)))
+            {
+                let target = without_fragment(target.as_str());
+                if target.starts_with(HOME) && !own.contains(target) {
+                    *files.entry(target.to_owned()).or_default() |= is_sure;
+                }
+            }
+        }
+        files
     }
 
-    fn load(&mut self, target: &str, files: &dyn Files) {
+    fn load(&mut self, target: &str, is_sure: bool, files: &dyn Files) {
         let path = target.strip_prefix(HOME).unwrap_or(target);
         let path = percent_decoded(path).into_owned();
         if self.documents.iter().any(|held| held.url.as_str() == target) {
@@ -128,7 +141,9 @@ impl Library {
                 let url = Url::parse(target).expect("it was joined from one");
                 self.documents.push(Held { name: path, url, value });
             }
-            Err(fault) => self.faults.push((path, fault)),
+            Err(fault) if is_sure => self.faults.push((path, fault)),
+            // Nobody said that there is one.
+            Err(_) => {}
         }
     }
 
@@ -151,7 +166,8 @@ impl Library {
             for (address, holder) in ids {
                 all_ids.entry(address).or_insert(holder);
             }
-            all_references.extend(references);
+            let file = Arc::new(url.clone());
+            all_references.extend(references.into_iter().map(|reference| (reference, Arc::clone(&file))));
         }
         let documents = self.documents.iter().map(|held| (held.url.as_str().to_owned(), &held.value));
         let (targets, known) = (FastMap::default(), FastMap::default());
@@ -163,12 +179,33 @@ impl Library {
     }
 }
 
+/// Where a file may be that a reference leads to, beside the document that it stands in, whatever that says of where it
+/// is: by its own place, and by the way from its `$id` to what is meant.
+fn beside<'u>(
+    document: &Value,
+    file: &'u Url,
+    base: &Url,
+    written: &str,
+) -> impl Iterator<Item = Url> + use<'u> {
+    let own_id = document.said(Word::Id).or_else(|| document.said(Word::OldId)).and_then(Value::as_str);
+    let own_id = own_id.and_then(|id| file.join(id).ok()).filter(|id| !id.as_str().starts_with(SCHEME));
+    let by_id = own_id.and_then(|id| file.join(&id.make_relative(&base.join(written).ok()?)?).ok());
+    let by_place = file.join(written).ok();
+    [by_place, by_id].into_iter().flatten().filter(|target| target.as_str().starts_with(HOME))
+}
+
 fn without_fragment(target: &str) -> &str {
     target.split('#').next().unwrap_or_default()
 }
 
-/// A reference: the object that holds it, what it is relative to, and its text.
-type Reference<'d> = (&'d Value, Arc<Url>, &'d str);
+/// A reference.
+struct Reference<'d> {
+    /// The object that holds it.
+    holder: &'d Value,
+    /// What it is relative to.
+    base: Arc<Url>,
+    written: &'d str,
+}
 
 /// What the objects of a document say of where they are, and of where others are.
 struct Index<'d> {
@@ -180,7 +217,7 @@ struct Index<'d> {
 impl<'d> Index<'d> {
     fn of(document: &'d Value, url: &Url) -> Self {
         let mut walk = Walk { ids: Vec::new(), references: Vec::new(), depth: 0 };
-        walk.visit(document, &Arc::new(url.clone()));
+        walk.visit(document, &Arc::new(url.clone()), Keys::Words);
         let Walk { mut ids, references, depth: _ } = walk;
         ids.sort_by_key(|(depth, ..)| *depth);
         Self { ids: ids.into_iter().map(|(_, address, holder)| (address, holder)).collect(), references }
@@ -195,13 +232,13 @@ struct Walk<'d> {
 }
 
 impl<'d> Walk<'d> {
-    /// Looks at a value and all in it; parsers bound how deep it is.
-    fn visit(&mut self, holder: &'d Value, base: &Arc<Url>) {
+    /// Looks at a value and all in it but for what is data; parsers bound how deep it is.
+    fn visit(&mut self, holder: &'d Value, base: &Arc<Url>, keys: Keys) {
         self.depth += 1;
         match holder {
-            Value::Array(items) => items.iter().for_each(|item| self.visit(item, base)),
+            Value::Array(items) => items.iter().for_each(|item| self.visit(item, base, Keys::Words)),
             Value::Object(object) => {
-                let said = Identity::of(object);
+                let said = if keys == Keys::Names { Identity::default() } else { Identity::of(object) };
                 let own = said.id.and_then(|id| base.join(id).ok()).map(Arc::new);
                 let base = own.as_ref().unwrap_or(base);
                 if own.is_some() {
@@ -211,12 +248,61 @@ impl<'d> Walk<'d> {
                     let address = format!("{}#{anchor}", without_fragment(base.as_str()));
                     self.ids.push((self.depth, address, holder));
                 }
-                self.references.extend(said.reference.map(|reference| (holder, Arc::clone(base), reference)));
-                object.values().for_each(|inner| self.visit(inner, base));
+                let reference =
+                    said.reference.map(|written| Reference { holder, base: Arc::clone(base), written });
+                self.references.extend(reference);
+                for (key, inner) in object {
+                    match Keys::below(keys, key) {
+                        Some(keys) => self.visit(inner, base, keys),
+                        // An example says nothing of a schema, whatever it looks like.
+                        None => {}
+                    }
+                }
             }
             Value::Null | Value::Bool(_) | Value::Number(_) | Value::String(_) => {}
         }
         self.depth -= 1;
+    }
+}
+
+/// What the keys of an object are.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Keys {
+    /// `type`, `$ref`: what the standards say.
+    Words,
+    /// Names that somebody gave: those of properties, of components, of statuses.
+    Names,
+}
+
+impl Keys {
+    /// What the keys are of what stands under a key; none where that is data.
+    fn below(self, key: &str) -> Option<Self> {
+        const HOLDERS: &[&str] = &[
+            "properties",
+            "patternProperties",
+            "definitions",
+            "$defs",
+            "dependentSchemas",
+            "dependencies",
+            "schemas",
+            "responses",
+            "parameters",
+            "requestBodies",
+            "headers",
+            "callbacks",
+            "paths",
+            "webhooks",
+            "pathItems",
+            "links",
+            "content",
+        ];
+        const DATA: &[&str] = &["example", "examples", "default", "enum", "const", "mapping"];
+        match self {
+            Self::Names => Some(Self::Words),
+            Self::Words if DATA.contains(&key) => None,
+            Self::Words if HOLDERS.contains(&key) => Some(Self::Names),
+            Self::Words => Some(Self::Words),
+        }
     }
 }
 
@@ -258,8 +344,8 @@ pub(crate) struct References<'d> {
     ids: HashMap<String, &'d Value>,
     /// Whole documents by their address.
     documents: HashMap<String, &'d Value>,
-    /// By object with any other reference, what it is relative to, and the reference.
-    targets: FastMap<ByPlace<'d>, (Arc<Url>, &'d str)>,
+    /// By object with any other reference, that, and the file it stands in.
+    targets: FastMap<ByPlace<'d>, (Reference<'d>, Arc<Url>)>,
     /// By object with a reference, what that leads to, where a pointer into what is around it says so.
     known: FastMap<ByPlace<'d>, &'d Value>,
     /// Schemas that are types of their own though they only refer to another one: cases of a union.
@@ -268,20 +354,21 @@ pub(crate) struct References<'d> {
 
 impl<'d> References<'d> {
     /// Follows those of the form `#/…`, as nearly all are; keeps the others as they stand.
-    fn follow_pointers(&mut self, references: Vec<Reference<'d>>) {
+    fn follow_pointers(&mut self, references: Vec<(Reference<'d>, Arc<Url>)>) {
         let mut found: HashMap<(*const Url, &str), Option<&'d Value>, RandomState> = HashMap::default();
         self.known.reserve(references.len());
-        for (holder, base, reference) in references {
-            let place = ByPlace(holder);
+        for (reference, file) in references {
+            let Reference { holder, base, written } = &reference;
+            let place = ByPlace(*holder);
             let mut follow = |pointer| {
-                *found.entry((Arc::as_ptr(&base), pointer)).or_insert_with(|| {
+                *found.entry((Arc::as_ptr(base), pointer)).or_insert_with(|| {
                     self.whole(without_fragment(base.as_str()))?.pointer(&percent_decoded(pointer))
                 })
             };
-            let pointer = reference.strip_prefix('#').filter(|pointer| pointer.starts_with('/'));
+            let pointer = written.strip_prefix('#').filter(|pointer| pointer.starts_with('/'));
             match pointer.and_then(&mut follow) {
                 Some(target) => drop(self.known.insert(place, target)),
-                None => drop(self.targets.insert(place, (base, reference))),
+                None => drop(self.targets.insert(place, (reference, file))),
             }
         }
     }
@@ -308,15 +395,23 @@ impl<'d> References<'d> {
             return Ok(target);
         }
         let reference = self.targets.get(&place);
-        let written = reference.map_or("", |(_, reference)| reference);
-        let Some(target) = reference.and_then(|(base, reference)| base.join(reference).ok()) else {
+        let written = reference.map_or("", |(reference, _)| reference.written);
+        let joined = |base: &Url| base.join(written).ok();
+        let Some(target) = reference.and_then(|(reference, _)| joined(&reference.base)) else {
             return Err(Fault::new(format!("`{written}` is no reference")));
         };
         let target = target.as_str();
         let (address, fragment) = target.split_once('#').unwrap_or((target, ""));
         let fragment = percent_decoded(fragment);
         let whole = self.ids.get(target).copied().or_else(|| self.whole(address));
-        let Some(whole) = whole else {
+        // A file beside the one that it stands in, whatever that says of where it is.
+        let beside = || {
+            let (reference, file) = reference?;
+            let document = self.documents.get(file.as_str())?;
+            let mut targets = beside(document, file, &reference.base, written);
+            targets.find_map(|target| self.whole(without_fragment(target.as_str())))
+        };
+        let Some(whole) = whole.or_else(beside) else {
             if address.starts_with(SCHEME) && !address.starts_with(HOME) {
                 let help = "name a folder above both: `--refs-from FOLDER`".to_owned();
                 let message =

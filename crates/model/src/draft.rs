@@ -101,13 +101,28 @@ pub struct DraftField {
     pub default: Option<DefaultValue>,
     /// What a document says of it.
     pub docs: Docs,
+    /// Which way it goes.
+    pub direction: Direction,
+}
+
+/// Which way a field goes between a client and a server.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Hash)]
+pub enum Direction {
+    /// Both: nothing else is said.
+    #[default]
+    Both,
+    /// `readOnly`: it is read, and not sent.
+    Read,
+    /// `writeOnly`: it is sent, and not read.
+    Sent,
 }
 
 impl DraftField {
     /// A field of which nothing is said.
     pub fn new(wire: WireName, presence: Presence, node: DraftId) -> Self {
         let name = Words::split(wire.as_str());
-        Self { wire, name, presence, node, encoding: Encoding::Plain, default: None, docs: Docs::default() }
+        let (encoding, docs, direction) = (Encoding::Plain, Docs::default(), Direction::Both);
+        Self { wire, name, presence, node, encoding, default: None, docs, direction }
     }
 }
 

@@ -14,7 +14,7 @@ mod time_form;
 mod wire;
 mod words;
 
-pub use draft::{Draft, DraftCase, DraftField, DraftId, DraftKind, DraftNode, DraftRoot};
+pub use draft::{Direction, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftNode, DraftRoot};
 pub use each::each;
 pub use hidden::is_hidden;
 pub use kind::{Kind, KindSet};

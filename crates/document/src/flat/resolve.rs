@@ -1,7 +1,9 @@
 //! Resolving: what a schema says by itself, before any of it has a place. No schema bears on what another says, so that
 //! many are resolved on all cores.
 
-use jar_sprout_model::{DefaultValue, Docs, Encoding, Kind, Scalar, TimeForms, Width, WireName, Words};
+use jar_sprout_model::{
+    DefaultValue, Direction, Docs, Encoding, Kind, Scalar, TimeForms, Width, WireName, Words,
+};
 
 use crate::docs::{default_of_all, docs_of_all, says};
 use crate::flat::{Flat, Flattening, NoteKind, Spec, is_plain, pure_reference, says_nullable, trivial_parts};
@@ -15,6 +17,7 @@ pub(crate) struct Declared<'d> {
     pub(crate) name: Words,
     pub(crate) default: Option<DefaultValue>,
     pub(crate) docs: Docs,
+    pub(crate) direction: Direction,
     pub(crate) encoding: Encoding,
     pub(crate) resolved: Resolved<'d>,
 }
@@ -29,6 +32,17 @@ pub(crate) enum Resolved<'d> {
         /// Whether null may stand there beside what the schema says.
         is_nullable: bool,
     },
+}
+
+/// Which way a place goes, by any of the schemas that speak of it.
+fn direction_of(said: &[&Value]) -> Direction {
+    let any_says = |word| said.iter().any(|schema| says(schema, word));
+    match (any_says(Word::ReadOnly), any_says(Word::WriteOnly)) {
+        (true, false) => Direction::Read,
+        (false, true) => Direction::Sent,
+        // What says both says nothing.
+        (false, false) | (true, true) => Direction::Both,
+    }
 }
 
 /// Whether a schema is a scalar, a list or a map, which have no name where they are used.
@@ -85,6 +99,7 @@ impl<'d> Flattening<'_, 'd> {
             wire: WireName::new(key),
             name: Words::split(key),
             default: default_of_all(said.iter().copied()),
+            direction: direction_of(&said),
             docs: docs_of_all(said),
             encoding,
             resolved,
@@ -103,11 +118,6 @@ impl<'d> Flattening<'_, 'd> {
             Spec::All(specs) => specs.iter().flat_map(|spec| self.said_by(spec)).collect(),
             Spec::Any(_) => vec![spec.first()],
         }
-    }
-
-    /// Whether any of the schemas that speak of a place says `true` of itself.
-    pub(crate) fn says(&self, spec: &Spec<'d>, word: Word) -> bool {
-        self.said_by(spec).into_iter().any(|schema| says(schema, word))
     }
 
     /// A schema that is a reference and no more is what it leads to.

@@ -15,7 +15,7 @@ pub(crate) mod unite;
 use std::collections::{BTreeSet, HashMap};
 
 use jar_sprout_model::{
-    Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, Encoding, Kind, KindSet, Place, Presence, Scalar,
+    Draft, DraftCase, DraftField, DraftId, DraftKind, Encoding, Kind, KindSet, Place, Presence, Scalar,
     WireName, Words,
 };
 use jar_sprout_shape::{Lengths, Path, Shape, Tally};
@@ -336,7 +336,7 @@ impl Drafter<'_> {
         let node = self.position(view, &name);
         let distrusted = self.policies.trust == Trust::Nothing && !self.policies.essential.contains(key);
         let presence = if distrusted { Presence::Sometimes } else { presence };
-        DraftField { wire, name, presence, node, encoding, default: None, docs: Docs::default() }
+        DraftField { presence, encoding, ..DraftField::new(wire, presence, node) }
     }
 
     /// What a field is in some variants of its record: fewer kinds, and fewer variants of its own where these

@@ -367,7 +367,7 @@ impl<'d> Builder<'d> {
     }
 
     fn field(&self, field: &DraftField) -> Field {
-        let DraftField { wire, name, presence, node, encoding, default, docs } = field;
+        let DraftField { wire, name, presence, node, encoding, default, docs, direction: _ } = field;
         Field {
             wire: wire.clone(),
             name: name.clone(),
