@@ -237,7 +237,8 @@ fn shared_name(uses: &[&Use]) -> Option<Words> {
     let shared = rest.iter().try_fold(first.name().clone(), |shared, one| shared.common_end(one.name()))?;
     // One that all of them have is one, whatever it is.
     let is_whole = uses.iter().all(|one| *one.name() == shared);
-    (is_whole || shared.count() > 1 || !is_idle(shared.last())).then_some(shared)
+    let says_something = shared.iter().any(|word| !is_idle(word) && word != "item");
+    (is_whole || says_something && (shared.count() > 1 || !is_idle(shared.last()))).then_some(shared)
 }
 
 /// Whether a word alone is no name: one that binds others, or says no more than that something is in there.
