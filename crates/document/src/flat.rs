@@ -1,5 +1,6 @@
 //! Flat schemas: what a schema says when its references and `allOf` are followed.
 
+mod keywords;
 pub(crate) mod resolve;
 
 use foldhash::HashSet as FastSet;
@@ -11,7 +12,8 @@ use crate::docs::says;
 use crate::fault::Fault;
 use crate::library::References;
 use crate::text::{Role, Text, Word};
-use crate::value::{Object, Value};
+use crate::value::Value;
+use keywords::Keywords;
 use resolve::Declared;
 
 /// A schema, or several taken together.
@@ -482,174 +484,6 @@ fn alone_or<'d>(mut parts: Vec<Spec<'d>>, several: fn(Vec<Spec<'d>>) -> Spec<'d>
     match (parts.len(), parts.pop()) {
         (1, Some(one)) => one,
         (_, last) => several(parts.into_iter().chain(last).collect()),
-    }
-}
-
-/// The keywords of one schema that bear on its type, found in one pass: a lookup for each costs more than all else.
-#[derive(Default)]
-struct Keywords<'d> {
-    has_reference: bool,
-    is_nullable: bool,
-    ty: Option<&'d Value>,
-    properties: Option<&'d Value>,
-    required: Option<&'d Value>,
-    additional: Option<&'d Value>,
-    patterns: Option<&'d Value>,
-    items: Option<&'d Value>,
-    more_items: Option<&'d Value>,
-    prefix: Option<&'d Value>,
-    most_items: Option<&'d Value>,
-    minimum: Option<&'d Value>,
-    above: Option<&'d Value>,
-    maximum: Option<&'d Value>,
-    below: Option<&'d Value>,
-    format: Option<&'d Value>,
-    constant: Option<&'d Value>,
-    values: Option<&'d Value>,
-    discriminator: Option<&'d Value>,
-    all_of: Option<&'d Value>,
-    one_of: Option<&'d Value>,
-    any_of: Option<&'d Value>,
-    /// `then`, `else`, and what holds where a property is there.
-    conditional: Vec<&'d Value>,
-    /// Those that bear on no type, and say more than yes or no.
-    untyped: Vec<Word>,
-}
-
-impl<'d> Keywords<'d> {
-    fn of(object: &'d Object) -> Self {
-        let mut keywords = Self::default();
-        for (word, value) in object.words() {
-            let place = match word {
-                Word::Type => &mut keywords.ty,
-                Word::Properties => &mut keywords.properties,
-                Word::Required => &mut keywords.required,
-                Word::AdditionalProperties => &mut keywords.additional,
-                Word::PatternProperties => &mut keywords.patterns,
-                Word::Items => &mut keywords.items,
-                Word::AdditionalItems => &mut keywords.more_items,
-                Word::PrefixItems => &mut keywords.prefix,
-                Word::MaxItems => &mut keywords.most_items,
-                Word::Minimum => &mut keywords.minimum,
-                Word::ExclusiveMinimum => &mut keywords.above,
-                Word::Maximum => &mut keywords.maximum,
-                Word::ExclusiveMaximum => &mut keywords.below,
-                Word::Format => &mut keywords.format,
-                Word::Const => &mut keywords.constant,
-                Word::Enum => &mut keywords.values,
-                Word::Discriminator => &mut keywords.discriminator,
-                Word::AllOf => &mut keywords.all_of,
-                Word::OneOf => &mut keywords.one_of,
-                Word::AnyOf => &mut keywords.any_of,
-                Word::Nullable | Word::XNullable => {
-                    keywords.is_nullable |= value.is_true();
-                    continue;
-                }
-                Word::Then | Word::Else => {
-                    keywords.conditional.push(value);
-                    continue;
-                }
-                // Before 2019-09 the keys that must be there stand under the same keyword.
-                Word::DependentSchemas | Word::Dependencies => {
-                    keywords.conditional.extend(value.as_object().into_iter().flat_map(Object::values));
-                    continue;
-                }
-                word if word.is_reference() && value.is_string() => {
-                    keywords.has_reference = true;
-                    continue;
-                }
-                word => {
-                    let is_told = matches!(word.role(), Role::Untyped | Role::Reference);
-                    if is_told && !value.is_boolean() {
-                        keywords.untyped.push(word);
-                    }
-                    continue;
-                }
-            };
-            *place = Some(value);
-        }
-        keywords
-    }
-
-    /// Adds the types that are allowed; whether any is left.
-    fn add_types(&self, flat: &mut Flat<'d>) -> bool {
-        let names = match self.ty {
-            Some(Value::Array(several)) => several,
-            Some(one) => std::slice::from_ref(one),
-            None => &[],
-        };
-        let names = || names.iter().filter_map(Value::as_str);
-        let allows_null = self.is_nullable || names().any(|name| name == "null");
-        if names().next().is_some() {
-            // Null stands only where all that say a type allow it.
-            flat.typed_null = Some(allows_null && flat.typed_null.unwrap_or(true));
-        } else {
-            flat.untyped_null |= allows_null;
-        }
-        flat.is_nullable = flat.untyped_null || flat.typed_null == Some(true);
-        let kinds: KindSet = names().filter_map(json_kind).collect();
-        if kinds.is_empty() {
-            return true;
-        }
-        let both = flat.kinds.map(|known| known.in_both(kinds));
-        let is_any_left = both.is_none_or(|both| !both.is_empty());
-        flat.kinds = Some(both.filter(|both| !both.is_empty()).unwrap_or(kinds));
-        is_any_left
-    }
-
-    fn add_object(&self, flat: &mut Flat<'d>) {
-        for (key, schema) in self.properties.and_then(Value::as_object).into_iter().flatten() {
-            let spec = match flat.properties.get(key) {
-                Some(Property { spec: Spec::One(known), .. }) if std::ptr::eq(*known, schema) => {
-                    Spec::One(schema)
-                }
-                Some(Property { spec, .. }) => Spec::All(vec![spec.clone(), Spec::One(schema)]),
-                None => Spec::One(schema),
-            };
-            flat.properties.insert(key, spec.into());
-        }
-        let required = self.required.and_then(Value::as_array);
-        flat.required.extend(required.into_iter().flatten().filter_map(Value::as_str));
-        if let Some(additional) = self.additional {
-            flat.additional = flat.additional.filter(|known| known.is_object()).or(Some(additional));
-        }
-        let patterns = self.patterns.and_then(Value::as_object);
-        flat.patterns.extend(patterns.into_iter().flat_map(Object::values));
-    }
-
-    fn add_list(&self, flat: &mut Flat<'d>) {
-        let is_false = |value: Option<&Value>| value == Some(&Value::Bool(false));
-        let items = match self.items {
-            // The drafts before 2020-12 have the prefix there, and what follows it in a keyword of its own.
-            Some(Value::Array(prefix)) => {
-                flat.prefix.extend(prefix);
-                self.more_items
-            }
-            items => items,
-        };
-        if let Some(items) = items.filter(|items| !items.is_boolean()) {
-            flat.items = Some(match flat.items.take() {
-                Some(known) => Spec::All(vec![known, Spec::One(items)]),
-                None => Spec::One(items),
-            });
-        }
-        flat.prefix.extend(self.prefix.and_then(Value::as_array).into_iter().flatten());
-        let most = self.most_items.and_then(Value::as_number).and_then(serde_json::Number::as_u64);
-        flat.is_closed |= is_false(self.items)
-            || is_false(self.more_items)
-            || most.is_some_and(|most| most <= flat.prefix.len() as u64);
-    }
-}
-
-fn json_kind(name: &str) -> Option<Kind> {
-    match name {
-        "object" => Some(Kind::Object),
-        "array" => Some(Kind::List),
-        "string" | "file" => Some(Kind::Text),
-        "boolean" => Some(Kind::Boolean),
-        "integer" => Some(Kind::Integer),
-        "number" => Some(Kind::Number),
-        _ => None,
     }
 }
 

@@ -10,6 +10,7 @@ mod kind;
 mod model;
 mod problem;
 mod reach;
+mod scalar;
 mod time_form;
 mod wire;
 mod words;
@@ -19,10 +20,11 @@ pub use each::each;
 pub use hidden::is_hidden;
 pub use kind::{Kind, KindSet};
 pub use model::{
-    Case, Coding, DefaultValue, Definition, Docs, Encoding, Enumeration, Field, Model, NamedType, Record,
-    Root, Scalar, ScalarKind, Slot, Type, TypeId, Union, UnionCase, Width,
+    Case, DefaultValue, Definition, Docs, Encoding, Enumeration, Field, Model, NamedType, Record, Root, Slot,
+    Type, TypeId, Union, UnionCase,
 };
 pub use problem::{Excerpt, Place, Problem, Severity, SourceId, Spot};
+pub use scalar::{Coding, Scalar, ScalarKind, Width};
 pub use time_form::{Fraction, TimeForm, TimeForms, ZeroOffset};
 pub use wire::{Presence, WireName};
 pub use words::Words;

@@ -2,7 +2,8 @@
 
 use std::collections::VecDeque;
 
-use crate::model::{Definition, Model, Scalar, Type, TypeId};
+use crate::model::{Definition, Model, Type, TypeId};
+use crate::scalar::Scalar;
 
 impl Model {
     /// Drops the types that the root does not lead to. Answers the old index of each type that stayed.

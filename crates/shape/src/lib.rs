@@ -12,7 +12,6 @@ mod observe;
 mod path;
 mod shape;
 mod tally;
-mod text;
 mod token;
 
 pub use form::Form;
@@ -20,7 +19,7 @@ pub use number::{Numbers, Range};
 pub use observe::{MAX_DEPTH, MAX_POSITIONS, Observed, observe};
 pub use path::{NoMatch, Path, PathError, Step};
 pub use shape::{
-    Beside, Booleans, FieldShape, Lengths, Lists, MAX_KEYS, MAX_VARIANTS, Objects, Shape, Variant, VariantKey,
+    Beside, Booleans, Distinct, FieldShape, Lengths, Lists, MAX_DISTINCT, MAX_KEYS, MAX_VARIANTS, Objects,
+    Shape, Texts, Variant, VariantKey,
 };
 pub use tally::Tally;
-pub use text::{Distinct, MAX_DISTINCT, Texts};

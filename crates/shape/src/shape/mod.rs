@@ -2,16 +2,17 @@
 
 pub(crate) mod list;
 pub(crate) mod object;
+pub(crate) mod text;
 pub(crate) mod variant;
 
 use jar_sprout_model::Kind;
 
 use crate::number::Numbers;
 use crate::tally::Tally;
-use crate::text::Texts;
 
 pub use list::{Lengths, Lists};
 pub use object::{FieldShape, MAX_KEYS, Objects};
+pub use text::{Distinct, MAX_DISTINCT, Texts};
 pub use variant::{Beside, MAX_VARIANTS, Variant, VariantKey};
 
 /// A field's place in its table.

@@ -6,10 +6,10 @@ use std::hash::Hasher;
 use jar_sprout_model::Place;
 use rustc_hash::FxHasher;
 
+use crate::shape::text::MAX_DISTINCT;
 use crate::shape::variant::{Beside, Known, Links, Sighting, Variant, VariantKey, Variants};
 use crate::shape::{FieldIndex, Shape};
 use crate::tally::Tally;
-use crate::text::MAX_DISTINCT;
 use crate::token::Expected;
 
 /// Past this many distinct keys at one position, the keys are data: all values merge into one shape.

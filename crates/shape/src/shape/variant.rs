@@ -8,7 +8,7 @@ use std::collections::BTreeSet;
 use jar_sprout_model::KindSet;
 
 use crate::shape::FieldIndex;
-use crate::text::MAX_DISTINCT;
+use crate::shape::text::MAX_DISTINCT;
 
 /// The most sets of keys told apart at one position.
 pub const MAX_VARIANTS: usize = 64;

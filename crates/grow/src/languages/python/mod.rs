@@ -1,5 +1,6 @@
 //! Python: models for pydantic v2, in the syntax of 3.10 and later.
 
+mod converting;
 mod dataclasses;
 mod entry;
 mod names;
