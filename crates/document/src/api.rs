@@ -2,6 +2,7 @@
 
 use std::collections::HashSet;
 
+use indexmap::IndexMap;
 use jar_sprout_model::Words;
 
 use crate::fault::Fault;
@@ -46,6 +47,8 @@ pub(crate) struct Wanted<'d> {
     pub(crate) sent: Vec<Sent<'d>>,
     /// What responses have in them.
     pub(crate) read: Vec<&'d Value>,
+    /// Media types that make no types though schemas say what is in them: how often, and where first.
+    pub(crate) unread: IndexMap<&'d str, (usize, String)>,
     /// The part where there is nothing, and why.
     pub(crate) missing: Option<(String, Fault)>,
 }
@@ -76,6 +79,7 @@ pub(crate) fn wanted<'d>(
         operations: Vec::new(),
         sent: Vec::new(),
         read: Vec::new(),
+        unread: IndexMap::new(),
         missing: None,
     };
     let parts: Vec<&String> = parts.iter().filter(|part| !part.is_empty()).collect();
@@ -277,6 +281,7 @@ impl<'d> Asked<'_, 'd> {
         }
         if let Some(body) = operation.get("requestBody").map(|body| self.follow(body)) {
             let contents = self.contents(body);
+            self.note_unread(body, path, method, wanted);
             let is_merged = body.pointer("/content/application~1merge-patch+json").is_some();
             let ty = contents.first().map_or_else(|| "nothing".to_owned(), |(_, one)| self.type_name(one));
             described.takes.push(Carried { what: "body".to_owned(), ty });
@@ -290,6 +295,7 @@ impl<'d> Asked<'_, 'd> {
         let mut has_response = false;
         for (status, response) in responses.into_iter().flatten() {
             let response = self.follow(response);
+            self.note_unread(response, path, method, wanted);
             let whole = response.get("schema").map(|schema| (None, schema));
             let contents: Vec<_> = whole.into_iter().chain(self.contents(response)).collect();
             let ty = contents.first().map_or_else(|| "nothing".to_owned(), |(_, one)| self.type_name(one));
@@ -364,6 +370,23 @@ impl<'d> Asked<'_, 'd> {
             }
         }
         contents
+    }
+
+    /// Notes what has parts in a form that nothing here reads.
+    fn note_unread(&self, holder: &'d Value, path: &str, method: &str, wanted: &mut Wanted<'d>) {
+        if !self.contents(holder).is_empty() {
+            return;
+        }
+        for (media, said) in holder.get("content").and_then(Value::as_object).into_iter().flatten() {
+            let has_parts = said.get("schema").is_some_and(|schema| {
+                !is_plain(schema) && is_inline(schema) || pure_reference(schema).is_some()
+            });
+            if has_parts {
+                let escaped = path.replace('~', "~0").replace('/', "~1");
+                let noted = wanted.unread.entry(media);
+                noted.or_insert_with(|| (0, format!("/paths/{escaped}/{method}"))).0 += 1;
+            }
+        }
     }
 
     /// Whether two schemas are one, or say the same.

@@ -69,7 +69,7 @@ pub fn draft_document(library: &Library, source: &str, parts: &[String], name: &
         problem.help.clone_from(&fault.help);
         problems.push(problem);
     }
-    let Wanted { roots, title, operations, sent, read, missing } = wanted;
+    let Wanted { roots, title, operations, sent, read, unread, missing } = wanted;
     if let Some((part, Fault { message, place: _, help })) = missing {
         let spot = Spot::Path(if part.is_empty() { source.to_owned() } else { format!("{source}#{part}") });
         let problem = Problem::error(message, spot);
@@ -94,6 +94,11 @@ pub fn draft_document(library: &Library, source: &str, parts: &[String], name: &
     tell_apart(&mut drafter.draft, &mut roots, &bodies, read);
     endless::cut(&mut drafter.draft);
     problems.extend(drafter.problems(source));
+    problems.extend(unread.into_iter().map(|(media, (count, at))| {
+        let more = if count > 1 { format!(" ({count} times, the first one here)") } else { String::new() };
+        let message = format!("what is in `{media}` makes no types{more}");
+        Problem::warning(message, Spot::Path(format!("{source}#{at}")))
+    }));
     Drafted { draft: drafter.draft, roots, title, operations, problems }
 }
 

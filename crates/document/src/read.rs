@@ -86,9 +86,6 @@ pub fn recognise(value: &Value) -> Option<DocumentKind> {
     {
         return Some(DocumentKind::Swagger);
     }
-    if text("$schema").is_some_and(|schema| schema.contains("json-schema.org")) {
-        return Some(DocumentKind::Schema);
-    }
     let holds = |key: &str| object.get(key).is_some_and(Value::is_object);
     let is_type = |value: &Value| {
         let names = ["object", "array", "string", "number", "integer", "boolean", "null"];
@@ -99,6 +96,11 @@ pub fn recognise(value: &Value) -> Option<DocumentKind> {
         Some(one) => is_type(one),
         None => false,
     };
+    // Data may say by which schema it is, and have a `type` of its own.
+    let is_of_schema = text("$schema").is_some_and(|schema| schema.contains("json-schema.org"));
+    if is_of_schema && (has_type || object.get("type").is_none()) {
+        return Some(DocumentKind::Schema);
+    }
     let properties_are_schemas =
         object.get("properties").and_then(Value::as_object).is_some_and(|properties| {
             !properties.is_empty()

@@ -181,7 +181,7 @@ words! {
     Title "title" Annotation
     Type "type" Kind
     UnevaluatedItems "unevaluatedItems" Untyped
-    UnevaluatedProperties "unevaluatedProperties" Untyped
+    UnevaluatedProperties "unevaluatedProperties" Structure
     UniqueItems "uniqueItems" Bound
     Uri "uri" Value
     Uuid "uuid" Value

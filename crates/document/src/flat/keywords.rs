@@ -15,6 +15,7 @@ pub(super) struct Keywords<'d> {
     pub(super) properties: Option<&'d Value>,
     pub(super) required: Option<&'d Value>,
     pub(super) additional: Option<&'d Value>,
+    pub(super) unevaluated: Option<&'d Value>,
     pub(super) patterns: Option<&'d Value>,
     pub(super) items: Option<&'d Value>,
     pub(super) more_items: Option<&'d Value>,
@@ -37,6 +38,9 @@ pub(super) struct Keywords<'d> {
     pub(super) untyped: Vec<Word>,
 }
 
+/// Patterns that every key fits.
+const EVERY_KEY: &[&str] = &["", "^", ".*", "^.*$", "^.*", ".+", "^.+$"];
+
 impl<'d> Keywords<'d> {
     pub(super) fn of(object: &'d Object) -> Self {
         let mut keywords = Self::default();
@@ -46,6 +50,7 @@ impl<'d> Keywords<'d> {
                 Word::Properties => &mut keywords.properties,
                 Word::Required => &mut keywords.required,
                 Word::AdditionalProperties => &mut keywords.additional,
+                Word::UnevaluatedProperties if value.is_object() => &mut keywords.unevaluated,
                 Word::PatternProperties => &mut keywords.patterns,
                 Word::Items => &mut keywords.items,
                 Word::AdditionalItems => &mut keywords.more_items,
@@ -131,11 +136,14 @@ impl<'d> Keywords<'d> {
         }
         let required = self.required.and_then(Value::as_array);
         flat.required.extend(required.into_iter().flatten().filter_map(Value::as_str));
-        if let Some(additional) = self.additional {
+        let patterns = self.patterns.and_then(Value::as_object);
+        let (all, some): (Vec<_>, Vec<_>) =
+            patterns.into_iter().flatten().partition(|(pattern, _)| EVERY_KEY.contains(pattern));
+        flat.patterns.extend(some.into_iter().map(|(_, schema)| schema));
+        let every = all.into_iter().map(|(_, schema)| schema);
+        for additional in self.additional.into_iter().chain(every).chain(self.unevaluated) {
             flat.additional = flat.additional.filter(|known| known.is_object()).or(Some(additional));
         }
-        let patterns = self.patterns.and_then(Value::as_object);
-        flat.patterns.extend(patterns.into_iter().flat_map(Object::values));
     }
 
     pub(super) fn add_list(&self, flat: &mut Flat<'d>) {

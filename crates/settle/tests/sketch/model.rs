@@ -2,7 +2,7 @@
 
 use std::fmt::Write as _;
 
-use jar_sprout_model::{Definition, Field, Model, Presence, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Definition, Encoding, Field, Model, Presence, Scalar, Slot, Type, Width};
 
 /// The model: a line for the root, a line for each type.
 pub(crate) fn sketch(model: &Model) -> String {
@@ -32,7 +32,8 @@ pub(crate) fn sketch(model: &Model) -> String {
 /// `note? text|null`
 fn show_field(model: &Model, field: &Field) -> String {
     let mark = if field.presence == Presence::Sometimes { "?" } else { "" };
-    format!("{}{mark} {}", field.wire, show(model, &field.slot))
+    let encoding = if field.encoding == Encoding::JsonInText { "json in text of " } else { "" };
+    format!("{}{mark} {encoding}{}", field.wire, show(model, &field.slot))
 }
 
 fn show(model: &Model, slot: &Slot) -> String {
