@@ -115,7 +115,7 @@ impl<'d> Bounds<'d> {
                 self.below.map(|below| format!("below {below}")),
             ],
         );
-        let known: Vec<String> = self.known.iter().map(|value| value.to_string()).collect();
+        let known: Vec<String> = self.known.iter().map(ToString::to_string).collect();
         match &known[..] {
             [] => {}
             [one] => parts.push(format!("Always {one}.")),

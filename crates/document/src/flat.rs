@@ -118,6 +118,7 @@ pub(crate) enum NoteKind {
     UnlikeValues,
     DeepValues,
     Format,
+    Condition,
 }
 
 impl NoteKind {
@@ -151,6 +152,9 @@ impl NoteKind {
                 "the values of this `enum` are of unlike kinds: they become their kinds".to_owned()
             }
             Self::DeepValues => "a value with parts is no type: it becomes any value".to_owned(),
+            Self::Condition => {
+                "what a property is under a condition is taken for what it is wherever it is there".to_owned()
+            }
             Self::Format => "a time of day with an offset, or a duration, stays text".to_owned(),
         }
     }
@@ -465,7 +469,10 @@ impl<'r, 'd> Flattening<'r, 'd> {
         let mut own = Flat::default();
         self.add_one(part, &mut own, way);
         for (key, property) in own.properties {
-            flat.properties.entry(key).or_insert(property);
+            if !flat.properties.contains_key(key) {
+                self.note(part, NoteKind::Condition);
+                flat.properties.insert(key, property);
+            }
         }
     }
 

@@ -252,10 +252,9 @@ impl<'d> Walk<'d> {
                     said.reference.map(|written| Reference { holder, base: Arc::clone(base), written });
                 self.references.extend(reference);
                 for (key, inner) in object {
-                    match Keys::below(keys, key) {
-                        Some(keys) => self.visit(inner, base, keys),
-                        // An example says nothing of a schema, whatever it looks like.
-                        None => {}
+                    // An example says nothing of a schema, whatever it looks like.
+                    if let Some(keys) = Keys::below(keys, key) {
+                        self.visit(inner, base, keys);
                     }
                 }
             }
@@ -359,7 +358,7 @@ impl<'d> References<'d> {
         self.known.reserve(references.len());
         for (reference, file) in references {
             let Reference { holder, base, written } = &reference;
-            let place = ByPlace(*holder);
+            let place = ByPlace(holder);
             let mut follow = |pointer| {
                 *found.entry((Arc::as_ptr(base), pointer)).or_insert_with(|| {
                     self.whole(without_fragment(base.as_str()))?.pointer(&percent_decoded(pointer))

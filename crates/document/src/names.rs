@@ -19,12 +19,21 @@ pub(crate) fn component_name(name: &str) -> Words {
     inner.iter().rev().fold(outer, |name, part| name.prefixed(part))
 }
 
-/// `Hive` of `com.honey.example.Hive`
+/// `Hive` of `com.honey.example.Hive`, and of `https://honey.example/schemas/Hive.schema.json`
 fn last_part(name: &str) -> &str {
-    let last = name.rsplit('.').next().unwrap_or(name);
+    let is_address = name.contains("://") || FILES.iter().any(|ending| name.ends_with(ending));
+    let file = if is_address { name.trim_end_matches('/').rsplit('/').next().unwrap_or(name) } else { name };
+    let stem = FILES.iter().find_map(|ending| file.strip_suffix(ending)).unwrap_or(file);
+    if stem != file && !stem.is_empty() {
+        return stem;
+    }
+    let last = file.rsplit('.').next().unwrap_or(file);
     let is_versioned = last.chars().all(|c| c.is_ascii_digit());
-    if last.is_empty() || is_versioned { name } else { last }
+    if last.is_empty() || is_versioned { file } else { last }
 }
+
+/// What the names of schemas end in that are files, the longest first.
+const FILES: &[&str] = &[".schema.json", ".schema.yaml", ".schema.yml", ".json", ".yaml", ".yml"];
 
 #[cfg(test)]
 mod tests {
@@ -41,6 +50,10 @@ mod tests {
             ("Page_Hive_", "HivePage"),
             ("Map«string,Hive»", "StringHiveMap"),
             ("example.honey.Hive", "Hive"),
+            ("Hive.json", "Hive"),
+            ("co-op/keeper.schema.json", "Keeper"),
+            ("https://honey.example/schemas/frame.yaml", "Frame"),
+            ("https://honey.example/schemas/queen", "Queen"),
         ] {
             assert_eq!(component_name(name).in_capitals(), expected, "{name}");
         }

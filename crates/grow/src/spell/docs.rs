@@ -213,7 +213,7 @@ pub(crate) fn in_one_line(said: &str, escape: fn(&str) -> Cow<'_, str>) -> Strin
 }
 
 /// What an annotation says of something that should not be used any more.
-pub(crate) const WARNING: &str = "The API is going to drop it.";
+pub(crate) const WARNING: &str = "Deprecated by the API.";
 
 /// Nothing to be done.
 pub(crate) fn as_it_is(line: &str) -> Cow<'_, str> {

@@ -57,6 +57,7 @@ impl Deciding<'_, '_> {
 
     fn set_type(&mut self, id: TypeId, key: &WireName, decided: &FieldType) -> Result<(), Lack> {
         let ty = match decided {
+            FieldType::Enum if self.is_enum(id, key) => return Ok(()),
             FieldType::Enum => self.seen_values(id, key),
             FieldType::EnumOf(values) => {
                 let known = values.iter().map(WireName::new).collect();
@@ -165,6 +166,12 @@ impl Deciding<'_, '_> {
             Type::Constant(_) => true,
             Type::Any | Type::List(_) | Type::Map(_) | Type::Tuple(_) => false,
         }
+    }
+
+    /// Whether a field is an enum already.
+    fn is_enum(&self, id: TypeId, key: &WireName) -> bool {
+        let ty = self.field(id, key).map(|field| &field.slot.ty);
+        matches!(ty, Some(Type::Named(ty)) if matches!(self.settled.model.get(*ty).definition, Definition::Enumeration(_)))
     }
 
     /// An enum of the values that a field had; text where they are too many to know.

@@ -12,7 +12,7 @@ internal abstract class TextConverter<T> : JsonConverter<T>
         ref Utf8JsonReader reader,
         Type typeToConvert,
         JsonSerializerOptions options
-    ) => Parse(reader.GetString() ?? "");
+    ) => Parse(reader.GetString() ?? throw new JsonException());
 
     public override void Write(Utf8JsonWriter writer, T value, JsonSerializerOptions options) =>
         writer.WriteStringValue(value.ToString());

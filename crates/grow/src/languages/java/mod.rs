@@ -324,7 +324,8 @@ fn component(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, leaves_out: bool) 
     if annotations.is_empty() {
         return declaration;
     }
-    group(cat([text(annotations.join(" ")), nest(nest(cat([line(), declaration])))]))
+    let annotations = group(nest(nest(join(&line(), annotations.into_iter().map(text)))));
+    group(cat([annotations, nest(nest(cat([line(), declaration])))]))
 }
 
 /// What is said of the map of keys that are no fields, and its declaration.
@@ -341,14 +342,29 @@ fn extras_declaration(sheet: &mut Sheet<'_>, extras: &PlannedExtras<'_>) -> (&'s
 fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, leaves_out: bool) -> (Vec<String>, String) {
     let types::Spelled { annotation, ty } = types::field(sheet, field);
     let mut annotations = Vec::new();
-    if field.ident.as_str() != field.wire.as_str() {
-        annotations.extend(key_annotation(sheet, field.wire.as_str()));
+    let key = field.wire.as_str();
+    let is_renamed = field.ident.as_str() != key;
+    if is_required(field, sheet.options) {
+        sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonProperty");
+        let value = if is_renamed { format!("value = {}, ", names::LITERAL.of(key)) } else { String::new() };
+        annotations.push(format!("@JsonProperty({value}required = true)"));
+    } else if is_renamed {
+        annotations.extend(key_annotation(sheet, key));
     }
     if leaves_out && matches!(field.fate, Fate::Nullable) {
         annotations.push("@JsonInclude(JsonInclude.Include.ALWAYS)".to_owned());
     }
     annotations.extend(annotation);
     (annotations, ty)
+}
+
+/// Whether the library must be told that a key is always there: without that, a record has null or zero where it is
+/// missing. It asks for what a constructor takes alone, and an annotation cannot say the empty key.
+fn is_required(field: &PlannedField<'_>, options: &JavaOptions) -> bool {
+    options.library == Library::Jackson
+        && !options.has_beans
+        && !field.wire.as_str().is_empty()
+        && matches!(field.fate, Fate::Required | Fate::Nullable)
 }
 
 /// What says the key of a field on the wire, or the text of an enum's value.

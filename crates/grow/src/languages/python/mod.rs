@@ -15,7 +15,7 @@ use jar_sprout_layout::{
     Doc, Indent, Style, cat, comma_list, flat_length, group, hard, join, last_comma, line, lines, nest,
     paragraphs, soft, text,
 };
-use jar_sprout_model::{Docs, Slot};
+use jar_sprout_model::{Docs, Slot, Type, WireName};
 
 use crate::language::Language;
 use crate::plan::{
@@ -42,6 +42,12 @@ const PROTECTED: &[&str] = &["model_dump", "model_validate"];
 const OPEN_ENUM: Helper = Helper { name: "OpenEnum", text: include_str!("open_enum.py") };
 
 const OPEN_ENUM_310: Helper = Helper { name: "OpenEnum", text: include_str!("open_enum_310.py") };
+
+/// What a union's cases are, so that their tags are written.
+const TAGGED_MODEL: Helper = Helper { name: "TaggedModel", text: include_str!("tagged_model.py") };
+
+/// Chooses a case of a union.
+const BY_TAG: Helper = Helper { name: "by_tag", text: include_str!("by_tag.py") };
 
 /// What `StrEnum` is from 3.11 on.
 const TEXT_ENUM: Helper = Helper { name: "TextEnum", text: include_str!("text_enum.py") };
@@ -176,8 +182,11 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     });
     // What is set of the base is set of all that extend it.
     let base = sheet.plan.base_of(ty).filter(|_| !is_ambiguous);
-    if base.is_none() {
-        sheet.needs.imports.insert("from pydantic import BaseModel");
+    let has_tag = fields.iter().any(|field| field.fate.tag().is_some());
+    match (base, has_tag) {
+        (Some(_), _) => {}
+        (None, true) => drop(sheet.needs.helpers.insert(TAGGED_MODEL)),
+        (None, false) => drop(sheet.needs.imports.insert("from pydantic import BaseModel")),
     }
     let own = Plan::own_fields(base, fields);
     let has_alias = own.iter().any(|field| field.ident.as_str() != field.wire.as_str());
@@ -209,7 +218,8 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
         _ => cat(fields),
     };
     let body = cat(comment.into_iter().chain(config).chain([body]));
-    let base = base.map_or("BaseModel", |base| base.ident.as_str());
+    let usual = if has_tag { TAGGED_MODEL.name } else { "BaseModel" };
+    let base = base.map_or(usual, |base| base.ident.as_str());
     cat([text(format!("class {}({base}):", ty.ident)), nest(body)])
 }
 
@@ -322,12 +332,37 @@ fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) 
         return cat([text(format!("{ident} = ")), cases]);
     }
     sheet.needs.imports.extend([
-        "from pydantic import Field",
         "from pydantic import JsonValue",
+        "from pydantic import Tag",
         "from typing import Annotated",
     ]);
+    sheet.needs.helpers.insert(BY_TAG);
     cases.push(text("dict[str, JsonValue]"));
-    let cases = group(join(&cat([line(), text("| ")]), cases));
-    let mode = text("Field(union_mode=\"left_to_right\")");
-    cat([text(format!("{ident} = ")), call("Annotated[", [cases, mode].into_iter(), "]")])
+    let key = tag.map_or("", WireName::as_str);
+    let tags = || union.cases.iter().map(|case| names::literal(case.tag.map_or("", WireName::as_str)));
+    // What is left as it is has a tag that nothing has.
+    let marked = cases
+        .into_iter()
+        .zip(tags().chain([names::literal("")]))
+        .map(|(case, tag)| cat([text("Annotated["), case, text(format!(", Tag({tag})]"))]));
+    let cases = group(join(&cat([line(), text("| ")]), marked));
+    let name = tag_name(sheet.plan, union).map_or_else(|| key.to_owned(), ToString::to_string);
+    let known = [names::literal(key), names::literal(&name)].into_iter().chain(tags()).map(text);
+    let chooser = call("by_tag(", known, ")");
+    cat([text(format!("{ident} = ")), call("Annotated[", [cases, chooser].into_iter(), "]")])
+}
+
+/// What the tag of a union is called in its cases.
+fn tag_name<'p>(plan: &'p Plan<'_>, union: &PlannedUnion<'_>) -> Option<&'p Ident> {
+    union.cases.iter().find_map(|case| match case.slot.ty {
+        Type::Named(id) => match &plan.get(id).definition {
+            PlannedDefinition::Record(fields) => {
+                fields.iter().find(|field| field.fate.tag().is_some()).map(|field| &field.ident)
+            }
+            PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => None,
+        },
+        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) => {
+            None
+        }
+    })
 }
