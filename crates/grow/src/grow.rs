@@ -93,7 +93,7 @@ mod tests {
     use std::collections::BTreeSet;
 
     use jar_sprout_model::{
-        Definition, Presence, Record, Root, Scalar, Slot, TimeForms, Type, TypeId, WireName, Words,
+        Coding, Definition, Presence, Record, Root, Scalar, Slot, TimeForms, Type, TypeId, WireName, Words,
     };
 
     use super::*;
@@ -149,11 +149,13 @@ mod tests {
         let forms = TimeForms::of("2026-05-01T12:30:00.120+00:00");
         let scalars =
             [Scalar::DateTime(forms), Scalar::LocalDateTime(forms), Scalar::Date, Scalar::Time(forms)];
+        let coded = [Coding::BooleanText, Coding::EpochSeconds, Coding::EpochMilliseconds];
+        let scalars: Vec<Scalar> = scalars.into_iter().chain(coded.map(Scalar::Coded)).collect();
         let field = |scalar: Scalar| {
             let wire = WireName::new(format!("{scalar:?}"));
             Field::new(wire, Presence::Always, Slot::of(Type::Scalar(scalar)))
         };
-        let record = Definition::Record(Record::of(scalars.map(field).to_vec()));
+        let record = Definition::Record(Record::of(scalars.into_iter().map(field).collect()));
         let name = Words::split("hive");
         let root = Root { name: name.clone(), slot: Slot::of(Type::Named(TypeId::from_index(0))) };
         let model = Model::new(vec![NamedType::new(name, record)], root);

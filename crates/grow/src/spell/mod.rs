@@ -2,6 +2,7 @@
 
 mod dialect;
 pub(crate) mod docs;
+mod epoch_helpers;
 mod files;
 mod grown_file;
 mod literal;
@@ -13,6 +14,7 @@ mod trial;
 mod usage;
 
 pub use dialect::{About, Dialect};
+pub(crate) use epoch_helpers::EpochHelpers;
 pub use files::Arrangement;
 pub(crate) use files::{nested, spell, used};
 pub use grown_file::GrownFile;

@@ -24,7 +24,9 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Place, Program, Trial};
+use crate::spell::{
+    About, BlankSheet, Dialect, EpochHelpers, GrownFile, Helper, Needs, Place, Program, Trial,
+};
 use settings::{CSharpOptions, Level, Library, NAMESPACE, Types};
 
 /// C#.
@@ -338,6 +340,26 @@ fn system_text_json_attributes(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) 
     attributes
 }
 
+macro_rules! epoch_converters {
+    ($folder:literal) => {
+        EpochHelpers::new(
+            Helper {
+                name: "EpochSecondsConverter",
+                text: include_str!(concat!($folder, "EpochSecondsConverter.cs")),
+            },
+            &[
+                ("EpochSeconds", "EpochMilliseconds"),
+                ("as the seconds", "as the milliseconds"),
+                ("UnixTimeSeconds", "UnixTimeMilliseconds"),
+            ],
+        )
+    };
+}
+
+static EPOCH_CONVERTERS: EpochHelpers = epoch_converters!("");
+static EPOCH_CONVERTERS_FOR_NEWTONSOFT: EpochHelpers = epoch_converters!("newtonsoft/");
+static EPOCH_CONVERTERS_OF_SEVEN: EpochHelpers = epoch_converters!("seven/");
+
 /// What reads and writes what the wire writes as something else.
 fn of_coded(coding: Coding) -> Helper {
     macro_rules! converter {
@@ -350,8 +372,7 @@ fn of_coded(coding: Coding) -> Helper {
         Coding::FloatText => converter!("DoubleInLettersConverter"),
         Coding::DecimalText => converter!("DecimalInLettersConverter"),
         Coding::BooleanText => converter!("BooleanInLettersConverter"),
-        Coding::EpochSeconds => converter!("EpochSecondsConverter"),
-        Coding::EpochMilliseconds => converter!("EpochMillisecondsConverter"),
+        Coding::EpochSeconds | Coding::EpochMilliseconds => EPOCH_CONVERTERS.get(coding),
     }
 }
 
@@ -369,8 +390,10 @@ fn converter_attribute(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Optio
         };
     }
     let helper = match field.coding() {
-        Some(Coding::EpochSeconds) => converter!("EpochSecondsConverter"),
-        Some(Coding::EpochMilliseconds) => converter!("EpochMillisecondsConverter"),
+        Some(coding @ (Coding::EpochSeconds | Coding::EpochMilliseconds)) => match sheet.options.level {
+            Level::Seven => EPOCH_CONVERTERS_OF_SEVEN.get(coding),
+            Level::Twelve => EPOCH_CONVERTERS_FOR_NEWTONSOFT.get(coding),
+        },
         Some(_) => converter!("InLettersConverter"),
         None if field.is_json_in_text() => converter!("JsonTextConverter"),
         None => return None,

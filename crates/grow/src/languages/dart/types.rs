@@ -5,16 +5,38 @@ use jar_sprout_model::{Coding, Scalar, Slot, Type, Width};
 
 use super::Sheet;
 use crate::plan::{Plan, PlannedDefinition};
-use crate::spell::Helper;
+use crate::spell::{EpochHelpers, Helper};
 
 pub(super) const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("Maybe.dart") };
 const ISO_DATE: Helper = Helper { name: "IsoDate", text: include_str!("IsoDate.dart") };
-const EPOCH_SECONDS: Helper = Helper { name: "EpochSeconds", text: include_str!("EpochSeconds.dart") };
-const EPOCH_MILLISECONDS: Helper =
-    Helper { name: "EpochMilliseconds", text: include_str!("EpochMilliseconds.dart") };
+static EPOCHS: EpochHelpers = EpochHelpers::new(
+    Helper { name: "EpochSeconds", text: include_str!("EpochSeconds.dart") },
+    &[
+        ("EpochSeconds", "EpochMilliseconds"),
+        ("the seconds", "the milliseconds"),
+        ("json * 1000", "json"),
+        (" ~/ 1000", ""),
+    ],
+);
 
-/// The classes that scalars have.
-const OF_SCALARS: &[Helper] = &[ISO_DATE, EPOCH_SECONDS, EPOCH_MILLISECONDS];
+/// The class that a scalar has, where it is none of the language's own.
+fn class_of(scalar: Scalar) -> Option<Helper> {
+    match scalar {
+        Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date => Some(ISO_DATE),
+        Scalar::Coded(coding @ (Coding::EpochSeconds | Coding::EpochMilliseconds)) => {
+            Some(EPOCHS.get(coding))
+        }
+        Scalar::Boolean
+        | Scalar::Integer(_)
+        | Scalar::Float
+        | Scalar::Text
+        | Scalar::Time(_)
+        | Scalar::Uuid
+        | Scalar::Uri
+        | Scalar::Decimal
+        | Scalar::Coded(_) => None,
+    }
+}
 
 /// The type of a place for a value: `Queen?`
 pub(super) fn slot(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
@@ -32,9 +54,8 @@ pub(super) fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> String {
     match ty {
         Type::Any => "Object?".to_owned(),
         Type::Scalar(scalar) => {
-            let name = self::scalar(*scalar);
-            sheet.needs.helpers.extend(OF_SCALARS.iter().find(|helper| helper.name == name));
-            name.to_owned()
+            sheet.needs.helpers.extend(class_of(*scalar));
+            self::scalar(*scalar).to_owned()
         }
         Type::Constant(_) => "String".to_owned(),
         Type::List(items) => format!("List<{}>", slot(sheet, items)),
@@ -52,8 +73,7 @@ fn scalar(scalar: Scalar) -> &'static str {
         Scalar::Integer(Width::Big) => "num",
         Scalar::Coded(Coding::IntegerText) => "int",
         Scalar::Coded(Coding::BooleanText) => "bool",
-        Scalar::Coded(Coding::EpochSeconds) => EPOCH_SECONDS.name,
-        Scalar::Coded(Coding::EpochMilliseconds) => EPOCH_MILLISECONDS.name,
+        Scalar::Coded(coding @ (Coding::EpochSeconds | Coding::EpochMilliseconds)) => EPOCHS.get(coding).name,
         Scalar::Float | Scalar::Coded(Coding::FloatText) => "double",
         Scalar::Decimal | Scalar::Coded(Coding::DecimalText) => unreachable!("Dart does not hold it"),
         // Dart has no type for a time of day.

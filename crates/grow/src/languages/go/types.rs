@@ -6,12 +6,18 @@ use super::Sheet;
 use super::names::tag_name;
 use super::times::{LOCAL_DATE_TIME, LOCAL_TIME, TIMES};
 use crate::plan::{Fate, Ident, PlannedField};
-use crate::spell::{Helper, Needs};
+use crate::spell::{EpochHelpers, Helper, Needs};
 
 const DATE: Helper = Helper { name: "Date", text: include_str!("date.go") };
-const EPOCH_SECONDS: Helper = Helper { name: "EpochSeconds", text: include_str!("epoch_seconds.go") };
-const EPOCH_MILLISECONDS: Helper =
-    Helper { name: "EpochMilliseconds", text: include_str!("epoch_milliseconds.go") };
+static EPOCHS: EpochHelpers = EpochHelpers::new(
+    Helper { name: "EpochSeconds", text: include_str!("epoch_seconds.go") },
+    &[
+        ("EpochSeconds", "EpochMilliseconds"),
+        ("the seconds", "the milliseconds"),
+        ("t.Unix()", "t.UnixMilli()"),
+        ("time.Unix(number, 0)", "time.UnixMilli(number)"),
+    ],
+);
 const JSON_TEXT: Helper = Helper { name: "JSONText", text: include_str!("json_text.go") };
 const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("maybe.go") };
 
@@ -143,8 +149,9 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
         }
         Scalar::Float => "float64",
         Scalar::Decimal => number(sheet.needs),
-        Scalar::Coded(Coding::EpochSeconds) => of_helper(EPOCH_SECONDS, sheet),
-        Scalar::Coded(Coding::EpochMilliseconds) => of_helper(EPOCH_MILLISECONDS, sheet),
+        Scalar::Coded(coding @ (Coding::EpochSeconds | Coding::EpochMilliseconds)) => {
+            of_helper(EPOCHS.get(coding), sheet)
+        }
         // No tag reaches into a list.
         Scalar::Coded(_) => "string",
         Scalar::Text | Scalar::Uuid | Scalar::Uri => "string",

@@ -9,8 +9,8 @@ use super::settings::Library;
 use crate::languages::jvm::java_time::JavaSyntax;
 use crate::plan::{Fate, PlannedField};
 use crate::prepare::suffix;
-use crate::spell::TimeHelpers;
 use crate::spell::swap;
+use crate::spell::{EpochHelpers, TimeHelpers};
 use crate::spell::{Helper, Needs};
 
 /// A type of the platform that the library is told how to read and write.
@@ -151,6 +151,22 @@ fn json_in_text(sheet: &mut Sheet<'_>, slot: &Slot) -> Spelled {
     Spelled { annotation: Some(annotation), ty: boxed(sheet, slot) }
 }
 
+static EPOCH_ADAPTERS: EpochHelpers = EpochHelpers::new(
+    Helper { name: "EpochSecondsAdapter", text: include_str!("gson/EpochSecondsAdapter.java") },
+    EPOCH_SWAPS,
+);
+static EPOCH_ANNOTATIONS: EpochHelpers = EpochHelpers::new(
+    Helper { name: "JsonEpochSeconds", text: include_str!("JsonEpochSeconds.java") },
+    EPOCH_SWAPS,
+);
+
+const EPOCH_SWAPS: &[(&str, &str)] = &[
+    ("EpochSeconds", "EpochMilliseconds"),
+    ("as the seconds", "as the milliseconds"),
+    ("ofEpochSecond", "ofEpochMilli"),
+    ("getEpochSecond", "toEpochMilli"),
+];
+
 /// What the wire writes as something else, which the library must be told.
 fn coded(sheet: &mut Sheet<'_>, coding: Coding, may_be_null: bool) -> Spelled {
     macro_rules! helper {
@@ -165,18 +181,9 @@ fn coded(sheet: &mut Sheet<'_>, coding: Coding, may_be_null: bool) -> Spelled {
             ("BigDecimal", "BigDecimal", helper!("gson/", "BigDecimalInLettersAdapter"), None)
         }
         Coding::BooleanText => ("Boolean", "boolean", helper!("gson/", "BooleanInLettersAdapter"), None),
-        Coding::EpochSeconds => (
-            "Instant",
-            "Instant",
-            helper!("gson/", "EpochSecondsAdapter"),
-            Some(helper!("", "JsonEpochSeconds")),
-        ),
-        Coding::EpochMilliseconds => (
-            "Instant",
-            "Instant",
-            helper!("gson/", "EpochMillisecondsAdapter"),
-            Some(helper!("", "JsonEpochMilliseconds")),
-        ),
+        Coding::EpochSeconds | Coding::EpochMilliseconds => {
+            ("Instant", "Instant", EPOCH_ADAPTERS.get(coding), Some(EPOCH_ANNOTATIONS.get(coding)))
+        }
     };
     sheet.needs.imports.extend(match boxed {
         "BigDecimal" => Some("java.math.BigDecimal"),

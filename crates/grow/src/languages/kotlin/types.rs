@@ -10,9 +10,9 @@ use super::settings::Library;
 use crate::languages::jvm::java_time::JavaSyntax;
 use crate::plan::PlannedField;
 use crate::prepare::suffix;
-use crate::spell::Helper;
 use crate::spell::TimeHelpers;
 use crate::spell::swap;
+use crate::spell::{EpochHelpers, Helper};
 
 /// A type of the platform that the library needs a serializer for.
 struct Foreign {
@@ -82,39 +82,61 @@ struct Coded {
     annotation: Option<Helper>,
 }
 
-macro_rules! coded {
-    ($ty:literal, $name:literal, $annotation:expr) => {
+macro_rules! in_letters {
+    ($ty:literal) => {
         Coded {
             ty: $ty,
             serializer: Helper {
-                name: concat!($name, "Serializer"),
-                text: include_str!(concat!("kotlinx/", $name, "Serializer.kt")),
+                name: concat!($ty, "InLettersSerializer"),
+                text: include_str!(concat!("kotlinx/", $ty, "InLettersSerializer.kt")),
             },
             adapter: Helper {
-                name: concat!($name, "Adapter"),
-                text: include_str!(concat!("gson/", $name, "Adapter.kt")),
+                name: concat!($ty, "InLettersAdapter"),
+                text: include_str!(concat!("gson/", $ty, "InLettersAdapter.kt")),
             },
-            annotation: $annotation,
+            annotation: None,
         }
     };
 }
 
-macro_rules! annotation {
-    ($name:literal) => {
-        Some(Helper { name: $name, text: include_str!(concat!("jackson/", $name, ".kt")) })
-    };
-}
+static EPOCH_SERIALIZERS: EpochHelpers = EpochHelpers::new(
+    Helper { name: "EpochSecondsSerializer", text: include_str!("kotlinx/EpochSecondsSerializer.kt") },
+    &[
+        ("EpochSeconds", "EpochMilliseconds"),
+        ("as the seconds", "as the milliseconds"),
+        // The shorter one fits its line.
+        ("Instant =\n        Instant.ofEpochSecond", "Instant = Instant.ofEpochMilli"),
+        ("value.epochSecond", "value.toEpochMilli()"),
+    ],
+);
+static EPOCH_ADAPTERS: EpochHelpers = EpochHelpers::new(
+    Helper { name: "EpochSecondsAdapter", text: include_str!("gson/EpochSecondsAdapter.kt") },
+    EPOCH_SWAPS,
+);
+static EPOCH_ANNOTATIONS: EpochHelpers = EpochHelpers::new(
+    Helper { name: "JsonEpochSeconds", text: include_str!("jackson/JsonEpochSeconds.kt") },
+    EPOCH_SWAPS,
+);
 
-fn coded(coding: Coding) -> &'static Coded {
+const EPOCH_SWAPS: &[(&str, &str)] = &[
+    ("EpochSeconds", "EpochMilliseconds"),
+    ("as the seconds", "as the milliseconds"),
+    ("ofEpochSecond", "ofEpochMilli"),
+    ("value.epochSecond", "value.toEpochMilli()"),
+];
+
+fn coded(coding: Coding) -> Coded {
     match coding {
-        Coding::IntegerText => &coded!("Long", "LongInLetters", None),
-        Coding::FloatText => &coded!("Double", "DoubleInLetters", None),
-        Coding::DecimalText => &coded!("BigDecimal", "BigDecimalInLetters", None),
-        Coding::BooleanText => &coded!("Boolean", "BooleanInLetters", None),
-        Coding::EpochSeconds => &coded!("Instant", "EpochSeconds", annotation!("JsonEpochSeconds")),
-        Coding::EpochMilliseconds => {
-            &coded!("Instant", "EpochMilliseconds", annotation!("JsonEpochMilliseconds"))
-        }
+        Coding::IntegerText => in_letters!("Long"),
+        Coding::FloatText => in_letters!("Double"),
+        Coding::DecimalText => in_letters!("BigDecimal"),
+        Coding::BooleanText => in_letters!("Boolean"),
+        Coding::EpochSeconds | Coding::EpochMilliseconds => Coded {
+            ty: "Instant",
+            serializer: EPOCH_SERIALIZERS.get(coding),
+            adapter: EPOCH_ADAPTERS.get(coding),
+            annotation: Some(EPOCH_ANNOTATIONS.get(coding)),
+        },
     }
 }
 
@@ -123,16 +145,16 @@ fn of_coded(sheet: &mut Sheet<'_>, coding: Coding) -> Option<(String, &'static s
     let Coded { ty: _, serializer, adapter, annotation } = coded(coding);
     let annotation = match (sheet.options.library, annotation) {
         (Library::Kotlinx, _) => {
-            sheet.needs.helpers.insert(*serializer);
+            sheet.needs.helpers.insert(serializer);
             format!("@Serializable({}::class)", serializer.name)
         }
         (Library::Gson, _) => {
-            sheet.needs.helpers.insert(*adapter);
+            sheet.needs.helpers.insert(adapter);
             sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
             format!("@JsonAdapter({}::class)", adapter.name)
         }
         (Library::Jackson, Some(annotation)) => {
-            sheet.needs.helpers.insert(*annotation);
+            sheet.needs.helpers.insert(annotation);
             format!("@{}", annotation.name)
         }
         (Library::Jackson, None) => {

@@ -6,7 +6,7 @@ use jar_sprout_model::{Coding, Scalar, Slot, Type};
 use super::settings::Level;
 use super::{call, times, types};
 use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, small_words};
-use crate::spell::{Helper, Needs};
+use crate::spell::{EpochHelpers, Helper, Needs};
 
 /// Converts what may be none.
 const OPTIONAL: Helper = Helper { name: "optional", text: include_str!("optional.py") };
@@ -203,24 +203,25 @@ impl Converter<'_> {
     }
 }
 
+static READ_EPOCH: EpochHelpers = EpochHelpers::new(
+    Helper { name: "read_epoch_seconds", text: include_str!("read_epoch_seconds.py") },
+    &[("seconds", "milliseconds")],
+);
+static WRITE_EPOCH: EpochHelpers = EpochHelpers::new(
+    Helper { name: "write_epoch_seconds", text: include_str!("write_epoch_seconds.py") },
+    &[("seconds", "milliseconds")],
+);
+const READ_BOOLEAN: Helper = Helper { name: "read_boolean", text: include_str!("read_boolean.py") };
+const WRITE_BOOLEAN: Helper = Helper { name: "write_boolean", text: include_str!("write_boolean.py") };
+
 /// What reads and writes what the wire writes as something else, where no class does so by itself.
 fn converters(coding: Coding) -> Option<[Helper; 2]> {
-    macro_rules! helpers {
-        ($name:literal) => {
-            Some([
-                Helper { name: concat!("read_", $name), text: include_str!(concat!("read_", $name, ".py")) },
-                Helper {
-                    name: concat!("write_", $name),
-                    text: include_str!(concat!("write_", $name, ".py")),
-                },
-            ])
-        };
-    }
     match coding {
         Coding::IntegerText | Coding::FloatText | Coding::DecimalText => None,
-        Coding::BooleanText => helpers!("boolean"),
-        Coding::EpochSeconds => helpers!("epoch_seconds"),
-        Coding::EpochMilliseconds => helpers!("epoch_milliseconds"),
+        Coding::BooleanText => Some([READ_BOOLEAN, WRITE_BOOLEAN]),
+        Coding::EpochSeconds | Coding::EpochMilliseconds => {
+            Some([READ_EPOCH.get(coding), WRITE_EPOCH.get(coding)])
+        }
     }
 }
 

@@ -7,7 +7,7 @@ use super::Sheet;
 use super::names;
 use super::settings::Types;
 use super::times::TYPES;
-use crate::spell::{Helper, Needs};
+use crate::spell::{EpochHelpers, Helper, Needs};
 
 /// The type of a place for a value: `Queen | None`
 pub(super) fn slot(sheet: &mut Sheet<'_>, slot: &Slot, types: Types) -> Doc {
@@ -66,8 +66,8 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
         (Scalar::Coded(Coding::IntegerText), INTEGER_TEXT),
         (Scalar::Coded(Coding::FloatText), FLOAT_TEXT),
         (Scalar::Coded(Coding::BooleanText), BOOLEAN_TEXT),
-        (Scalar::Coded(Coding::EpochSeconds), EPOCH_SECONDS),
-        (Scalar::Coded(Coding::EpochMilliseconds), EPOCH_MILLISECONDS),
+        (Scalar::Coded(Coding::EpochSeconds), EPOCHS.get(Coding::EpochSeconds)),
+        (Scalar::Coded(Coding::EpochMilliseconds), EPOCHS.get(Coding::EpochMilliseconds)),
         (Scalar::Decimal, DECIMAL_NUMBER),
     ];
     match helpers.into_iter().find(|(of, _)| *of == scalar) {
@@ -82,9 +82,10 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
 /// Numbers that the library would write in another way than they came.
 const INTEGER_TEXT: Helper = Helper { name: "IntegerText", text: include_str!("integer_text.py") };
 const BOOLEAN_TEXT: Helper = Helper { name: "BooleanText", text: include_str!("boolean_text.py") };
-const EPOCH_SECONDS: Helper = Helper { name: "EpochSeconds", text: include_str!("epoch_seconds.py") };
-const EPOCH_MILLISECONDS: Helper =
-    Helper { name: "EpochMilliseconds", text: include_str!("epoch_milliseconds.py") };
+static EPOCHS: EpochHelpers = EpochHelpers::new(
+    Helper { name: "EpochSeconds", text: include_str!("epoch_seconds.py") },
+    &[("seconds", "milliseconds"), ("EpochSeconds", "EpochMilliseconds")],
+);
 const FLOAT_TEXT: Helper = Helper { name: "FloatText", text: include_str!("float_text.py") };
 const DECIMAL_NUMBER: Helper = Helper { name: "DecimalNumber", text: include_str!("decimal_number.py") };
 
