@@ -30,7 +30,8 @@ pub(super) fn tell_apart(
     let sent = reached(draft, bodies.iter().map(|body| body.node));
     let read = reached(draft, sent.iter().copied().chain(read));
     let mut forms = SentForms { differing: differing(draft, &sent), made: FastMap::default(), draft };
-    let mut added: Vec<DraftRoot> = Vec::new();
+    // One thing may be sent by several operations.
+    let mut asked = HashSet::new();
     for SentBody { node, is_update, is_inline } in bodies {
         let form = forms.of(*node);
         let own_root = roots.iter_mut().find(|root| *is_inline && root.node == *node);
@@ -39,16 +40,16 @@ pub(super) fn tell_apart(
             continue;
         }
         let (held, node) = (forms.held(form), forms.held(*node));
-        let Some(name) = forms.draft.node(node).name.clone() else { continue };
+        let Some(name) = forms.draft.node(node).name.clone().filter(|_| asked.insert((node, *is_update)))
+        else {
+            continue;
+        };
         if *is_update {
-            added.extend(forms.update(held, &name));
+            roots.extend(forms.update(held, &name));
         } else if held != node {
-            added.push(DraftRoot { name: sent_name(&name), node: held });
+            roots.push(DraftRoot { name: sent_name(&name), node: held });
         }
     }
-    let mut asked = HashSet::new();
-    added.retain(|root| asked.insert((root.name.clone(), root.node)));
-    roots.extend(added);
     for id in read {
         leave(draft, id, Direction::Sent);
     }
