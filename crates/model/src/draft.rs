@@ -32,6 +32,8 @@ pub struct DraftNode {
     pub is_patch: bool,
     /// The record that a document says it extends; it has all fields of that as well.
     pub base: Option<DraftId>,
+    /// What is read of the same thing, where this is what is sent of it.
+    pub sent_of: Option<DraftId>,
 }
 
 /// What stands at a position.
@@ -141,6 +143,7 @@ impl Draft {
             docs: Docs::default(),
             is_patch: false,
             base: None,
+            sent_of: None,
         });
         id
     }
@@ -167,6 +170,11 @@ impl Draft {
     /// Says which record a node's type extends.
     pub fn extend(&mut self, id: DraftId, base: DraftId) {
         self.nodes[id.index()].base = Some(base);
+    }
+
+    /// Says of what a node is what is sent.
+    pub fn mark_sent(&mut self, id: DraftId, read: DraftId) {
+        self.nodes[id.index()].sent_of = Some(read);
     }
 
     /// Says that a node's type is sent to change a part of something.

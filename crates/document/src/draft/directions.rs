@@ -45,7 +45,7 @@ pub(super) fn tell_apart(
             continue;
         };
         if *is_update {
-            roots.extend(forms.update(held, &name));
+            roots.extend(forms.update(held, node, &name));
         } else if held != node {
             roots.push(DraftRoot { name: sent_name(&name), node: held });
         }
@@ -163,6 +163,7 @@ impl SentForms<'_> {
             };
             self.draft.set(form, kind, node.nullable);
             self.draft.describe(form, node.name.as_ref().map(sent_name), node.docs);
+            self.draft.mark_sent(form, id);
         }
         first
     }
@@ -186,7 +187,7 @@ impl SentForms<'_> {
     }
 
     /// What is sent to change a thing: everything may be left out. None where that is so anyway.
-    fn update(&mut self, sent: DraftId, name: &Words) -> Option<DraftRoot> {
+    fn update(&mut self, sent: DraftId, read: DraftId, name: &Words) -> Option<DraftRoot> {
         let node = self.draft.node(sent).clone();
         let DraftKind::Record { mut fields, extras } = node.kind else { return None };
         let is_other = node.name.as_ref() != Some(name);
@@ -198,6 +199,7 @@ impl SentForms<'_> {
         let name = name.with_word("update");
         self.draft.describe(update, Some(name.clone()), node.docs);
         self.draft.mark_patch(update);
+        self.draft.mark_sent(update, read);
         Some(DraftRoot { name, node: update })
     }
 }

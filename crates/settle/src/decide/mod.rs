@@ -45,6 +45,10 @@ struct Deciding<'s, 'd> {
     derived: Vec<(TypeId, Derivation)>,
     /// Renamed at the end, so that every decision finds its type.
     renamed: BTreeMap<TypeId, String>,
+    /// What is decided of by itself.
+    explicit: BTreeSet<Subject>,
+    /// Whether something is sent in another form than it is read.
+    has_sent: bool,
 }
 
 impl<'s, 'd> Deciding<'s, 'd> {
@@ -59,7 +63,10 @@ impl<'s, 'd> Deciding<'s, 'd> {
             }
         }
         let (left_out, renamed) = (BTreeSet::new(), BTreeMap::new());
-        Self { settled, drafted, names, left_out, derived: Vec::new(), renamed }
+        let draft = &drafted.draft;
+        let has_sent = draft.ids().any(|id| draft.node(id).sent_of.is_some());
+        let explicit = decisions.iter().map(|decision| decision.subject.clone()).collect();
+        Self { settled, drafted, names, left_out, derived: Vec::new(), renamed, explicit, has_sent }
     }
 
     /// What is wrong with a decision, if something is. One on a pattern is well where any of its targets is.
@@ -72,7 +79,11 @@ impl<'s, 'd> Deciding<'s, 'd> {
                 Err(lack) => return Some(miss(lack)),
             },
             Verdict::Field(verdict) => match self.fields_of(subject) {
-                Ok(fields) => fields.iter().map(|(id, key)| self.decide_field(*id, key, verdict)).collect(),
+                Ok(fields) => {
+                    let sent = if verdict.reaches_sent() { self.sent_of(&fields) } else { Vec::new() };
+                    let all = fields.iter().chain(&sent);
+                    all.map(|(id, key)| self.decide_field(*id, key, verdict)).collect()
+                }
                 Err(lack) => return Some(miss(lack)),
             },
         };
@@ -111,6 +122,30 @@ impl<'s, 'd> Deciding<'s, 'd> {
             targets.extend(fields.iter().filter(meant).map(|field| (id, field.wire.clone())));
         }
         if targets.is_empty() { Err(Lack::Field { known }) } else { Ok(targets) }
+    }
+
+    /// The same fields in what is sent of these types, but for those of which something is decided by themselves.
+    fn sent_of(&self, fields: &[(TypeId, WireName)]) -> Vec<(TypeId, WireName)> {
+        let Settled { model, origins, .. } = &*self.settled;
+        if !self.has_sent {
+            return Vec::new();
+        }
+        let is_sent_of = |other: TypeId, id: TypeId| {
+            let read =
+                origins[other.index()].iter().filter_map(|node| self.drafted.draft.node(*node).sent_of);
+            read.into_iter().any(|read| origins[id.index()].contains(&read))
+        };
+        let mut sent = Vec::new();
+        for (id, key) in fields {
+            for (other, ty) in model.types() {
+                let has_key = ty.definition.fields().iter().any(|field| field.wire == *key);
+                let is_asked = self.explicit.contains(&Subject::of(&ty.name, key));
+                if has_key && !is_asked && is_sent_of(other, *id) {
+                    sent.push((other, key.clone()));
+                }
+            }
+        }
+        sent
     }
 
     fn fields(&self, id: TypeId) -> &[Field] {

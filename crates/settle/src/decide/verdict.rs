@@ -210,6 +210,21 @@ impl FieldVerdict {
         FIELD_WORDS.iter().find(|(_, verdict)| verdict == self).map(|(word, _)| (*word).to_owned())
     }
 
+    /// Whether what is said of what is read holds for what is sent of the same thing as well; when a key is there does not.
+    pub(crate) fn reaches_sent(&self) -> bool {
+        match self {
+            Self::Is(_) | Self::LeaveOut | Self::Describe(_) | Self::Deprecated(_) | Self::Rename(_) => true,
+            Self::Structure(_)
+            | Self::Required
+            | Self::Optional
+            | Self::Nullable
+            | Self::NeverNull
+            | Self::Default(_)
+            | Self::Split(_)
+            | Self::Closed(_) => false,
+        }
+    }
+
     pub(crate) fn phase(&self) -> Phase {
         match self {
             Self::Structure(_) => Phase::Structure,
