@@ -9,6 +9,7 @@ use crate::fault::Fault;
 use crate::flat::{is_plain, pure_reference};
 use crate::library::{Library, References};
 use crate::names::component_name;
+use crate::pointers::escaped;
 use crate::read::DocumentKind;
 use crate::value::{Object, Value};
 
@@ -160,7 +161,6 @@ fn pointer_of(whole: &Value, part: &str) -> Option<String> {
     if part.starts_with('/') && whole.pointer(part).is_some() {
         return Some(part.to_owned());
     }
-    let escaped = |name: &str| name.replace('~', "~0").replace('/', "~1");
     let named = COMPONENTS.iter().map(|holder| format!("{holder}/{}", escaped(part)));
     let route = format!("/paths/{}", escaped(part));
     let (above, method) = part.rsplit_once('/').unwrap_or_default();
@@ -176,6 +176,19 @@ fn pointer_of(whole: &Value, part: &str) -> Option<String> {
             Some(format!("/paths/{}/{method}", escaped(path)))
         })
     })
+}
+
+/// Notes what has parts in a form that nothing here reads, of a holder whose contents are none of those that are read.
+fn note_unread<'d>(holder: &'d Value, path: &str, method: &str, wanted: &mut Wanted<'d>) {
+    for (media, said) in holder.get("content").and_then(Value::as_object).into_iter().flatten() {
+        let has_parts = said
+            .get("schema")
+            .is_some_and(|schema| !is_plain(schema) && is_inline(schema) || pure_reference(schema).is_some());
+        if has_parts {
+            let noted = wanted.unread.entry(media);
+            noted.or_insert_with(|| (0, format!("/paths/{}/{method}", escaped(path)))).0 += 1;
+        }
+    }
 }
 
 struct Asked<'r, 'd> {
@@ -281,7 +294,9 @@ impl<'d> Asked<'_, 'd> {
         }
         if let Some(body) = operation.get("requestBody").map(|body| self.follow(body)) {
             let contents = self.contents(body);
-            self.note_unread(body, path, method, wanted);
+            if contents.is_empty() {
+                note_unread(body, path, method, wanted);
+            }
             let is_merged = body.pointer("/content/application~1merge-patch+json").is_some();
             let ty = contents.first().map_or_else(|| "nothing".to_owned(), |(_, one)| self.type_name(one));
             described.takes.push(Carried { what: "body".to_owned(), ty });
@@ -295,9 +310,12 @@ impl<'d> Asked<'_, 'd> {
         let mut has_response = false;
         for (status, response) in responses.into_iter().flatten() {
             let response = self.follow(response);
-            self.note_unread(response, path, method, wanted);
+            let by_media = self.contents(response);
+            if by_media.is_empty() {
+                note_unread(response, path, method, wanted);
+            }
             let whole = response.get("schema").map(|schema| (None, schema));
-            let contents: Vec<_> = whole.into_iter().chain(self.contents(response)).collect();
+            let contents: Vec<_> = whole.into_iter().chain(by_media).collect();
             let ty = contents.first().map_or_else(|| "nothing".to_owned(), |(_, one)| self.type_name(one));
             described.gives.push(Carried { what: status.to_owned(), ty });
             let is_well = status.starts_with('2');
@@ -370,23 +388,6 @@ impl<'d> Asked<'_, 'd> {
             }
         }
         contents
-    }
-
-    /// Notes what has parts in a form that nothing here reads.
-    fn note_unread(&self, holder: &'d Value, path: &str, method: &str, wanted: &mut Wanted<'d>) {
-        if !self.contents(holder).is_empty() {
-            return;
-        }
-        for (media, said) in holder.get("content").and_then(Value::as_object).into_iter().flatten() {
-            let has_parts = said.get("schema").is_some_and(|schema| {
-                !is_plain(schema) && is_inline(schema) || pure_reference(schema).is_some()
-            });
-            if has_parts {
-                let escaped = path.replace('~', "~0").replace('/', "~1");
-                let noted = wanted.unread.entry(media);
-                noted.or_insert_with(|| (0, format!("/paths/{escaped}/{method}"))).0 += 1;
-            }
-        }
     }
 
     /// Whether two schemas are one, or say the same.

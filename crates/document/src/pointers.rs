@@ -33,6 +33,11 @@ struct Walk {
     pointer: String,
 }
 
+/// A key as a step of a JSON Pointer (RFC 6901, section 3).
+pub(crate) fn escaped(key: &str) -> String {
+    key.replace('~', "~0").replace('/', "~1")
+}
+
 impl Walk {
     /// Looks for what is wanted in a value; parsers bound how deep it is.
     fn visit(&mut self, value: &Value) {
@@ -46,7 +51,7 @@ impl Walk {
         match value {
             Value::Object(object) => {
                 for (key, value) in object {
-                    self.enter(&key.replace('~', "~0").replace('/', "~1"), value);
+                    self.enter(&escaped(key), value);
                 }
             }
             Value::Array(items) => {

@@ -35,7 +35,7 @@ pub struct Policies {
 impl Policies {
     /// Whether the user said that the texts at one of these positions are read as JSON.
     pub(crate) fn are_json(&self, paths: &[Path]) -> bool {
-        !self.json_texts.is_empty() && paths.iter().any(|path| self.json_texts.contains(&path.to_string()))
+        paths.iter().any(|path| self.json_texts.contains(&path.to_string()))
     }
 
     /// What the user said that the objects at one of these positions are.

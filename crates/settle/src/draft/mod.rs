@@ -110,6 +110,9 @@ struct Drafter<'g> {
 
 /// Reads the texts of which the user said that they are JSON, and those inside them.
 fn read_texts(graph: &mut Graph, root: NodeId, policies: &Policies) {
+    if policies.json_texts.is_empty() {
+        return;
+    }
     let mut count = 0;
     loop {
         let order = graph.walk(root);

@@ -250,9 +250,9 @@ fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, all_ren
         arguments.extend(absent.clone());
         arguments.push(format!("with = \"{path}\""));
     }
-    let ty = match (&slot.ty, &attribute) {
-        (Type::Scalar(scalar), Some(_)) => text(types::scalar(sheet, *scalar)),
-        _ if coding.is_some() => coding.map_or(Doc::Nil, |coding| text(types::decoded(sheet, coding))),
+    let ty = match (&slot.ty, &attribute, coding) {
+        (Type::Scalar(scalar), Some(_), _) => text(types::scalar(sheet, *scalar)),
+        (_, _, Some(coding)) => text(types::decoded(sheet, coding)),
         // `Option<Option<String>>`
         _ if fate.tells_null() => types::slot(sheet, Some(owner), slot),
         _ => types::non_null(sheet, Some(owner), slot),
