@@ -152,6 +152,15 @@ const SIS_WORDS: &[&str] = &[
     "nemesis",
 ];
 
+/// Other words in `-is`, which are singular; the rest are plurals of words in `-i`, as APIs are.
+const IS_WORDS: &[&str] = &[
+    "axis", "basis", "iris", "ibis", "mantis", "tennis", "chassis", "debris", "redis", "paris", "trellis",
+    "cannabis", "praxis", "pelvis", "marquis", "gis", "his", "is",
+];
+
+/// Words in `-u`; other words in `-us` are singular.
+const U_WORDS: &[&str] = &["menu", "cpu", "gpu", "tpu", "sku", "emu", "guru", "bayou", "haiku", "you", "eu"];
+
 /// Words in `-che`; other `-ches` are words in `-ch`.
 const CHE_WORDS: &[&str] = &["cache", "ache", "niche", "headache", "avalanche", "cliche", "creche"];
 
@@ -167,8 +176,16 @@ fn singular_word(word: &str) -> Cow<'_, str> {
         return Cow::Owned(before_es(stem, es));
     }
     match stem.chars().last() {
-        // `address`, `status`, `analysis`
-        Some('s' | 'u' | 'i') => Cow::Borrowed(word),
+        // `address`
+        Some('s') => Cow::Borrowed(word),
+        // `status`, but `menus`
+        Some('u') if !U_WORDS.contains(&stem) && !stem.ends_with("menu") => Cow::Borrowed(word),
+        // `analysis`, `metropolis`, but `apis`
+        Some('i')
+            if IS_WORDS.contains(&word) || ["sis", "tis", "polis"].iter().any(|end| word.ends_with(end)) =>
+        {
+            Cow::Borrowed(word)
+        }
         _ => Cow::Borrowed(stem),
     }
 }
@@ -226,6 +243,12 @@ mod tests {
             ("shoes", "shoe"),
             ("archives", "archive"),
             ("ties", "tie"),
+            ("apis", "api"),
+            ("uris", "uri"),
+            ("taxis", "taxi"),
+            ("menus", "menu"),
+            ("subMenus", "sub menu"),
+            ("cpus", "cpu"),
         ]);
     }
 
@@ -252,6 +275,9 @@ mod tests {
             ("status", "status"),
             ("address", "address"),
             ("analysis", "analysis"),
+            ("axis", "axis"),
+            ("arthritis", "arthritis"),
+            ("virus", "virus"),
             ("series", "series"),
             ("news", "news item"),
             ("data", "data item"),

@@ -26,6 +26,7 @@ fn key_clue(clue: KeyClue) -> &'static str {
         KeyClue::Form(KeyForm::Dotted) => "every key is words with dots between",
         KeyClue::Form(KeyForm::DigitFirst) => "every key starts with a digit",
         KeyClue::Form(KeyForm::Numbered) => "the keys differ only in their number",
+        KeyClue::Form(KeyForm::Counted) => "the keys are counted up",
         KeyClue::Form(KeyForm::Code) => "every key is a code of capitals",
         KeyClue::Form(KeyForm::Locale) => "every key is a language",
         KeyClue::Form(KeyForm::Label) => "the keys are no names of fields",

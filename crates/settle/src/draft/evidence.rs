@@ -203,6 +203,8 @@ pub enum KeyForm {
     DigitFirst,
     /// `s-40`, `s-41`: one prefix, then a number
     Numbered,
+    /// `B1` to `B4`: one prefix, then one digit
+    Counted,
     /// `GBP`, `EUR`
     Code,
     /// `en`, `nl-NL`

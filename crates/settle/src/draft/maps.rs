@@ -102,6 +102,8 @@ pub(crate) fn weigh_keys(
         let (clue, points) = match agreement {
             Agreement::One => (KeyClue::OneStructure, 3),
             Agreement::Like => (KeyClue::LikeStructure, 2),
+            // `line1` to `line4` are fields of an address.
+            Agreement::Kind if form == Some(KeyForm::Counted) => (KeyClue::OneKind, -5),
             Agreement::Kind => (KeyClue::OneKind, 1),
             Agreement::Nothing => (KeyClue::UnlikeValues, -3),
             Agreement::Unlike => (KeyClue::UnlikeValues, -8),
@@ -184,9 +186,13 @@ impl KeyForm {
     fn is_telling(self) -> bool {
         match self {
             Self::Number | Self::Id | Self::Date | Self::Email | Self::Route => true,
-            Self::Dotted | Self::DigitFirst | Self::Numbered | Self::Code | Self::Locale | Self::Label => {
-                false
-            }
+            Self::Dotted
+            | Self::DigitFirst
+            | Self::Numbered
+            | Self::Counted
+            | Self::Code
+            | Self::Locale
+            | Self::Label => false,
         }
     }
 
@@ -197,6 +203,7 @@ impl KeyForm {
             (Self::DigitFirst | Self::Numbered, 2..) => 9,
             (Self::Dotted, _) => 8,
             (Self::DigitFirst | Self::Numbered, _) => 1,
+            (Self::Counted, _) => 5,
             (_, 3..) => 9,
             (_, 2) => 5,
             (_, _) => 1,
@@ -229,6 +236,7 @@ fn shared_form(keys: &[&str]) -> Option<KeyForm> {
         None if labels * 2 > keys.len() => Some(KeyForm::Label),
         Some(KeyForm::Code) if !one_length => None,
         None if is_numbered(keys) => Some(KeyForm::Numbered),
+        None if is_counted(keys) => Some(KeyForm::Counted),
         found => found,
     }
 }
@@ -280,17 +288,30 @@ fn is_label(key: &str) -> bool {
     key.chars().skip(1).any(odd)
 }
 
+/// What all keys start with, if nothing but a number follows it.
+fn numbered_prefix<'k>(keys: &[&'k str]) -> Option<&'k str> {
+    fn prefix(key: &str) -> &str {
+        key.trim_end_matches(|c: char| c.is_ascii_digit())
+    }
+    let first = prefix(keys.first()?);
+    let is_like = |key: &&str| prefix(key) == first && key.len() > first.len();
+    (!first.is_empty() && keys.iter().all(is_like)).then_some(first)
+}
+
 /// One prefix that ends in a letter or a mark, then a number: `s-40`, `hive12`, `q_7`.
 fn is_numbered(keys: &[&str]) -> bool {
-    let prefix = |key: &str| key.trim_end_matches(|c: char| c.is_ascii_digit()).len();
-    let split = |key: &str| key.split_at(prefix(key)).0.to_owned();
-    let Some(first) = keys.first().map(|key| split(key)) else { return false };
-    let numbers_apart = keys.iter().filter(|key| key.len() - prefix(key) >= 2).count() * 2 >= keys.len();
+    let Some(first) = numbered_prefix(keys) else { return false };
     // `line1`, `line2` are fields of an address; numbers of two digits, or behind a mark, are not.
-    let has_mark = first.ends_with(['-', '_', ':', '.', '#']);
-    !first.is_empty()
-        && keys.iter().all(|key| split(key) == first && prefix(key) < key.len())
-        && (numbers_apart || has_mark)
+    let numbers_apart = keys.iter().filter(|key| key.len() - first.len() >= 2).count() * 2 >= keys.len();
+    numbers_apart || first.ends_with(['-', '_', ':', '.', '#'])
+}
+
+/// So many things were counted, not named.
+const COUNTED: usize = 4;
+
+/// `frame1` to `frame4`.
+fn is_counted(keys: &[&str]) -> bool {
+    keys.len() >= COUNTED && numbered_prefix(keys).is_some()
 }
 
 /// `en`, `nl-NL`, `pt_BR`: an ISO 639-1 language, perhaps with a region.
@@ -330,6 +351,7 @@ mod tests {
         check(&["2026-05"], Some(KeyForm::Date));
         check(&["s-40", "s-41"], Some(KeyForm::Numbered));
         check(&["hive12", "hive13"], Some(KeyForm::Numbered));
+        check(&["B1", "B2", "B3", "B4"], Some(KeyForm::Counted));
         check(&["227g", "340g"], Some(KeyForm::DigitFirst));
         check(&["GBP", "EUR", "USD"], Some(KeyForm::Code));
         check(&["en", "nl-NL", "pt_BR"], Some(KeyForm::Locale));
@@ -341,6 +363,7 @@ mod tests {
     fn keys_that_are_names() {
         check(&["id", "name"], None);
         check(&["line1", "line2"], None);
+        check(&["x1", "y1", "x2", "y2"], None);
         check(&["ID", "URL"], None);
         check(&["x", "y"], None);
         check(&["@id", "@type"], None);

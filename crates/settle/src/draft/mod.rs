@@ -5,6 +5,7 @@ pub(crate) mod evidence;
 pub(crate) mod graph;
 pub(crate) mod identities;
 pub(crate) mod maps;
+pub(crate) mod pools;
 pub(crate) mod recursion;
 pub(crate) mod sameness;
 pub(crate) mod scalars;
@@ -12,7 +13,7 @@ pub(crate) mod similarity;
 pub(crate) mod tags;
 pub(crate) mod unite;
 
-use std::collections::{BTreeSet, HashMap};
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use jar_sprout_model::{
     Draft, DraftCase, DraftField, DraftId, DraftKind, Encoding, Kind, KindSet, Place, Presence, Scalar,
@@ -24,6 +25,7 @@ use crate::draft::evidence::{Choice, Evidence, KindSeen};
 use crate::draft::graph::{ExtrasPart, FieldPart, Graph, Keys, Node, NodeId, VariantPart};
 use crate::draft::identities::{identities, is_called};
 use crate::draft::maps::{keys_of_maps, make_maps, weigh_keys};
+use crate::draft::pools::{Pool, pools};
 use crate::draft::recursion::fold_recursion;
 use crate::draft::scalars::{draft_number, draft_text};
 use crate::draft::tags::{Tagged, TaggedCase, Variants, children_beside, find_tag, keys_of, tagged_by};
@@ -65,6 +67,7 @@ pub fn draft_shape(shape: &Shape, name: &Words, policies: &Policies) -> Drafted 
         graph: &graph,
         map_keys: keys_of_maps(&graph, root),
         identities: identities(&graph, root),
+        pools: pools(&graph, root),
         policies,
         draft: Draft::default(),
         evidence: HashMap::new(),
@@ -102,6 +105,8 @@ struct Drafter<'g> {
     map_keys: BTreeSet<String>,
     /// The positions of texts that something is called by.
     identities: BTreeSet<NodeId>,
+    /// The positions of texts of which one or many stand at a place.
+    pools: BTreeMap<NodeId, Pool>,
     policies: &'g Policies,
     draft: Draft,
     evidence: HashMap<DraftId, Evidence>,
@@ -164,7 +169,11 @@ impl Drafter<'_> {
         let kinds = view.kinds.unwrap_or(node.kinds());
         let Decided { kind, choice } = self.decide(&view, kinds.but_null(), key);
         self.draft.set(id, kind, view.nulls > 0);
-        self.evidence.insert(id, evidence(node, view.nulls, choice));
+        let mut seen = evidence(node, view.nulls, choice);
+        if let Some(pool) = self.pools.get(&view.node) {
+            seen.texts = Some(pool.texts.clone());
+        }
+        self.evidence.insert(id, seen);
         id
     }
 
@@ -208,9 +217,11 @@ impl Drafter<'_> {
                 draft_number(numbers, key, self.policies)
             }
             Kind::Text => {
-                let texts = node.texts.as_ref().expect("the kind was seen");
                 let is_identity = is_called(key) || self.identities.contains(&view.node);
-                draft_text(texts, view.is_item, is_identity, self.policies)
+                let own = || (node.texts.as_ref().expect("the kind was seen"), view.is_item);
+                let pool = self.pools.get(&view.node).map(|pool| (&pool.texts, pool.is_of_items));
+                let (texts, is_item) = pool.unwrap_or_else(own);
+                draft_text(texts, is_item, is_identity, self.policies)
             }
             Kind::List => self.lists(view, key),
             Kind::Object => self.objects(view, key),
