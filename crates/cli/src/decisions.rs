@@ -71,12 +71,12 @@ pub(crate) static DECISIONS: &[DecisionKey] = &[
         key: Key::new(
             "type",
             Takes::TextOrTexts,
-            "what a field is: a word such as `float`, a list such as `[text]`, a map such as `{text}`, another type's name, or the values of an enum; what its objects are, or those of a type: `map`, `record`, or `by kind` where a key tells them apart; what its texts say, `json-in-text`",
+            "what a field is: a word such as `float`, a list such as `[text]`, a map such as `{text}`, another type's name, or the values of an enum; what its objects are, or those of a type: `map`, `record`, or `by kind` where a key tells them apart; what its texts say, `json-in-text`; with words that stand for nothing behind it: `float or \"N/A\"`",
             "\"Hive.honey_kg\" = { type = \"float\" }",
         ),
         options: &[option(
             "type",
-            "What a field is: `float`, `[text]`, `{text}`, another type's name, or the values of an enum: `laying,caged`; what objects are: `map`, `record`, `by KEY`; what texts say: `json-in-text`",
+            "What a field is: `float`, `[text]`, `{text}`, another type's name, or the values of an enum: `laying,caged`; what objects are: `map`, `record`, `by KEY`; what texts say: `json-in-text`; words for nothing: `float or \"N/A\"`",
             Wants::One("WHAT", type_value),
         )],
         of_type: Some(|item, _| match text(item) {
@@ -391,7 +391,8 @@ fn default_of(typed: &str) -> Value {
 
 /// A word for what a field is, or the values of an enum.
 fn type_value(typed: &str) -> Result<Value, Problem> {
-    if typed.contains(',') {
+    let is_type = FieldVerdict::parse(typed).is_some();
+    if typed.contains(',') && !is_type {
         let words: Vec<&str> = typed.split(',').map(str::trim).collect();
         if words.iter().all(|word| FIELD_WORDS.iter().any(|(known, _)| known == word)) {
             let message =
@@ -401,13 +402,13 @@ fn type_value(typed: &str) -> Result<Value, Problem> {
         }
         return Ok(typed.split(',').map(str::trim).collect::<Array>().into());
     }
-    if FieldVerdict::parse(typed).is_some() {
+    if is_type {
         return Ok(typed.into());
     }
     let words: Vec<&str> = FIELD_WORDS.iter().map(|(word, _)| *word).collect();
     Err(Failure::argument(format!("`{typed}` is nothing that a field can be"), format!("--type {typed}"))
         .with_help(format!(
-            "there are {}; `[text]` for a list, `{{text}}` for a map, `laying,caged` for an enum, `by KEY` for objects of several kinds",
+            "there are {}; `[text]` for a list, `{{text}}` for a map, `laying,caged` for an enum, `float or \"N/A\"` where a word stands for nothing, `by KEY` for objects of several kinds",
             quoted_with("and", &words)
         )))
 }

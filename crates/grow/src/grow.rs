@@ -6,8 +6,8 @@ use crate::language::Language;
 use crate::languages::LANGUAGES;
 use crate::plan::Plan;
 use crate::prepare::{
-    Prepared, fields_left_as_text as left_as_text, prepare as prepare_for,
-    types_without_extras as without_extras,
+    Prepared, fields_left_as_text as left_as_text, fields_with_words_left as words_left,
+    prepare as prepare_for, types_without_extras as without_extras,
 };
 use crate::settings::Spread;
 use crate::spell::{Arrangement, Dialect, GrownFile, Place, Trial, TrialSample, Usage, spell, used};
@@ -64,6 +64,14 @@ pub fn types_without_extras<'m>(dialect: &dyn Dialect, model: &'m Model) -> Vec<
 /// The fields of a model, with their types, whose text a dialect does not read as the JSON that it is.
 pub fn fields_left_as_text<'m>(dialect: &dyn Dialect, model: &'m Model) -> Vec<(&'m NamedType, &'m Field)> {
     left_as_text(&dialect.abilities(), model)
+}
+
+/// The fields of a model, with their types, whose words for nothing a dialect does not read as that.
+pub fn fields_with_words_left<'m>(
+    dialect: &dyn Dialect,
+    model: &'m Model,
+) -> Vec<(&'m NamedType, &'m Field)> {
+    words_left(&dialect.abilities(), model)
 }
 
 fn plan<'m>(dialect: &dyn Dialect, model: &'m Prepared<'_>) -> Plan<'m> {

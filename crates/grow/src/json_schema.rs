@@ -2,7 +2,7 @@
 
 use jar_sprout_model::{
     Coding, DefaultValue, Definition, Docs, Encoding, Field, Model, NamedType, Presence, Record, Root,
-    Scalar, Slot, Type, Union, UnionCase, Width,
+    Scalar, Slot, Type, Union, UnionCase, Width, WireName,
 };
 use percent_encoding::{NON_ALPHANUMERIC, utf8_percent_encode};
 use serde_json::{Map, Value, json};
@@ -97,6 +97,10 @@ impl Schemas<'_> {
             let mut schema = docs(said);
             let said = match encoding {
                 Encoding::Plain => self.slot(slot),
+                Encoding::NothingWords(words) => {
+                    let words: Vec<&str> = words.iter().map(WireName::as_str).collect();
+                    json!({"anyOf": [self.slot(slot), {"enum": words}]})
+                }
                 // Annotations of 2020-12, validation, section 8.
                 Encoding::JsonInText => {
                     let ty = if slot.nullable { json!(["string", "null"]) } else { json!("string") };

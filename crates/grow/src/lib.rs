@@ -16,16 +16,16 @@ mod settings;
 mod spell;
 
 pub use grow::{
-    fields_left_as_text, find_language, grow, grow_prepared, nearest_language, outline, prepare, trial,
-    types_without_extras, usage,
+    fields_left_as_text, fields_with_words_left, find_language, grow, grow_prepared, nearest_language,
+    outline, prepare, trial, types_without_extras, usage,
 };
 pub use json_schema::json_schema;
 pub use language::Language;
 pub use languages::LANGUAGES;
 pub use origin::{Origin, Provenance, is_marked, is_same_code, marked, origin};
 pub use prepare::{
-    Abilities, Dependency, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Prepared, Tags,
-    TimeKeeping,
+    Abilities, Dependency, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, PlainCopies, Prepared,
+    Tags, TimeKeeping,
 };
 pub use settings::{Absence, Choice, Entry, Nesting, Setting, SettingError, Settings, Spread, Values};
 pub use spell::{About, Arrangement, Dialect, GrownFile, Place, Trial, TrialSample, Usage, UsingProgram};

@@ -20,8 +20,8 @@ pub use each::each;
 pub use hidden::is_hidden;
 pub use kind::{Kind, KindSet};
 pub use model::{
-    Case, DefaultValue, Definition, Docs, Encoding, Enumeration, Field, Model, NamedType, Record, Root, Slot,
-    Type, TypeId, Union, UnionCase,
+    Case, DefaultValue, Definition, Docs, Encoding, Enumeration, Field, Model, NamedType, NothingWords,
+    Record, Root, Slot, Type, TypeId, Union, UnionCase,
 };
 pub use problem::{Excerpt, Place, Problem, Severity, SourceId, Spot};
 pub use scalar::{Coding, Scalar, ScalarKind, Width};

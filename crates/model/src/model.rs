@@ -120,13 +120,47 @@ pub struct Field {
 }
 
 /// How the wire writes what stands in a field.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Hash)]
+#[derive(Debug, Clone, Default, PartialEq, Eq, Hash)]
 pub enum Encoding {
     /// `{"frames": 8}`: as it is
     #[default]
     Plain,
     /// `"{\"frames\": 8}"`: as a text that is JSON itself; null stays null.
     JsonInText,
+    /// `8`, or `"N/A"` where there is none: as it is, or as a word that stands for nothing.
+    NothingWords(NothingWords),
+}
+
+/// Texts that stand for no value: at least one, no two alike. Cheap to clone.
+#[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub struct NothingWords(Arc<[WireName]>);
+
+impl NothingWords {
+    /// These words; none where there is none.
+    pub fn new(words: impl IntoIterator<Item = WireName>) -> Option<Self> {
+        let mut each: Vec<WireName> = Vec::new();
+        for word in words {
+            if !each.contains(&word) {
+                each.push(word);
+            }
+        }
+        (!each.is_empty()).then(|| Self(each.into()))
+    }
+
+    /// The one that is written where there is no value.
+    pub fn first(&self) -> &WireName {
+        &self.0[0]
+    }
+
+    /// All of them.
+    pub fn iter(&self) -> impl Iterator<Item = &WireName> {
+        self.0.iter()
+    }
+
+    /// Whether a text is one of them.
+    pub fn has(&self, text: &str) -> bool {
+        self.0.iter().any(|word| word.as_str() == text)
+    }
 }
 
 /// What holds where a key is absent.

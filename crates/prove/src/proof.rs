@@ -69,7 +69,8 @@ fn prune(model: &Model, slot: &Slot, value: &mut Value) -> bool {
                 }
                 for field in &record.fields {
                     if let Some(value) = object.get_mut(field.wire.as_str()) {
-                        is_pruned |= field.encoding == Encoding::Plain && prune(model, &field.slot, value);
+                        is_pruned |=
+                            field.encoding != Encoding::JsonInText && prune(model, &field.slot, value);
                     }
                 }
             }
@@ -105,7 +106,8 @@ impl Staged {
     /// All that its proof depends on, given the driver of it alone and how the tools are called; its place among all
     /// proofs is no part of it.
     pub(crate) fn digest_of(&self, driver: &[GrownFile], called: &str) -> Digest {
-        let anywhere = |text: &str| text.replace(&self.trial.place, "t");
+        let place = &self.trial.place;
+        let anywhere = |text: &str| text.replace(place, "t").replace(&place.to_uppercase(), "T");
         let file = |file: &GrownFile| (anywhere(&file.name), anywhere(&file.text));
         let code: Vec<_> = self.files.iter().chain(driver).map(file).collect();
         let samples: Vec<&str> = self.trial.samples.iter().map(|sample| sample.text.as_str()).collect();

@@ -3,7 +3,8 @@
 use std::borrow::Cow;
 
 use jar_sprout_model::{
-    DefaultValue, Definition, Encoding, Field, Model, Presence, Record, Scalar, Slot, TimeForms, Type, TypeId,
+    DefaultValue, Definition, Encoding, Field, Model, NothingWords, Presence, Record, Scalar, Slot,
+    TimeForms, Type, TypeId,
 };
 use jar_sprout_settle::case_of;
 use serde_json::Value;
@@ -129,6 +130,17 @@ impl Comparison<'_> {
         let key = field.wire.as_str();
         let path = format!("{path}.{key}");
         let is_optional = field.presence == Presence::Sometimes;
+        if let Encoding::NothingWords(words) = &field.encoding {
+            let is_nothing = |value: Option<&Value>| match value {
+                None | Some(Value::Null) => true,
+                Some(Value::String(text)) => words.has(text),
+                Some(_) => false,
+            };
+            let (sent, came) = (sent.get(key), came.get(key));
+            if is_nothing(sent) && is_nothing(came) {
+                return self.difference_of_nothing(field, words, sent, came, &path);
+            }
+        }
         match (sent.get(key), came.get(key)) {
             (None, None) => None,
             (Some(Value::Null), None)
@@ -149,15 +161,33 @@ impl Comparison<'_> {
             (None, Some(came)) => Some(format!("{path}: nothing was sent, {came} came back")),
         }
     }
+
+    /// Nothing is written as it was: as the first of its words, or not at all where the key may be missing and the
+    /// library writes no null there.
+    fn difference_of_nothing(
+        &self,
+        field: &Field,
+        words: &NothingWords,
+        sent: Option<&Value>,
+        came: Option<&Value>,
+        path: &str,
+    ) -> Option<String> {
+        let first = Value::from(words.first().as_str());
+        let null_may_come = sent.is_none() && self.lenience.nulls_may_come && came == Some(&Value::Null);
+        let is_as_written = came == sent || came == Some(&first) && sent.is_some() || null_may_come;
+        let may_go = field.presence == Presence::Sometimes && self.lenience.nulls_may_go && came.is_none();
+        let text = |value: Option<&Value>| value.map_or("nothing".to_owned(), Value::to_string);
+        (!is_as_written && !may_go).then(|| format!("{path}: sent {}, came back {}", text(sent), text(came)))
+    }
 }
 
 /// A value of a field; of a text that is JSON, what it says, since its spaces mean nothing.
 fn inside<'v>(field: &Field, value: &'v Value) -> Cow<'v, Value> {
-    match (field.encoding, value) {
+    match (&field.encoding, value) {
         (Encoding::JsonInText, Value::String(text)) => {
             serde_json::from_str(text).map_or(Cow::Borrowed(value), Cow::Owned)
         }
-        (Encoding::JsonInText | Encoding::Plain, _) => Cow::Borrowed(value),
+        (Encoding::JsonInText | Encoding::Plain | Encoding::NothingWords(_), _) => Cow::Borrowed(value),
     }
 }
 

@@ -40,7 +40,7 @@ fn fits(model: &Model, slot: &Slot, value: &Value) -> bool {
                             serde_json::from_str(text).is_ok_and(|value| fits(model, &field.slot, &value))
                         }
                         Some(value) => {
-                            (field.encoding == Encoding::Plain || value.is_null())
+                            (field.encoding != Encoding::JsonInText || value.is_null())
                                 && fits(model, &field.slot, value)
                         }
                         None => field.presence == Presence::Sometimes,

@@ -7,9 +7,9 @@ use std::time::Duration;
 
 use jar_sprout_grow::{
     Arrangement, Dialect, GrownFile, LANGUAGES, Language, Origin, Provenance, Settings, fields_left_as_text,
-    is_marked, json_schema, marked, origin, types_without_extras,
+    fields_with_words_left, is_marked, json_schema, marked, origin, types_without_extras,
 };
-use jar_sprout_model::{Model, Problem, Spot};
+use jar_sprout_model::{Field, Model, NamedType, Problem, Spot};
 use notify::{RecursiveMode, Watcher as _};
 use similar::TextDiff;
 
@@ -98,9 +98,14 @@ fn tell_left_out(language: &dyn Language, dialect: &dyn Dialect, model: &Model, 
     let types = types_without_extras(dialect, model).into_iter();
     let types = types.map(|ty| format!("`{}`", ty.name.in_capitals()));
     tell(types.collect(), &|names| format!("keys beyond the fields of {names} are not kept"));
-    let fields = fields_left_as_text(dialect, model).into_iter();
-    let fields = fields.map(|(ty, field)| format!("`{}.{}`", ty.name.in_capitals(), field.wire));
-    tell(fields.collect(), &|names| format!("the JSON in {names} stays a text"));
+    let names = |fields: Vec<(&NamedType, &Field)>| -> Vec<String> {
+        let name = |(ty, field): (&NamedType, &Field)| format!("`{}.{}`", ty.name.in_capitals(), field.wire);
+        fields.into_iter().map(name).collect()
+    };
+    tell(names(fields_left_as_text(dialect, model)), &|names| format!("the JSON in {names} stays a text"));
+    tell(names(fields_with_words_left(dialect, model)), &|names| {
+        format!("the words for nothing in {names} stay values")
+    });
 }
 
 /// The first few names, and how many more there are.

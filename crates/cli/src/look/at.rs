@@ -8,8 +8,8 @@ pub(crate) struct At<'m> {
     model: &'m Model,
     /// Whether a key that the model does not have was left out of it.
     is_whole: bool,
-    /// How the wire writes what stands here.
-    encoding: Encoding,
+    /// Whether the wire has what stands here as JSON in a text.
+    is_in_text: bool,
     place: Place<'m>,
 }
 
@@ -27,17 +27,17 @@ impl<'m> At<'m> {
     /// The root of a model. One that was made of the very samples is whole: it has all their keys but those that were
     /// left out.
     pub(crate) fn root(model: &'m Model, is_whole: bool) -> Self {
-        Self { model, is_whole, encoding: Encoding::Plain, place: Place::Slot(&model.root.slot) }
+        Self { model, is_whole, is_in_text: false, place: Place::Slot(&model.root.slot) }
     }
 
     fn with(self, slot: Option<&'m Slot>) -> Self {
         let place = slot.map_or(Place::Beyond, Place::Slot);
-        Self { place, encoding: Encoding::Plain, ..self }
+        Self { place, is_in_text: false, ..self }
     }
 
     /// What stands in the texts here, if the model reads them as JSON.
     pub(crate) fn inside(self) -> Option<Self> {
-        (self.encoding == Encoding::JsonInText).then_some(Self { encoding: Encoding::Plain, ..self })
+        self.is_in_text.then_some(Self { is_in_text: false, ..self })
     }
 
     /// The types that may stand here: those of a union, or the one.
@@ -79,7 +79,8 @@ impl<'m> At<'m> {
                 record.fields.iter().find(|field| field.wire.as_str() == key)
             {
                 let renamed = (*name != Words::split(key)).then(|| in_camels(name));
-                return (Self { encoding: *encoding, ..self.with(Some(slot)) }, renamed);
+                let is_in_text = *encoding == Encoding::JsonInText;
+                return (Self { is_in_text, ..self.with(Some(slot)) }, renamed);
             }
             if let Some(extras) = &record.extras {
                 return (self.with(Some(extras)), None);

@@ -75,8 +75,15 @@ fn named_type(model: &Model, ty: &NamedType, out: &mut impl Write, width: usize)
             let mark = if *presence == Presence::Sometimes { ", may be missing" } else { "" };
             let said = docs.text().lines().next().map(|line| format!("  {line}")).unwrap_or_default();
             let inside = slot_text(model, slot);
-            let what =
-                if *encoding == Encoding::JsonInText { format!("JSON in a text: {inside}") } else { inside };
+            let what = match encoding {
+                Encoding::Plain => inside,
+                Encoding::JsonInText => format!("JSON in a text: {inside}"),
+                Encoding::NothingWords(words) => {
+                    let words: Vec<String> =
+                        words.iter().map(|word| format!("{:?}", word.as_str())).collect();
+                    format!("{inside}, or nothing: {}", words.join(", "))
+                }
+            };
             let row = format!("{:<column$}  {what}{mark}{said}", visible(wire.as_str()));
             writeln!(out, "  {}", cut(&visible(&row), width.saturating_sub(2)))?;
         }

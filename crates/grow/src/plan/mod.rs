@@ -8,6 +8,7 @@ mod inside;
 mod kind;
 mod loops;
 mod nesting;
+mod nothing;
 mod scope;
 mod tags;
 
@@ -15,8 +16,8 @@ use std::collections::{HashMap, HashSet};
 
 use foldhash::fast::RandomState;
 use jar_sprout_model::{
-    Case, Coding, Definition, Docs, Encoding, Enumeration, Field, Model, NamedType, Record, Root, Scalar,
-    Slot, Type, TypeId, Union, UnionCase, WireName, Words, each,
+    Case, Coding, Definition, Docs, Encoding, Enumeration, Field, Model, NamedType, NothingWords, Record,
+    Root, Scalar, Slot, Type, TypeId, Union, UnionCase, WireName, Words, each,
 };
 
 pub(crate) use defaults::{DefaultSpelling, PlannedDefault};
@@ -29,6 +30,7 @@ pub(crate) use ident::{
 };
 use inside::inline_parts;
 pub(crate) use kind::CaseKind;
+pub(crate) use nothing::PlannedNothing;
 use scope::Scope;
 
 use crate::prepare::{Abilities, Prepared, Times};
@@ -58,6 +60,8 @@ pub(crate) struct Naming {
     pub(crate) union_case_kind: UnionCaseKind,
     /// Whether a member may be called as the type it stands in.
     pub(crate) own_name: OwnName,
+    /// What has a name of its own where words stand for nothing.
+    pub(crate) nothing: NothingNames,
     /// Makes an identifier of a name that is none as it is: a keyword, say.
     pub(crate) escape: fn(String) -> String,
     /// Joins the words of a function's name.
@@ -82,6 +86,15 @@ pub(crate) enum UnionCaseKind {
     Value,
 }
 
+/// What has a name of its own where words stand for nothing, in a language that declares something for them.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(crate) enum NothingNames {
+    /// The words: `NaIsNothing`.
+    ByWords,
+    /// A type with the words: `NumberOrNa`.
+    ByType,
+}
+
 /// Whether a member may be called as the type it stands in.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) enum OwnName {
@@ -99,6 +112,8 @@ pub struct Plan<'m> {
     pub(crate) roots: Vec<PlannedRoot<'m>>,
     /// How times are written.
     pub(crate) times: Times,
+    /// What reads and writes a type or a word for nothing.
+    pub(crate) nothings: Vec<PlannedNothing<'m>>,
     /// What reads and writes whole samples.
     entry: PlannedEntry,
     /// By type of the wire, its copy; and the other way round. Empty where there are none.
@@ -197,7 +212,7 @@ pub(crate) struct PlannedField<'m> {
     pub(crate) wire: &'m WireName,
     pub(crate) slot: &'m Slot,
     /// How the wire writes what stands there.
-    pub(crate) encoding: Encoding,
+    pub(crate) encoding: &'m Encoding,
     pub(crate) docs: &'m Docs,
     /// What becomes of it.
     pub(crate) fate: Fate<'m>,
@@ -206,7 +221,15 @@ pub(crate) struct PlannedField<'m> {
 impl PlannedField<'_> {
     /// Whether the wire has it as a text that is JSON itself.
     pub(crate) fn is_json_in_text(&self) -> bool {
-        self.encoding == Encoding::JsonInText
+        *self.encoding == Encoding::JsonInText
+    }
+
+    /// The words that the wire has in place of nothing.
+    pub(crate) fn nothing_words(&self) -> Option<&NothingWords> {
+        match self.encoding {
+            Encoding::NothingWords(words) => Some(words),
+            Encoding::Plain | Encoding::JsonInText => None,
+        }
     }
 
     /// What the field holds that the wire writes as something else, where an annotation can say so.
@@ -283,6 +306,7 @@ impl<'m> Plan<'m> {
         let mut types: Vec<_> =
             named.into_iter().zip(alone).map(|(ty, known)| planner.plan_type(ty, known)).collect();
         let entry = plan_entry(&mut planner, title.as_ref(), &roots);
+        let nothings = nothing::plan(model, naming.nothing, |name| planner.package.declare_type(name, &[]));
         let parts: Vec<Vec<usize>> = types
             .iter()
             .map(|ty| inline_parts(&ty.definition).iter().map(|id| id.index()).collect())
@@ -301,6 +325,7 @@ impl<'m> Plan<'m> {
             loops,
             types,
             roots,
+            nothings,
             entry,
             copies,
             wires,
@@ -511,7 +536,7 @@ impl<'m> Planner<'m, '_, '_> {
             ident: ident.unwrap_or_else(|text| scope.declare_member(text, &field.name)),
             wire: &field.wire,
             slot: &field.slot,
-            encoding: field.encoding,
+            encoding: &field.encoding,
             docs: &field.docs,
             fate: Fate::of(self.model, field, asked),
         };

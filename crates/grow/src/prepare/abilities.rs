@@ -23,6 +23,8 @@ pub struct Abilities {
     pub holds: fn(Scalar) -> bool,
     /// Whether it reads a field that the wire has as JSON in a text; else that stays text.
     pub reads_json_in_text: bool,
+    /// What becomes of a word that stands for nothing.
+    pub nothing: Nothing,
     /// What becomes of the keys of a record beyond its fields, where a document says what stands there.
     pub extras: fn(&Record) -> Extras,
     /// Whether what is absent gets its default value.
@@ -57,6 +59,17 @@ pub enum TimeKeeping {
     InForm(Fraction),
     /// It does not: zeros at the end of a fraction, and `+00:00` for `Z`, are up to the library.
     Loose,
+}
+
+/// What becomes of a word that stands for nothing: `N/A` where a number should be.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Nothing {
+    /// It is read as no value, which is written as the word.
+    Absent,
+    /// The type says it beside what else may stand there.
+    Word,
+    /// It is a value as any other: the type says no more than that.
+    Value,
 }
 
 /// What becomes of the keys of a record beyond its fields, where a document says what stands there.

@@ -3,6 +3,7 @@
 mod abilities;
 mod extras;
 mod json_texts;
+mod nothing;
 mod plain_copies;
 mod times;
 
@@ -11,10 +12,12 @@ use std::borrow::Cow;
 use jar_sprout_model::{Model, Scalar, ScalarKind, TypeId, Width};
 
 pub use abilities::{
-    Abilities, Dependency, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+    Abilities, Dependency, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, PlainCopies, Tags,
+    TimeKeeping,
 };
 pub(crate) use extras::types_without_extras;
 pub(crate) use json_texts::fields_left_as_text;
+pub(crate) use nothing::fields_with_words_left;
 use plain_copies::{WithCopies, with_copies};
 pub(crate) use times::{FORMS, Times, suffix, without_suffix};
 
@@ -44,6 +47,7 @@ pub(crate) fn prepare<'m>(model: &'m Model, abilities: &Abilities) -> Prepared<'
     let model = times.writable(model);
     let model = holdable(abilities, model);
     let model = json_texts::with_texts_read(abilities, model);
+    let model = nothing::with_nothing(abilities, model);
     let model = extras::with_kept_extras(abilities, model);
     let Some(copies) = &abilities.plain_copies else {
         return Prepared { model, times, absence: abilities.absence, pairs: Vec::new() };

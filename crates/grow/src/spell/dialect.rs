@@ -8,7 +8,7 @@ use super::grown_file::GrownFile;
 use super::sheet::{BlankSheet, Helper, Needs};
 use super::trial::Trial;
 use super::usage::{Place, Program};
-use crate::plan::{Ident, Naming, Plan, PlannedType};
+use crate::plan::{Ident, Naming, Plan, PlannedNothing, PlannedType};
 use crate::prepare::Abilities;
 use crate::settings::{Setting, TextOf};
 
@@ -75,6 +75,12 @@ pub trait Dialect: Sync {
     /// The functions that read and write whole samples, if the language has such beside its types.
     #[doc(hidden)]
     fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc>;
+
+    /// What reads and writes a type or a word for nothing, in a language in which a declaration of its own does.
+    #[doc(hidden)]
+    fn nothing(&self, _: &mut BlankSheet<'_>, _: &PlannedNothing<'_>) -> Option<Doc> {
+        None
+    }
 
     /// A file of this name: what it imports, its declarations.
     #[doc(hidden)]

@@ -69,15 +69,24 @@ impl<'p> Speller<'p> {
         let printed = each(self.unit_per_type(), |unit| {
             let mut unit = self.spell_unit(unit);
             let helpers = std::mem::take(&mut unit.needs.helpers);
+            let nothings = std::mem::take(&mut unit.needs.nothings);
             // Where nothing reads, there is nothing to enter by.
             let is_empty = unit.declarations.is_empty();
-            (!is_empty).then(|| (self.print(unit), helpers))
+            (!is_empty).then(|| (self.print(unit), helpers, nothings))
         });
         let mut files = Vec::with_capacity(printed.len());
-        let mut all_helpers = BTreeSet::new();
-        for (file, helpers) in printed.into_iter().flatten() {
+        let (mut all_helpers, mut all_nothings) = (BTreeSet::new(), BTreeSet::new());
+        for (file, helpers, nothings) in printed.into_iter().flatten() {
             files.push(file);
             all_helpers.extend(helpers);
+            all_nothings.extend(nothings);
+        }
+        for index in all_nothings {
+            let mut needs = Needs::default();
+            let declarations = self.nothing(index, &mut needs).into_iter().collect();
+            all_helpers.append(&mut needs.helpers);
+            let name = self.plan.nothings[index].ident.to_string();
+            files.push(self.print(Unit { name, declarations, needs }));
         }
         // Every helper has a file of its own, once.
         files.extend(all_helpers.into_iter().map(|helper: Helper| {
@@ -175,13 +184,18 @@ impl<'p> Speller<'p> {
 
     fn print(&self, unit: Unit) -> GrownFile {
         let Unit { name, mut declarations, mut needs } = unit;
+        let place = |declarations: &[Doc]| match self.abilities.order {
+            Order::OutsideIn => declarations.len(),
+            Order::InsideOut => 0,
+        };
+        for index in std::mem::take(&mut needs.nothings) {
+            if let Some(declaration) = self.nothing(index, &mut needs) {
+                declarations.insert(place(&declarations), declaration);
+            }
+        }
         for helper in std::mem::take(&mut needs.helpers) {
             let declaration = self.helper(helper, &mut needs);
-            let place = match self.abilities.order {
-                Order::OutsideIn => declarations.len(),
-                Order::InsideOut => 0,
-            };
-            declarations.insert(place, declaration);
+            declarations.insert(place(&declarations), declaration);
         }
         let name = self.dialect.file_name(&name);
         let doc = self.dialect.assemble(&name, &needs, declarations);
@@ -189,6 +203,11 @@ impl<'p> Speller<'p> {
         // Of many files, each core prints its own.
         let text = if needs.is_whole { print_out(doc, style) } else { print(&doc, style) };
         GrownFile { name, text }
+    }
+
+    /// The code that reads and writes a type or a word for nothing.
+    fn nothing(&self, index: usize, needs: &mut Needs) -> Option<Doc> {
+        self.dialect.nothing(&mut self.sheet(needs), &self.plan.nothings[index])
     }
 
     /// The code of a helper; its imports go where all imports go.

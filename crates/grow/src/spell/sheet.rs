@@ -38,6 +38,8 @@ pub struct Needs {
     pub(crate) file_annotations: BTreeSet<&'static str>,
     /// Constant helper code.
     pub(crate) helpers: BTreeSet<Helper>,
+    /// What reads and writes a type or a word for nothing, by its place in the plan.
+    pub(crate) nothings: BTreeSet<usize>,
     /// What cannot stand inside the namespace that the other declarations of the file stand in.
     pub(crate) outside: Vec<Doc>,
     /// Whether the file has all there is.
@@ -46,10 +48,11 @@ pub struct Needs {
 
 impl Needs {
     pub(super) fn add(&mut self, other: Self) {
-        let Self { imports, file_annotations, helpers, outside, is_whole } = other;
+        let Self { imports, file_annotations, helpers, nothings, outside, is_whole } = other;
         self.imports.extend(imports);
         self.file_annotations.extend(file_annotations);
         self.helpers.extend(helpers);
+        self.nothings.extend(nothings);
         self.outside.extend(outside);
         self.is_whole |= is_whole;
     }

@@ -3,14 +3,22 @@
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Task};
 
+/// The habit of Xcode, in the formatter's words.
+const FORMAT: &str = r#"{"version": 1, "indentation": {"spaces": 4}, "lineLength": 100}"#;
+
 pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let missing = || Missing::new("Swift 6", "see https://www.swift.org/install");
-    let swift = wanted.tools.program("swift").ok_or_else(missing)?;
+    let installed = wanted.tools.installed("swift/bin/swift");
+    let swift = installed.or_else(|| wanted.tools.program("swift")).ok_or_else(missing)?;
     let version = version(wanted.command(&swift).arg("--version")).ok_or_else(missing)?;
     let mut compile = wanted.command("sh");
     // The builder tells what it does even when all is well.
     let script = "said=$(\"$0\" build --disable-sandbox 2>&1) || { echo \"$said\" | grep -E 'error|warning'; exit 1; }";
     compile.args(["-c", script]).arg(&swift);
+    let mut judge = wanted.command("sh");
+    let script =
+        "find . -name .build -prune -o -path './t*.swift' -print0 | xargs -0 \"$0\" format lint --strict";
+    judge.args(["-c", script]).arg(&swift);
     let product = if wanted.program.is_some() { "app" } else { "trials" };
     let built = wanted.folder.join(".build/debug").join(product);
     // A compiler in a root of its own has what enters that beside it: what it builds runs there alone.
@@ -22,11 +30,11 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     Ok(Ready {
         title: version.split(" (").next().unwrap_or_default().to_owned(),
         code: if wanted.program.is_some() { "Sources" } else { "" },
-        files: Vec::new(),
+        files: vec![(".swift-format", FORMAT.to_owned())],
         compile: vec![compile],
         run: Some(run),
         shared: None,
         nulls: wanted.abilities.nulls,
-        judges: Vec::new(),
+        judges: vec![("swift format", judge)],
     })
 }

@@ -51,7 +51,7 @@ pub(crate) fn proofs() -> Vec<Proof> {
     proofs.extend(documented);
     proofs.extend(from_folder(&here().join("tests/awkward")));
     proofs.extend(sent());
-    proofs.extend([numbers(), coded(), defaults()]);
+    proofs.extend([numbers(), coded(), nothing(), defaults()]);
     let closed: Vec<Proof> = proofs.iter().filter_map(closed).collect();
     proofs.extend(closed);
     proofs.extend(from_documents(&here().join("../cli/demo")));
@@ -250,6 +250,42 @@ fn coded() -> Proof {
     ];
     let decided = decided.map(|(key, word)| (key, FieldVerdict::parse(word).unwrap()));
     with_decisions("coded", "visits", visits, "Visit", decided)
+}
+
+/// Words that stand for nothing, in the place of all kinds of value.
+fn nothing() -> Proof {
+    let readings = concat!(
+        r#"[{"id":1,"kg":12.5,"bees":3,"weight":"0.34","frames":"8","price":"12.50","open":"true","day":"2026-05-01","#,
+        r#""at":"2026-05-01T12:30:00Z","link":"https://honey.example/1","key":"6f1c0a52-8d0e-4c0f-9d5e-0c7f3a1b2d4e","#,
+        r#""queen":{"name":"Ilse"},"temper":"calm","tags":["a","b"],"note":"early","left":"2026-05-02","seen":1777638600,"wind":2.5},"#,
+        r#"{"id":2,"kg":"N/A","bees":"-","weight":"","frames":"unknown","price":"N/A","open":"","day":"0000-00-00","#,
+        r#""at":"never","link":"","key":"none","#,
+        r#""queen":"none","temper":"?","tags":"","seen":"N/A","wind":"calm \"all\" day"},"#,
+        r#"{"id":3,"kg":3,"bees":7,"weight":"1.5","frames":"10","price":"0.10","open":"false","day":"2026-05-03","#,
+        r#""at":"2026-05-03T12:30:00Z","link":"https://honey.example/3","key":"7f1c0a52-8d0e-4c0f-9d5e-0c7f3a1b2d4e","#,
+        r#""queen":{"name":"Ada"},"temper":"hot","tags":[],"note":"late","seen":0,"wind":null}]"#,
+    );
+    let decided = [
+        ("kg", r#"float or "N/A""#),
+        ("bees", r#"integer or "-""#),
+        ("weight", r#"float or """#),
+        ("frames", r#"integer or "unknown""#),
+        ("price", r#"decimal or "N/A""#),
+        ("open", r#"boolean or """#),
+        ("day", r#"date or "0000-00-00""#),
+        ("at", r#"date-time or "never""#),
+        ("link", r#"uri or """#),
+        ("key", r#"uuid or "none""#),
+        ("queen", r#"Queen or "none""#),
+        ("temper", r#"enum or "?""#),
+        ("tags", r#"[text] or """#),
+        ("note", r#"text or "-""#),
+        ("left", r#"date or "N/A""#),
+        ("seen", r#"epoch-seconds or "N/A""#),
+        ("wind", r#"float or "calm \"all\" day" or "N/A""#),
+    ];
+    let decided = decided.map(|(key, word)| (key, FieldVerdict::parse(word).unwrap()));
+    with_decisions("words-for-nothing", "readings", readings, "Reading", decided)
 }
 
 /// Fields that have a value where their key is absent.

@@ -6,7 +6,7 @@ use indexmap::IndexMap;
 use jar_sprout_model::{Definition, WireName};
 
 use crate::ask::question::{Question, Settling};
-use crate::decide::verdict::{FieldType, FieldVerdict};
+use crate::decide::verdict::FieldVerdict;
 use crate::model::Settled;
 use crate::subject::Subject;
 
@@ -23,6 +23,12 @@ pub(super) enum DoubtKind {
     InLetters,
     /// What sort of number it is.
     Number,
+    /// Nothing was seen but null, empty lists or empty objects.
+    Unknown,
+    /// Several kinds of value.
+    Mixed,
+    /// Words that stand for nothing.
+    NothingWord,
     /// Another one, which is like none beside it.
     Other,
 }
@@ -71,7 +77,7 @@ pub(super) fn once_per_key(settled: &Settled, questions: Vec<Doubted>) -> Vec<Do
 }
 
 /// With so many fields of one type in the same doubt, it is one.
-const SAME_DOUBT: usize = 3;
+const SAME_DOUBT: usize = 2;
 
 /// The most fields that are named beside the first.
 const FEW_FIELDS: usize = 3;
@@ -82,10 +88,9 @@ pub(super) fn once_per_type(questions: Vec<Doubted>) -> Vec<Question> {
     let mut alone = Vec::new();
     for Doubted { kind, question } in questions {
         match &question.settle {
-            Settling::Field(
-                Subject { type_name, key: Some(_) },
-                verdict @ FieldVerdict::Is(FieldType::Scalar(_)),
-            ) if kind != DoubtKind::Other => {
+            Settling::Field(Subject { type_name, key: Some(_) }, verdict @ FieldVerdict::Is(_))
+                if kind != DoubtKind::Other =>
+            {
                 by_doubt.entry((type_name.clone(), kind, verdict.word())).or_default().push(question);
             }
             Settling::Field(..) | Settling::Structure(..) | Settling::SameAs(..) | Settling::TrustNothing => {

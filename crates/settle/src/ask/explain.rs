@@ -103,7 +103,10 @@ fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
         }
         Choice::Integer { since_1970: None, .. } => "every number is whole, as written".to_owned(),
         Choice::Form(form) => format!("every text has the form {}", form.name()),
-        Choice::BlankAmong(form) => format!("blanks stand among texts of the form {}", form.name()),
+        Choice::WordsAmong(form, words) => {
+            let quoted: Vec<String> = words.iter().map(|word| format!("{word:?}")).collect();
+            format!("{} among texts of the form {}", quoted.join(", "), form.name())
+        }
         Choice::Coded(_) => "a number in letters may be one of leading zeros or ranges tomorrow".to_owned(),
         Choice::Enum => "few words come again and again".to_owned(),
         Choice::NearlyEnum => "its words repeat too seldom for an enum".to_owned(),

@@ -1,7 +1,8 @@
 //! Open questions: what the samples could not settle, worst first, each with what settles it.
 
 use jar_sprout_model::{
-    Coding, Definition, Encoding, Field, NamedType, Scalar, TimeForms, Type, TypeId, Width, Words,
+    Coding, Definition, Encoding, Field, NamedType, NothingWords, Scalar, ScalarKind, TimeForms, Type,
+    TypeId, Width, WireName, Words,
 };
 use jar_sprout_shape::{Distinct, Form, Shape, Texts};
 
@@ -12,7 +13,8 @@ use crate::decide::join::{NearAlike, near_alike};
 use crate::decide::verdict::{FieldType, FieldVerdict};
 use crate::draft::Drafted;
 use crate::draft::enums::is_word;
-use crate::draft::evidence::{Choice, EpochUnit, Evidence};
+use crate::draft::evidence::{Choice, EpochUnit, Evidence, KindSeen};
+use crate::draft::nothing::beside_others;
 use crate::model::Settled;
 use crate::policies::Trust;
 use crate::structure::Structure;
@@ -20,8 +22,10 @@ use crate::subject::Subject;
 
 /// All open questions of a model made from so many samples, the worst first.
 pub fn open_questions(drafted: &Drafted, settled: &Settled, samples: u64) -> Vec<Question> {
-    let mut questions: Vec<Question> =
-        one_sample(settled, samples).filter(|_| drafted.trust == Trust::Provisional).into_iter().collect();
+    let mut questions: Vec<Question> = one_sample(drafted, settled, samples)
+        .filter(|_| drafted.trust == Trust::Provisional)
+        .into_iter()
+        .collect();
     let mut of_fields = Vec::new();
     for (id, ty) in settled.model.types() {
         let Definition::Record(record) = &ty.definition else { continue };
@@ -57,9 +61,23 @@ fn constants_differ(drafted: &Drafted, settled: &Settled, a: TypeId, b: TypeId) 
     })
 }
 
-fn one_sample(settled: &Settled, samples: u64) -> Option<Question> {
+/// So many objects show which of their keys may be missing.
+const FEW_OBJECTS: u64 = 5;
+
+/// Whether most records were seen so seldom that nothing is known of which keys may be missing.
+fn is_thin(drafted: &Drafted, settled: &Settled) -> bool {
+    let seen = |(id, ty): (TypeId, &NamedType)| {
+        let node = settled.origin(&drafted.draft, id, None)?;
+        let is_record = matches!(ty.definition, Definition::Record(_));
+        drafted.evidence.get(&node).filter(|_| is_record).map(|evidence| evidence.seen)
+    };
+    let seen: Vec<u64> = settled.model.types().filter_map(seen).collect();
+    seen.iter().filter(|seen| **seen < FEW_OBJECTS).count() * 2 > seen.len()
+}
+
+fn one_sample(drafted: &Drafted, settled: &Settled, samples: u64) -> Option<Question> {
     let has_records = settled.model.types().any(|(_, ty)| matches!(ty.definition, Definition::Record(_)));
-    (samples == 1 && has_records).then(|| Question {
+    (samples == 1 && has_records && is_thin(drafted, settled)).then(|| Question {
         subject: None,
         path: None,
         saw: "one sample only".to_owned(),
@@ -121,7 +139,8 @@ fn about_field(
         return None;
     }
     let elsewhere = || known_elsewhere(settled, field).or_else(|| link_beside(ty, field));
-    let Doubt { saw, chose, settle, harm, kind } = doubt(evidence, field, &elsewhere)?;
+    let beside_text = || beside_text(settled, field);
+    let Doubt { saw, chose, settle, harm, kind } = doubt(evidence, field, &elsewhere, &beside_text)?;
     // What it is already settles nothing.
     if field_type(settled, &field.slot.ty).is_some_and(|known| settle == FieldVerdict::Is(known)) {
         return None;
@@ -175,12 +194,57 @@ fn field_type(settled: &Settled, ty: &Type) -> Option<FieldType> {
     }
 }
 
-/// What is in doubt of a field, if something is; `elsewhere` is what stands under the same key of other types.
-fn doubt(evidence: &Evidence, field: &Field, elsewhere: &dyn Fn() -> Option<FieldType>) -> Option<Doubt> {
+/// The other one of a field's two types, if one of them is text.
+fn beside_text(settled: &Settled, field: &Field) -> Option<FieldType> {
+    let Type::Named(id) = field.slot.ty else { return None };
+    let Definition::Union(union) = &settled.model.get(id).definition else { return None };
+    let others: Vec<&Type> =
+        union.cases.iter().map(|case| &case.slot.ty).filter(|ty| !is_text(settled, ty)).collect();
+    match others[..] {
+        [one] => field_type(settled, one),
+        _ => None,
+    }
+}
+
+fn is_text(settled: &Settled, ty: &Type) -> bool {
+    match ty {
+        Type::Scalar(scalar) => scalar.kind() == ScalarKind::Text,
+        Type::Named(id) => matches!(settled.model.get(*id).definition, Definition::Enumeration(_)),
+        Type::Any | Type::Constant(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) => false,
+    }
+}
+
+/// The texts of a place that has other values as well, if all of them stand for nothing.
+fn let_nothing(evidence: &Evidence) -> Option<Vec<String>> {
+    let texts = evidence.texts.as_ref()?;
+    let is_other = |kind: &&KindSeen| !matches!(kind.what, "null" | "text");
+    let others = evidence.kinds.iter().filter(is_other).map(|kind| kind.count).sum();
+    beside_others(texts, others)
+}
+
+fn or_nothing(ty: FieldType, words: &[String]) -> Option<FieldVerdict> {
+    let words = NothingWords::new(words.iter().map(WireName::new))?;
+    Some(is(FieldType::OrNothing(Box::new(ty), words)))
+}
+
+fn quoted(words: &[String]) -> String {
+    words.iter().map(|word| format!("{word:?}")).collect::<Vec<_>>().join(", ")
+}
+
+/// What is in doubt of a field, if something is; `elsewhere` is what stands under the same key of other types,
+/// `beside_text` the other one of its two types.
+fn doubt(
+    evidence: &Evidence,
+    field: &Field,
+    elsewhere: &dyn Fn() -> Option<FieldType>,
+    beside_text: &dyn Fn() -> Option<FieldType>,
+) -> Option<Doubt> {
     let Evidence { seen, choice, .. } = evidence;
     let kind = match choice {
         Choice::Coded(_) => DoubtKind::InLetters,
         Choice::Integer { .. } => DoubtKind::Number,
+        Choice::NothingKnown | Choice::EmptyLists | Choice::EmptyObjects => DoubtKind::Unknown,
+        Choice::MixedKinds => DoubtKind::Mixed,
         _ => DoubtKind::Other,
     };
     let of = |saw: String, chose, settle, harm| Some(Doubt { saw, chose, settle, harm, kind });
@@ -202,6 +266,31 @@ fn doubt(evidence: &Evidence, field: &Field, elsewhere: &dyn Fn() -> Option<Fiel
         Choice::EmptyObjects => {
             let likely = elsewhere().unwrap_or_else(|| FieldType::Map(Box::new(FieldType::Any)));
             of(format!("an empty object, {}", times(*seen)), "any value", is(likely), 60)
+        }
+        Choice::WordsAmong(form, words) => {
+            let ty = match form {
+                _ if is_identifier(&field.name) && matches!(form, Form::Whole | Form::Decimal) => {
+                    return None;
+                }
+                Form::Whole if is_long(evidence) => return None,
+                Form::Whole => Scalar::Integer(Width::Wide),
+                Form::Decimal => Scalar::Decimal,
+                Form::DateTime => Scalar::DateTime(TimeForms::ALL),
+                Form::LocalDateTime => Scalar::LocalDateTime(TimeForms::ALL),
+                Form::Date => Scalar::Date,
+                Form::Time => Scalar::Time(TimeForms::ALL),
+                Form::Uuid => Scalar::Uuid,
+                _ => Scalar::Uri,
+            };
+            let saw = format!("{} among texts of the form {}", quoted(words), form.name());
+            let settle = or_nothing(FieldType::Scalar(ty), words)?;
+            Some(Doubt { saw, chose: "text", settle, harm: 65, kind: DoubtKind::NothingWord })
+        }
+        Choice::MixedKinds if let_nothing(evidence).is_some() => {
+            let words = let_nothing(evidence)?;
+            let settle = or_nothing(beside_text()?, &words)?;
+            let saw = format!("{} beside other values", quoted(&words));
+            Some(Doubt { saw, chose: "one of these", settle, harm: 85, kind: DoubtKind::NothingWord })
         }
         Choice::MixedKinds => of(kinds(evidence), "one of these", is(FieldType::Any), 85),
         Choice::Integer { since_1970: Some(unit), .. } => of(
@@ -248,7 +337,6 @@ fn doubt(evidence: &Evidence, field: &Field, elsewhere: &dyn Fn() -> Option<Fiel
         }
         Choice::AsWritten
         | Choice::ManyKinds
-        | Choice::BlankAmong(_)
         | Choice::Coded(_)
         | Choice::Integer { .. }
         | Choice::Form(_)
@@ -399,7 +487,7 @@ fn is_long(evidence: &Evidence) -> bool {
 
 /// `integer 3 times, text once`
 fn kinds(evidence: &Evidence) -> String {
-    let kind = |kind: &crate::draft::evidence::KindSeen| {
+    let kind = |kind: &KindSeen| {
         format!(
             "{} {}",
             kind.what,

@@ -203,8 +203,11 @@ impl<'m> Fitting<'m> {
 
     /// What stands in a field, as its text says it where it is JSON in a text.
     fn encoded(&mut self, field: &Field, value: &Value) {
-        match (field.encoding, value) {
-            (Encoding::Plain, _) | (Encoding::JsonInText, Value::Null) => self.slot(&field.slot, value),
+        match (&field.encoding, value) {
+            (Encoding::NothingWords(words), Value::String(text)) if words.has(text) => {}
+            (Encoding::Plain | Encoding::NothingWords(_), _) | (Encoding::JsonInText, Value::Null) => {
+                self.slot(&field.slot, value);
+            }
             (Encoding::JsonInText, value) => {
                 match value.as_str().and_then(|text| serde_json::from_str(text).ok()) {
                     Some(inside) => self.slot(&field.slot, &inside),

@@ -56,9 +56,23 @@ impl Deciding<'_, '_> {
     }
 
     fn set_type(&mut self, id: TypeId, key: &WireName, decided: &FieldType) -> Result<(), Lack> {
+        let encoding = match decided {
+            FieldType::OrNothing(_, words) => Encoding::NothingWords(words.clone()),
+            FieldType::Scalar(_)
+            | FieldType::Any
+            | FieldType::List(_)
+            | FieldType::Map(_)
+            | FieldType::Named(_)
+            | FieldType::Enum
+            | FieldType::EnumOf(_) => Encoding::Plain,
+        };
+        let decided = match decided {
+            FieldType::OrNothing(ty, _) => ty,
+            decided => decided,
+        };
         let ty = match decided {
-            FieldType::Enum if self.is_enum(id, key) => return Ok(()),
-            FieldType::Enum => self.seen_values(id, key),
+            FieldType::Enum if encoding == Encoding::Plain && self.is_enum(id, key) => return Ok(()),
+            FieldType::Enum => self.seen_values(id, key, &encoding),
             FieldType::EnumOf(values) => {
                 let known = values.iter().map(WireName::new).collect();
                 self.enumeration(id, key, known, None)
@@ -67,6 +81,7 @@ impl Deciding<'_, '_> {
             | FieldType::Any
             | FieldType::List(_)
             | FieldType::Map(_)
+            | FieldType::OrNothing(..)
             | FieldType::Named(_) => {
                 let decided = self.decided_type(decided)?;
                 let known = self.field(id, key);
@@ -75,7 +90,7 @@ impl Deciding<'_, '_> {
         };
         self.change(id, key, |field| {
             field.slot.ty = ty;
-            field.encoding = Encoding::Plain;
+            field.encoding = encoding;
         });
         Ok(())
     }
@@ -86,6 +101,8 @@ impl Deciding<'_, '_> {
             FieldType::List(inner) => Type::List(Box::new(Slot::of(self.decided_type(inner)?))),
             FieldType::Map(inner) => Type::Map(Box::new(Slot::of(self.decided_type(inner)?))),
             FieldType::Named(name) => Type::Named(self.named(name)?),
+            // Nothing of these stands inside another.
+            FieldType::OrNothing(ty, _) => self.decided_type(ty)?,
             FieldType::Any | FieldType::Enum | FieldType::EnumOf(_) => Type::Any,
         })
     }
@@ -175,7 +192,7 @@ impl Deciding<'_, '_> {
     }
 
     /// An enum of the values that a field had; text where they are too many to know.
-    fn seen_values(&mut self, id: TypeId, key: &WireName) -> Type {
+    fn seen_values(&mut self, id: TypeId, key: &WireName, encoding: &Encoding) -> Type {
         let origin = self.settled.origin(&self.drafted.draft, id, Some(key));
         let texts = origin.and_then(|node| self.drafted.evidence.get(&node)?.texts.as_ref());
         let Some(Distinct::All(values)) = texts.map(jar_sprout_shape::Texts::distinct) else {
@@ -183,6 +200,10 @@ impl Deciding<'_, '_> {
         };
         let mut known: Vec<WireName> = values.iter().map(|(text, _)| WireName::new(*text)).collect();
         known.sort();
+        if let Encoding::NothingWords(words) = encoding {
+            known.retain(|text| !words.has(text.as_str()));
+            return self.enumeration(id, key, known, None);
+        }
         self.enumeration(id, key, known, origin)
     }
 

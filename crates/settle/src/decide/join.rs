@@ -48,7 +48,7 @@ fn joined_field(mine: &Field, theirs: &Field) -> Field {
     let is_one_encoding = mine.encoding == theirs.encoding;
     let ty = if is_one_encoding { joined_type(&mine.slot.ty, &theirs.slot.ty) } else { Type::Any };
     let slot = Slot { ty, nullable: mine.slot.nullable || theirs.slot.nullable };
-    let encoding = if is_one_encoding { mine.encoding } else { Encoding::Plain };
+    let encoding = if is_one_encoding { mine.encoding.clone() } else { Encoding::Plain };
     Field { presence: mine.presence.max(theirs.presence), slot, encoding, ..mine.clone() }
 }
 

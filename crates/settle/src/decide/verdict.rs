@@ -1,6 +1,6 @@
 //! Verdicts: what a user can decide on a type and on a field, and the words for it.
 
-use jar_sprout_model::{Coding, DefaultValue, Scalar, TimeForms, Width};
+use jar_sprout_model::{Coding, DefaultValue, NothingWords, Scalar, TimeForms, Width, WireName};
 
 use crate::structure::Structure;
 use crate::subject::Subject;
@@ -98,6 +98,8 @@ pub enum FieldType {
     EnumOf(Vec<String>),
     /// `Address`
     Named(String),
+    /// `float or "N/A"`: that, or a word that stands for nothing.
+    OrNothing(Box<FieldType>, NothingWords),
 }
 
 /// A type for what a client sends, made from the type of what it reads.
@@ -177,20 +179,44 @@ pub const FIELD_WORDS: &[(&str, FieldVerdict)] = &[
 /// What the key stands behind that tells kinds of object apart: `by kind`.
 const BY: &str = "by ";
 
+/// What stands before each word that stands for nothing, and the start of the first.
+const OR: &str = " or ";
+const OR_WORD: &str = " or \"";
+
+/// Reads `"N/A" or "-"`: texts as JSON writes them.
+fn nothing_words(text: &str) -> Option<NothingWords> {
+    let mut words = Vec::new();
+    let mut rest = text;
+    loop {
+        let mut texts = serde_json::Deserializer::from_str(rest).into_iter::<String>();
+        words.push(WireName::new(texts.next()?.ok()?));
+        rest = &rest[texts.byte_offset()..];
+        if rest.is_empty() {
+            return NothingWords::new(words);
+        }
+        rest = rest.strip_prefix(OR)?;
+    }
+}
+
 impl FieldVerdict {
     /// Reads `float`, `[text]`, `required` or the name of a type.
     pub fn parse(text: &str) -> Option<Self> {
         let inside = |open, close| text.strip_prefix(open).and_then(|text| text.strip_suffix(close));
-        let part = |inner: &str| match Self::parse(inner)? {
-            Self::Is(FieldType::Enum) => None,
+        let part = |inner: &str, may_be_enum: bool| match Self::parse(inner)? {
+            Self::Is(FieldType::OrNothing(..)) => None,
+            Self::Is(FieldType::Enum) if !may_be_enum => None,
             Self::Is(inner) => Some(Box::new(inner)),
             _ => None,
         };
+        if let Some(at) = text.find(OR_WORD) {
+            let words = nothing_words(&text[at + OR.len()..])?;
+            return part(&text[..at], true).map(|ty| Self::Is(FieldType::OrNothing(ty, words)));
+        }
         if let Some(inner) = inside('[', ']') {
-            return part(inner).map(|inner| Self::Is(FieldType::List(inner)));
+            return part(inner, false).map(|inner| Self::Is(FieldType::List(inner)));
         }
         if let Some(inner) = inside('{', '}') {
-            return part(inner).map(|inner| Self::Is(FieldType::Map(inner)));
+            return part(inner, false).map(|inner| Self::Is(FieldType::Map(inner)));
         }
         if let Some(key) = text.strip_prefix(BY).filter(|key| !key.is_empty()) {
             return Some(Self::Structure(Structure::By(key.to_owned())));
@@ -247,6 +273,11 @@ impl FieldType {
             Self::Map(inner) => format!("{{{}}}", inner.word()),
             Self::EnumOf(values) => values.join(","),
             Self::Named(name) => name.clone(),
+            Self::OrNothing(ty, words) => {
+                let words =
+                    words.iter().map(|word| format!("{OR}{}", serde_json::Value::from(word.as_str())));
+                words.fold(ty.word(), |all, word| all + &word)
+            }
             Self::Scalar(_) | Self::Any | Self::Enum => {
                 let known = FIELD_WORDS
                     .iter()

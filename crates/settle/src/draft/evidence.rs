@@ -64,8 +64,8 @@ pub enum Choice {
     },
     /// Every text has this form.
     Form(Form),
-    /// Every text has this form but for blanks.
-    BlankAmong(Form),
+    /// Every text has this form but for words that stand for nothing.
+    WordsAmong(Form, Vec<String>),
     /// Every text is a number or a truth in letters.
     Coded(Form),
     /// Few words, seen again and again.

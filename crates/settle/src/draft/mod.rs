@@ -5,6 +5,7 @@ pub(crate) mod evidence;
 pub(crate) mod graph;
 pub(crate) mod identities;
 pub(crate) mod maps;
+pub(crate) mod nothing;
 pub(crate) mod pools;
 pub(crate) mod recursion;
 pub(crate) mod sameness;

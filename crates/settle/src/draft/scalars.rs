@@ -6,6 +6,7 @@ use jar_sprout_shape::{Distinct, Form, Numbers, Texts};
 use crate::draft::Decided;
 use crate::draft::enums::{Repetition, judge};
 use crate::draft::evidence::{Choice, EpochUnit, NoEnum};
+use crate::draft::nothing::among_form;
 use crate::policies::Policies;
 
 /// Integers up to here leave room to grow within 32 bits; beyond it the next value may not fit.
@@ -135,14 +136,13 @@ pub(crate) fn draft_text(texts: &Texts, is_item: bool, is_identity: bool, polici
     let filled = texts.tally.count - blanks;
     let form = Form::ALL.into_iter().find(|form| *form != Form::Blank && texts.of_form(*form) == filled);
     let text = |choice| Decided::new(DraftKind::Scalar(Scalar::Text), choice);
-    let of_form = |scalar| {
-        if blanks > 0 {
-            text(Choice::BlankAmong(form.expect("of a form")))
-        } else {
-            Decided::new(DraftKind::Scalar(scalar), Choice::Form(form.expect("of a form")))
-        }
-    };
+    let is_dated = |form| matches!(form, Form::DateTime | Form::LocalDateTime | Form::Date | Form::Time);
+    if let Some((form, words)) = among_form(texts).filter(|(form, _)| policies.dates || !is_dated(*form)) {
+        return text(Choice::WordsAmong(form, words));
+    }
+    let of_form = |scalar| Decided::new(DraftKind::Scalar(scalar), Choice::Form(form.expect("of a form")));
     match form.filter(|_| filled > 0) {
+        Some(form) if blanks > 0 && form != Form::Plain => text(Choice::AsWritten),
         Some(Form::DateTime) if policies.dates => of_form(Scalar::DateTime(texts.time_forms())),
         Some(Form::LocalDateTime) if policies.dates => of_form(Scalar::LocalDateTime(texts.time_forms())),
         Some(Form::Date) if policies.dates => of_form(Scalar::Date),

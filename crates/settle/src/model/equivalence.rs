@@ -86,7 +86,7 @@ enum Face<'d> {
     List,
     Map,
     Tuple(usize),
-    Record(Vec<(&'d WireName, Presence, Encoding)>, bool),
+    Record(Vec<(&'d WireName, Presence, &'d Encoding)>, bool),
     Union(Option<&'d WireName>, Vec<Option<&'d WireName>>),
 }
 
@@ -103,7 +103,7 @@ fn faced(draft: &Draft, id: DraftId) -> (Face<'_>, Vec<DraftId>) {
         DraftKind::Record { fields, extras } => {
             let mut fields: Vec<&DraftField> = fields.iter().collect();
             fields.sort_unstable_by_key(|field| &field.wire);
-            let keys = fields.iter().map(|field| (&field.wire, field.presence, field.encoding));
+            let keys = fields.iter().map(|field| (&field.wire, field.presence, &field.encoding));
             let face = Face::Record(keys.collect(), extras.is_some());
             (face, fields.iter().map(|field| field.node).chain(*extras).collect())
         }

@@ -373,7 +373,7 @@ impl<'d> Builder<'d> {
             name: name.clone(),
             presence: *presence,
             slot: self.slot(*node),
-            encoding: *encoding,
+            encoding: encoding.clone(),
             default: default.clone().filter(|_| self.has_defaults),
             docs: docs.clone(),
         }

@@ -32,7 +32,10 @@ pub(crate) fn sketch(model: &Model) -> String {
 /// `note? text|null`
 fn show_field(model: &Model, field: &Field) -> String {
     let mark = if field.presence == Presence::Sometimes { "?" } else { "" };
-    let encoding = if field.encoding == Encoding::JsonInText { "json in text of " } else { "" };
+    let encoding = match field.encoding {
+        Encoding::JsonInText => "json in text of ",
+        Encoding::Plain | Encoding::NothingWords(_) => "",
+    };
     format!("{}{mark} {encoding}{}", field.wire, show(model, &field.slot))
 }
 

@@ -333,3 +333,36 @@ fn a_variant_has_the_last_value_of_a_key() {
     assert_eq!(load.kinds, KindSet::of(Kind::Object));
     assert_eq!(load.children.as_ref().map(BTreeSet::len), Some(1));
 }
+
+/// The words of a list of texts that was read in two halves, or in one: none where they are too many.
+#[track_caller]
+fn check_words(texts: &[String], expected: Option<&[(&str, u64)]>) {
+    let whole = shape_of(serde_json::to_string(texts).unwrap().as_bytes()).unwrap();
+    let halves = texts.split_at(texts.len() / 2);
+    let mut merged = shape_of(serde_json::to_string(halves.0).unwrap().as_bytes()).unwrap();
+    merged.merge(shape_of(serde_json::to_string(halves.1).unwrap().as_bytes()).unwrap());
+    for shape in [&whole, &merged] {
+        let texts = shape.lists.as_ref().unwrap().items.texts.as_ref().unwrap();
+        let mut words: Option<Vec<(&str, u64)>> =
+            texts.words().map(|words| words.iter().map(|(word, tally)| (*word, tally.count)).collect());
+        words.iter_mut().for_each(|words| words.sort_unstable());
+        assert_eq!(words.as_deref(), expected);
+    }
+}
+
+#[test]
+fn words_are_told_apart_among_many_texts_of_a_form() {
+    let numbers = |count: usize| (0..count).map(|number| number.to_string());
+    let with = |words: &[&str], count| -> Vec<String> {
+        let words = words.iter().map(|word| (*word).to_owned());
+        numbers(count).chain(words.clone()).chain(numbers(count)).chain(words).collect()
+    };
+    check_words(&with(&["N/A", ""], 3), Some(&[("", 2), ("N/A", 2)]));
+    check_words(&with(&["N/A", ""], 100), Some(&[("", 2), ("N/A", 2)]));
+    check_words(&with(&[], 100), Some(&[]));
+    check_words(&with(&["a", "b", "c", "d", "e", "f", "g", "h", "i"], 100), None);
+    check_words(
+        &with(&["a word that is longer than any that is told apart from others at one place"], 100),
+        None,
+    );
+}

@@ -12,6 +12,9 @@ use crate::tally::{Example, Tally};
 /// The most distinct values told apart at one position.
 pub const MAX_DISTINCT: usize = 64;
 
+/// The most distinct words told apart among many texts of other forms.
+const MAX_WORDS: usize = 8;
+
 /// A text longer than this many bytes is free text: the values are not told apart any more.
 const MAX_VALUE_LENGTH: usize = 64;
 
@@ -57,7 +60,8 @@ pub enum Distinct<'a> {
 #[derive(Debug, Clone)]
 enum Values {
     Few(Vec<Value>),
-    Many,
+    /// Of too many, those that have no form, if these are few: `N/A` among dates.
+    Many(Option<Vec<Value>>),
 }
 
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -81,11 +85,19 @@ impl Texts {
     /// The distinct values.
     pub fn distinct(&self) -> Distinct<'_> {
         match &self.values {
-            Values::Many => Distinct::Many,
+            Values::Many(_) => Distinct::Many,
+            Values::Few(values) => Distinct::All(in_order(values.iter())),
+        }
+    }
+
+    /// The distinct texts that have no form, blank ones among them, each with how often it was seen; in order of first
+    /// sight. None if they are more than a handful.
+    pub fn words(&self) -> Option<Vec<(&str, Tally)>> {
+        match &self.values {
+            Values::Many(words) => Some(in_order(words.as_ref()?.iter())),
             Values::Few(values) => {
-                let mut all: Vec<(&str, Tally)> = values.iter().map(|v| (&*v.text, v.tally)).collect();
-                all.sort_by_key(|(_, tally)| tally.first);
-                Distinct::All(all)
+                let words: Vec<&Value> = values.iter().filter(|value| value.is_word()).collect();
+                (words.len() <= MAX_WORDS).then(|| in_order(words.into_iter()))
             }
         }
     }
@@ -110,7 +122,7 @@ impl Texts {
         if self.example.is_none() && form != Form::Blank {
             self.example = Some(Example { place, text: start_of(text, EXAMPLE_LENGTH) });
         }
-        self.values.observe(text, place)
+        self.values.observe(text, form, place)
     }
 
     /// What all the texts are, if each is JSON itself: an object or a list, and nothing beside it.
@@ -141,7 +153,7 @@ impl Texts {
     pub(crate) fn at_ordinal(&self, ordinal: usize) -> Option<&str> {
         match &self.values {
             Values::Few(values) => values.get(ordinal).map(|value| &*value.text),
-            Values::Many => None,
+            Values::Many(_) => None,
         }
     }
 
@@ -180,50 +192,126 @@ fn start_of(text: &[u8], most: usize) -> String {
     String::from_utf8_lossy(&text[..cut]).into_owned()
 }
 
-impl Values {
-    #[inline]
-    fn observe(&mut self, text: &[u8], place: Place) -> u64 {
-        let Self::Few(values) = self else { return 0 };
-        if text.len() > MAX_VALUE_LENGTH {
-            *self = Self::Many;
-            return 0;
-        }
-        let hash = hash(text);
-        if let Some(ordinal) = values.iter().position(|v| v.hash == hash && v.text.as_bytes() == text) {
-            values[ordinal].tally.add(place);
-            return 1 << ordinal;
-        }
-        if values.len() == MAX_DISTINCT {
-            *self = Self::Many;
-            return 0;
-        }
+fn in_order<'v>(values: impl Iterator<Item = &'v Value>) -> Vec<(&'v str, Tally)> {
+    let mut all: Vec<(&str, Tally)> = values.map(|value| (&*value.text, value.tally)).collect();
+    all.sort_by_key(|(_, tally)| tally.first);
+    all
+}
+
+impl Value {
+    fn new(text: &[u8], place: Place) -> Self {
         let mut tally = Tally::default();
         tally.add(place);
-        values.push(Value { hash, text: String::from_utf8_lossy(text).into(), tally });
-        1 << (values.len() - 1)
+        Self { hash: hash(text), text: String::from_utf8_lossy(text).into(), tally }
+    }
+
+    fn is_word(&self) -> bool {
+        is_word(Form::of(self.text.as_bytes()))
+    }
+}
+
+/// Whether a text of this form has no form of its own.
+fn is_word(form: Form) -> bool {
+    matches!(form, Form::Plain | Form::Blank)
+}
+
+/// Counts a text among those known, and answers where it stands; none where they would be more than `most`.
+#[inline]
+fn count(values: &mut Vec<Value>, text: &[u8], place: Place, most: usize) -> Option<usize> {
+    let hash = hash(text);
+    if let Some(at) = values.iter().position(|v| v.hash == hash && v.text.as_bytes() == text) {
+        values[at].tally.add(place);
+        return Some(at);
+    }
+    if values.len() == most {
+        return None;
+    }
+    values.push(Value::new(text, place));
+    Some(values.len() - 1)
+}
+
+/// Adds values to those known.
+fn merge_values(mine: &mut Vec<Value>, theirs: Vec<Value>) {
+    for value in theirs {
+        match mine.iter_mut().find(|v| v.hash == value.hash && v.text == value.text) {
+            Some(known) => known.tally.merge(value.tally),
+            None => mine.push(value),
+        }
+    }
+}
+
+impl Values {
+    #[inline]
+    fn observe(&mut self, text: &[u8], form: Form, place: Place) -> u64 {
+        match self {
+            Self::Few(values) => {
+                let is_short = text.len() <= MAX_VALUE_LENGTH;
+                let ordinal = if is_short { count(values, text, place, MAX_DISTINCT) } else { None };
+                if ordinal.is_none() {
+                    self.give_up();
+                    self.observe_among_many(text, form, place);
+                }
+                ordinal.map_or(0, |ordinal| 1 << ordinal)
+            }
+            Self::Many(Some(_)) if is_word(form) => {
+                self.observe_among_many(text, form, place);
+                0
+            }
+            Self::Many(_) => 0,
+        }
+    }
+
+    /// Tells only those apart from now on that have no form.
+    #[cold]
+    fn give_up(&mut self) {
+        if let Self::Few(values) = self {
+            let words: Vec<Value> = values.drain(..).filter(Value::is_word).collect();
+            *self = Self::Many((words.len() <= MAX_WORDS).then_some(words));
+        }
+    }
+
+    fn observe_among_many(&mut self, text: &[u8], form: Form, place: Place) {
+        if let Self::Many(Some(words)) = self
+            && is_word(form)
+            && (text.len() > MAX_VALUE_LENGTH || count(words, text, place, MAX_WORDS).is_none())
+        {
+            *self = Self::Many(None);
+        }
     }
 
     fn merge(&mut self, other: Self) {
-        let (Self::Few(mine), Self::Few(theirs)) = (&mut *self, other) else {
-            *self = Self::Many;
-            return;
-        };
-        for value in theirs {
-            match mine.iter_mut().find(|v| v.hash == value.hash && v.text == value.text) {
-                Some(known) => known.tally.merge(value.tally),
-                None => mine.push(value),
+        let mut other = other;
+        if let (Self::Few(mine), Self::Few(theirs)) = (&mut *self, &mut other) {
+            merge_values(mine, std::mem::take(theirs));
+            if mine.len() > MAX_DISTINCT {
+                self.give_up();
             }
+            return;
         }
-        if mine.len() > MAX_DISTINCT {
-            *self = Self::Many;
+        self.give_up();
+        other.give_up();
+        match (&mut *self, other) {
+            (Self::Many(Some(mine)), Self::Many(Some(theirs))) => {
+                merge_values(mine, theirs);
+                if mine.len() > MAX_WORDS {
+                    *self = Self::Many(None);
+                }
+            }
+            _ => *self = Self::Many(None),
         }
     }
 
-    fn sorted(&self) -> Option<Vec<&Value>> {
-        let Self::Few(values) = self else { return None };
-        let mut sorted: Vec<&Value> = values.iter().collect();
-        sorted.sort_by(|a, b| a.text.cmp(&b.text));
-        Some(sorted)
+    /// The values that are told apart, by letter, and whether they are all.
+    fn sorted(&self) -> (bool, Option<Vec<&Value>>) {
+        let (is_all, values) = match self {
+            Self::Few(values) => (true, Some(values)),
+            Self::Many(words) => (false, words.as_ref()),
+        };
+        let mut sorted: Option<Vec<&Value>> = values.map(|values| values.iter().collect());
+        if let Some(sorted) = &mut sorted {
+            sorted.sort_by(|a, b| a.text.cmp(&b.text));
+        }
+        (is_all, sorted)
     }
 }
 

@@ -35,6 +35,7 @@ pub(crate) struct CSharp;
 const BIG_INTEGER: Helper =
     Helper { name: "BigIntegerConverter", text: include_str!("BigIntegerConverter.cs") };
 const JSON_TEXT: Helper = Helper { name: "JsonTextConverter", text: include_str!("JsonTextConverter.cs") };
+const OR_NOTHING: Helper = Helper { name: "OrNothing", text: include_str!("OrNothing.cs") };
 const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("Maybe.cs") };
 const JSON: Helper = Helper { name: "Json", text: include_str!("newtonsoft/Json.cs") };
 
@@ -261,7 +262,7 @@ fn property(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, siblings: &[Planned
             sheet.needs.helpers.insert(MAYBE);
             format!("Maybe<{}>", types::slot(sheet, slot))
         }
-        Fate::Nullable if keeps_null => spelled.name,
+        Fate::Nullable if keeps_null && field.nothing_words().is_none() => spelled.name,
         Fate::Nullable | Fate::Optional | Fate::Either => spelled.or_null(sheet.options),
         Fate::Tag(_) | Fate::Required | Fate::Defaulted(_) => spelled.name,
     };
@@ -330,6 +331,13 @@ fn system_text_json_attributes(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) 
         sheet.needs.helpers.insert(JSON_TEXT);
         let inside = types::non_null(sheet, field.slot).name;
         attributes.push(format!("[JsonConverter(typeof({}<{inside}>))]", JSON_TEXT.name));
+    } else if let Some(words) = field.nothing_words() {
+        sheet.needs.helpers.extend([Some(OR_NOTHING), converter].into_iter().flatten());
+        let ty = types::non_null(sheet, field.slot);
+        let ty = if ty.is_value { ty.or_null(sheet.options) } else { ty.name };
+        let inside = converter.map(|converter| format!(", {}", converter.name)).unwrap_or_default();
+        let words: Vec<String> = words.iter().map(|word| names::LITERAL.of(word.as_str())).collect();
+        attributes.push(format!("[{}<{ty}{inside}>({})]", OR_NOTHING.name, words.join(", ")));
     } else if let Some(converter) = converter.filter(|_| !field.fate.tells_null()) {
         sheet.needs.helpers.insert(converter);
         attributes.push(format!("[JsonConverter(typeof({}))]", converter.name));

@@ -1,6 +1,6 @@
 //! C#'s names: casing, keywords, and what is taken.
 
-use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, pascal_case};
+use crate::plan::{NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, pascal_case};
 use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
@@ -31,6 +31,7 @@ pub(super) const NAMING: Naming = Naming {
     union_case_kind: UnionCaseKind::Type,
     // The compiler would take it for a constructor (CS0542).
     own_name: OwnName::Taken,
+    nothing: NothingNames::ByWords,
     escape,
     function_case: pascal_case,
 };
@@ -215,6 +216,8 @@ const TAKEN_TYPES: &[&str] = &[
     "Nullable",
     "NumberStyles",
     "Object",
+    "OrNothing",
+    "OrNothingAttribute",
     "Predicate",
     "PrintMembers",
     "Progress",

@@ -4,7 +4,7 @@ use jar_sprout_model::Fraction;
 
 use super::names::KEYWORDS;
 use crate::prepare::{
-    Abilities, Dependency, Extras, Foundation, Judge, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+    Abilities, Dependency, Extras, Foundation, Judge, Nothing, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS,
@@ -166,6 +166,11 @@ impl CSharpOptions {
                 Library::Newtonsoft => TimeKeeping::Loose,
             },
             holds: |_| true,
+            nothing: match self.library {
+                Library::SystemTextJson => Nothing::Absent,
+                // It asks no converter what to write for null.
+                Library::Newtonsoft => Nothing::Value,
+            },
             reads_json_in_text: true,
             extras: |_| Extras::OfAny,
             fills_in: true,

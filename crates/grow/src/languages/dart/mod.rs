@@ -16,7 +16,7 @@ use jar_sprout_layout::{
     Doc, Indent, Style, braces, cat, comma_list, group, hard, last_comma, line, lines, members, nest,
     paragraphs, soft, text,
 };
-use jar_sprout_model::{Slot, Type};
+use jar_sprout_model::{NothingWords, Slot, Type};
 
 use crate::language::Language;
 use crate::plan::{
@@ -288,6 +288,9 @@ fn from_json(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField
             if field.is_json_in_text() {
                 return types::read_text(sheet, &field.slot.ty, may_be_null, &json);
             }
+            if let Some(words) = field.nothing_words() {
+                return read_or_nothing(plan, &field.slot.ty, &json, words);
+            }
             types::read(plan, &field.slot.ty, may_be_null, Json::dynamic(&json), 0)
         };
         let value = match field.fate {
@@ -326,6 +329,19 @@ fn to_json(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -
     listed("Map<String, dynamic> toJson() => {".to_owned(), entries, "};")
 }
 
+/// ```dart
+/// switch (json['kg']) {
+///   null || 'N/A' => null,
+///   final value => (value as num).toDouble(),
+/// }
+/// ```
+fn read_or_nothing(plan: &Plan<'_>, ty: &Type, json: &str, words: &NothingWords) -> Doc {
+    let words = words.iter().map(|word| format!(" || {}", names::LITERAL.of(word.as_str())));
+    let nothing = text(format!("null{} => null,", words.collect::<String>()));
+    let value = types::read(plan, ty, false, Json::dynamic("value"), 0);
+    braces(format!("switch ({json})"), [nothing, cat([text("final value => "), value, text(",")])])
+}
+
 /// On one line, or one a line with a comma behind each.
 fn listed(open: String, parts: impl Iterator<Item = Doc>, close: &'static str) -> Doc {
     let parts = comma_list(parts);
@@ -353,17 +369,27 @@ fn entry(plan: &Plan<'_>, field: &PlannedField<'_>) -> Doc {
             group(cat([text(format!("if ({name} case final {name}?)")), nest(entry)]))
         }
         Fate::Tag(_) | Fate::Required | Fate::Defaulted(_) => plain(),
-        Fate::Nullable => match (&slot.ty, &written) {
-            (_, None) => plain(),
-            (ty, Some(written)) if matches!(ty, Type::List(_) | Type::Map(_)) || field.is_json_in_text() => {
-                let some = cat([text(format!("final {name}? => ")), written.clone(), text(",")]);
-                braces(format!("{key}: switch ({name})"), [some, text("null => null,")])
+        Fate::Nullable => {
+            let word = field.nothing_words().map(|words| names::LITERAL.of(words.first().as_str()));
+            let or_word = |value: Doc| match &word {
+                Some(word) => group(cat([value, nest(nest(cat([line(), text(format!("?? {word}"))])))])),
+                None => value,
+            };
+            match (&slot.ty, &written) {
+                (_, None) => or_word(plain()),
+                (ty, Some(written))
+                    if matches!(ty, Type::List(_) | Type::Map(_)) || field.is_json_in_text() =>
+                {
+                    let some = cat([text(format!("final {name}? => ")), written.clone(), text(",")]);
+                    let none = text(format!("null => {},", word.as_deref().unwrap_or("null")));
+                    braces(format!("{key}: switch ({name})"), [some, none])
+                }
+                (_, Some(_)) => or_word(cat([
+                    text(format!("{key}: ")),
+                    types::write(plan, &slot.ty, &format!("{name}?"), 0).unwrap_or(Doc::Nil),
+                ])),
             }
-            (_, Some(_)) => cat([
-                text(format!("{key}: ")),
-                types::write(plan, &slot.ty, &format!("{name}?"), 0).unwrap_or(Doc::Nil),
-            ]),
-        },
+        }
         Fate::Optional | Fate::Either => {
             let condition = match &written {
                 None => format!("if ({name} != null)"),

@@ -1,6 +1,8 @@
 //! Dart's names: casing, keywords, and what is taken. Its identifiers are ASCII alone.
 
-use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, camel_case, in_ascii, pascal_case};
+use crate::plan::{
+    NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, camel_case, in_ascii, pascal_case,
+};
 use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
@@ -16,6 +18,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_union_cases: &[],
     union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Taken,
+    nothing: NothingNames::ByWords,
     escape: std::convert::identity,
     function_case: |words| camel_case(&in_ascii(words)),
 };

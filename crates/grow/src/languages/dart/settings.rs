@@ -3,7 +3,8 @@
 use jar_sprout_model::{Coding, Scalar, ScalarKind};
 
 use crate::prepare::{
-    Abilities, Dependency, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+    Abilities, Dependency, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, PlainCopies, Tags,
+    TimeKeeping,
 };
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS,
@@ -89,6 +90,7 @@ impl DartOptions {
             } else {
                 |scalar| !matches!(scalar, Scalar::Decimal | Scalar::Coded(Coding::DecimalText))
             },
+            nothing: if self.is_annotated { Nothing::Value } else { Nothing::Absent },
             reads_json_in_text: !self.is_annotated,
             extras: if self.is_annotated { |_| Extras::LeftOut } else { |_| Extras::Typed },
             fills_in: true,

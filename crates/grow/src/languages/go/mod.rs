@@ -14,7 +14,8 @@ use jar_sprout_model::{Docs, Slot, Type};
 
 use crate::language::Language;
 use crate::plan::{
-    DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField, PlannedType,
+    DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField,
+    PlannedNothing, PlannedType,
 };
 use crate::prepare::Abilities;
 use crate::settings::Settings;
@@ -112,6 +113,10 @@ impl Dialect for GoOptions {
             Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => "= ",
         };
         text(format!("type {ident} {sign}{}", types::slot(&mut sheet.with(self), slot)))
+    }
+
+    fn nothing(&self, _: &mut BlankSheet<'_>, nothing: &PlannedNothing<'_>) -> Option<Doc> {
+        Some(types::words(nothing))
     }
 
     fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc> {

@@ -2,7 +2,9 @@
 
 use jar_sprout_model::Words;
 
-use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, initialism, push_capitalised, small_words};
+use crate::plan::{
+    NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, initialism, push_capitalised, small_words,
+};
 use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
@@ -18,16 +20,20 @@ pub(super) const NAMING: Naming = Naming {
         "EpochMilliseconds",
         "EpochSeconds",
         "JSONText",
+        "LettersOrNothing",
         "LocalDateTime",
         "LocalTime",
         "Maybe",
+        "OrNothing",
         "Time",
+        "Words",
     ],
     // A field may not be called as a method of its type.
     reserved_members: &["MarshalJSON", "UnmarshalJSON"],
     reserved_union_cases: &["MarshalJSON", "Other", "UnmarshalJSON"],
     union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Free,
+    nothing: NothingNames::ByWords,
     escape: std::convert::identity,
     function_case: exported,
 };

@@ -3,7 +3,7 @@
 use jar_sprout_model::{Field, Fraction, Record};
 
 use super::names::{self, KEYWORDS};
-use crate::prepare::{Abilities, Extras, Foundation, Judge, Level, Nulls, Order, TimeKeeping};
+use crate::prepare::{Abilities, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, TimeKeeping};
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, FILES_TOGETHER, MARK, Nesting, Setting, Settings, Spread, TextOf,
 };
@@ -59,6 +59,7 @@ impl GoOptions {
             absence: self.absence,
             times: TimeKeeping::InForm(Fraction::Shortest),
             holds: |_| true,
+            nothing: Nothing::Absent,
             reads_json_in_text: true,
             extras: kept_extras,
             fills_in: true,

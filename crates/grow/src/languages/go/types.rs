@@ -1,11 +1,12 @@
 //! Model types as Go types, with the imports and helpers they need.
 
+use jar_sprout_layout::{Doc, braces, lines, paragraphs, text};
 use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, Width};
 
 use super::Sheet;
-use super::names::tag_name;
+use super::names::{LITERAL, tag_name};
 use super::times::{LOCAL_DATE_TIME, LOCAL_TIME, TIMES};
-use crate::plan::{Fate, Ident, PlannedField};
+use crate::plan::{Fate, Ident, PlannedField, PlannedNothing};
 use crate::spell::{EpochHelpers, Helper, Needs};
 
 const DATE: Helper = Helper { name: "Date", text: include_str!("date.go") };
@@ -19,6 +20,10 @@ static EPOCHS: EpochHelpers = EpochHelpers::new(
     ],
 );
 const JSON_TEXT: Helper = Helper { name: "JSONText", text: include_str!("json_text.go") };
+const WORDS: Helper = Helper { name: "Words", text: include_str!("words.go") };
+const OR_NOTHING: Helper = Helper { name: "OrNothing", text: include_str!("or_nothing.go") };
+const LETTERS_OR_NOTHING: Helper =
+    Helper { name: "LettersOrNothing", text: include_str!("letters_or_nothing.go") };
 const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("maybe.go") };
 
 /// The type of a record's field, and whether its tag says that it may be left out.
@@ -30,6 +35,11 @@ pub(super) fn field(
     let PlannedField { ident: _, wire, slot, encoding: _, docs: _, fate } = field;
     if field.is_json_in_text() {
         return json_text(sheet, field);
+    }
+    if let Some((index, PlannedNothing { ident, .. })) = sheet.plan.nothing_of(field) {
+        sheet.needs.nothings.insert(index);
+        let left_out = if fate.is_left_out() { ",omitzero" } else { "" };
+        return (format!("{}, {ident}]", or_nothing(sheet, field)), left_out);
     }
     let in_letters = |coding: &Coding| coding.kind() == ScalarKind::Text && tag_name(wire.as_str()).is_some();
     let coding = field.coding().filter(in_letters);
@@ -59,6 +69,30 @@ pub(super) fn field(
     }
 }
 
+/// What holds a value in whose place words stand for nothing, up to the words: `OrNothing[float64`.
+fn or_nothing(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> String {
+    sheet.needs.helpers.insert(WORDS);
+    let letters = field.coding().filter(|coding| coding.kind() == ScalarKind::Text);
+    let (helper, ty) = match letters {
+        Some(coding) => (LETTERS_OR_NOTHING, decoded(coding, sheet.needs).to_owned()),
+        None => (OR_NOTHING, non_null(sheet, field.slot)),
+    };
+    sheet.needs.helpers.insert(helper);
+    format!("{}[{ty}", helper.name)
+}
+
+/// The words that stand for nothing, as a type of their own.
+pub(super) fn words(nothing: &PlannedNothing<'_>) -> Doc {
+    let PlannedNothing { ident, slot: _, words } = nothing;
+    let literals: Vec<String> = words.iter().map(|word| LITERAL.of(word.as_str())).collect();
+    let method = braces(
+        format!("func ({ident}) words() []string"),
+        [text(format!("return []string{{{}}}", literals.join(", ")))],
+    );
+    let doc = text(format!("// {ident} has words that stand where there is no value."));
+    paragraphs([lines([doc, text(format!("type {ident} struct{{}}"))]), method])
+}
+
 /// A value that stands as JSON in a text.
 fn json_text(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> (String, &'static str) {
     sheet.needs.helpers.insert(JSON_TEXT);
@@ -72,17 +106,22 @@ fn json_text(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> (String, &'stat
 
 /// A number in letters: its tag says so.
 fn in_letters(coding: Coding, fate: Fate<'_>, needs: &mut Needs) -> (String, &'static str) {
-    let ty = match coding {
+    let ty = decoded(coding, needs);
+    match fate {
+        Fate::Optional | Fate::Either | Fate::Apart => (format!("*{ty}"), ",string,omitempty"),
+        Fate::Nullable => (format!("*{ty}"), ",string"),
+        Fate::Tag(_) | Fate::Required | Fate::Defaulted(_) => (ty.to_owned(), ",string"),
+    }
+}
+
+/// The type of what the wire has in letters.
+fn decoded(coding: Coding, needs: &mut Needs) -> &'static str {
+    match coding {
         Coding::IntegerText => "int64",
         Coding::FloatText => "float64",
         Coding::DecimalText => number(needs),
         Coding::BooleanText => "bool",
         Coding::EpochSeconds | Coding::EpochMilliseconds => unreachable!("they are no letters"),
-    };
-    match fate {
-        Fate::Optional | Fate::Either | Fate::Apart => (format!("*{ty}"), ",string,omitempty"),
-        Fate::Nullable => (format!("*{ty}"), ",string"),
-        Fate::Tag(_) | Fate::Required | Fate::Defaulted(_) => (ty.to_owned(), ",string"),
     }
 }
 

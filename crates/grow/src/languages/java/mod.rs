@@ -4,6 +4,7 @@ mod beans;
 mod entry;
 mod gson;
 mod names;
+mod nothing;
 mod plain_copies;
 mod proof;
 mod settings;
@@ -20,7 +21,7 @@ use jar_sprout_model::{Scalar, Slot, Type, Width};
 use crate::language::Language;
 use crate::plan::{
     DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField,
-    PlannedType,
+    PlannedNothing, PlannedType,
 };
 use crate::prepare::Abilities;
 use crate::settings::Settings;
@@ -162,6 +163,10 @@ impl Dialect for JavaOptions {
             [reference, text(format!("private {ident}() {{}}"))],
         );
         lines([text(format!("/** The type of a whole response, for {reader}. */")), class])
+    }
+
+    fn nothing(&self, sheet: &mut BlankSheet<'_>, nothing: &PlannedNothing<'_>) -> Option<Doc> {
+        nothing::declaration(&mut sheet.with(self), nothing)
     }
 
     fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc> {
@@ -340,7 +345,7 @@ fn extras_declaration(sheet: &mut Sheet<'_>, extras: &PlannedExtras<'_>) -> (&'s
 
 /// What is said of a field, and its type.
 fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, leaves_out: bool) -> (Vec<String>, String) {
-    let types::Spelled { annotation, ty } = types::field(sheet, field);
+    let types::Spelled { annotations: own, ty } = types::field(sheet, field);
     let mut annotations = Vec::new();
     let key = field.wire.as_str();
     let is_renamed = field.ident.as_str() != key;
@@ -351,10 +356,11 @@ fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, leaves_out: bool) 
     } else if is_renamed {
         annotations.extend(key_annotation(sheet, key));
     }
-    if leaves_out && matches!(field.fate, Fate::Nullable) {
+    // A word is written where null would be, whatever is said of nulls.
+    if leaves_out && matches!(field.fate, Fate::Nullable) && field.nothing_words().is_none() {
         annotations.push("@JsonInclude(JsonInclude.Include.ALWAYS)".to_owned());
     }
-    annotations.extend(annotation);
+    annotations.extend(own);
     (annotations, ty)
 }
 

@@ -1,6 +1,8 @@
 //! Java's names: casing, keywords, and what is taken.
 
-use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, camel_case, pascal_case, screaming_case};
+use crate::plan::{
+    NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, camel_case, pascal_case, screaming_case,
+};
 use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
@@ -25,6 +27,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_union_cases: TAKEN_TYPES,
     union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Free,
+    nothing: NothingNames::ByType,
     escape,
     function_case: camel_case,
 };
@@ -195,6 +198,8 @@ const TAKEN_TYPES: &[&str] = &[
     "ObjectCodec",
     "ObjectMapper",
     "OffsetDateTime",
+    "OrNothing",
+    "OrNothingAdapter",
     "OffsetDateTimeAdapter",
     "Override",
     "Package",

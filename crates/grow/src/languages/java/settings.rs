@@ -5,7 +5,7 @@ use jar_sprout_model::Fraction;
 use super::names::KEYWORDS;
 use crate::languages::jvm;
 use crate::prepare::{
-    Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+    Abilities, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread, TWINS,
@@ -106,6 +106,7 @@ impl JavaOptions {
             },
             times: TimeKeeping::InForm(Fraction::Shortest),
             holds: |_| true,
+            nothing: Nothing::Absent,
             reads_json_in_text: true,
             extras: match self.library {
                 Library::Jackson => |_| Extras::Typed,

@@ -4,8 +4,8 @@ use std::sync::LazyLock;
 
 use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, Width};
 
-use super::Sheet;
 use super::settings::Library;
+use super::{Sheet, nothing};
 use crate::languages::jvm::java_time::JavaSyntax;
 use crate::plan::{Fate, PlannedField};
 use crate::prepare::suffix;
@@ -84,9 +84,9 @@ const SYNTAX: JavaSyntax = JavaSyntax {
     end: ";",
 };
 
-/// A type as it stands in code, with the annotation that its place needs.
+/// A type as it stands in code, with the annotations that its place needs.
 pub(super) struct Spelled {
-    pub(super) annotation: Option<String>,
+    pub(super) annotations: Vec<String>,
     pub(super) ty: String,
 }
 
@@ -98,13 +98,16 @@ pub(super) fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled 
         Fate::Apart => {
             sheet.needs.helpers.insert(MAYBE);
             let ty = format!("Maybe<{}>", boxed(sheet, slot));
-            return Spelled { annotation: None, ty };
+            return Spelled { annotations: Vec::new(), ty };
         }
         // A record tells by null that nothing was there; a class has its value from the start.
         Fate::Defaulted(_) => !sheet.options.has_beans,
         Fate::Tag(_) | Fate::Required => false,
         Fate::Nullable | Fate::Optional | Fate::Either => true,
     };
+    if field.nothing_words().is_some() {
+        return nothing::field(sheet, field);
+    }
     if let Some(coding) = field.coding() {
         return coded(sheet, coding, may_be_null);
     }
@@ -133,7 +136,7 @@ pub(super) fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled 
         | Type::Tuple(_)
         | Type::Named(_) => {
             let ty = if may_be_null { boxed(sheet, slot) } else { plain(sheet, slot) };
-            Spelled { annotation: None, ty }
+            Spelled { annotations: Vec::new(), ty }
         }
     }
 }
@@ -148,7 +151,7 @@ fn json_in_text(sheet: &mut Sheet<'_>, slot: &Slot) -> Spelled {
         }
     };
     sheet.needs.helpers.insert(helper);
-    Spelled { annotation: Some(annotation), ty: boxed(sheet, slot) }
+    Spelled { annotations: vec![annotation], ty: boxed(sheet, slot) }
 }
 
 static EPOCH_ADAPTERS: EpochHelpers = EpochHelpers::new(
@@ -167,8 +170,16 @@ const EPOCH_SWAPS: &[(&str, &str)] = &[
     ("getEpochSecond", "toEpochMilli"),
 ];
 
-/// What the wire writes as something else, which the library must be told.
-fn coded(sheet: &mut Sheet<'_>, coding: Coding, may_be_null: bool) -> Spelled {
+/// What the wire writes as something else, and what tells it to the library.
+pub(super) struct Coded {
+    pub(super) boxed: &'static str,
+    primitive: &'static str,
+    pub(super) adapter: Helper,
+    /// For Jackson, where it has none of its own.
+    annotation: Option<Helper>,
+}
+
+pub(super) fn in_code(coding: Coding) -> Coded {
     macro_rules! helper {
         ($folder:literal, $name:literal) => {
             Helper { name: $name, text: include_str!(concat!($folder, $name, ".java")) }
@@ -185,6 +196,12 @@ fn coded(sheet: &mut Sheet<'_>, coding: Coding, may_be_null: bool) -> Spelled {
             ("Instant", "Instant", EPOCH_ADAPTERS.get(coding), Some(EPOCH_ANNOTATIONS.get(coding)))
         }
     };
+    Coded { boxed, primitive, adapter, annotation }
+}
+
+/// What the wire writes as something else, which the library must be told.
+pub(super) fn coded(sheet: &mut Sheet<'_>, coding: Coding, may_be_null: bool) -> Spelled {
+    let Coded { boxed, primitive, adapter, annotation } = in_code(coding);
     sheet.needs.imports.extend(match boxed {
         "BigDecimal" => Some("java.math.BigDecimal"),
         "Instant" => Some("java.time.Instant"),
@@ -206,7 +223,7 @@ fn coded(sheet: &mut Sheet<'_>, coding: Coding, may_be_null: bool) -> Spelled {
         }
     };
     let ty = if may_be_null || sheet.options.library == Library::Gson { boxed } else { primitive };
-    Spelled { annotation: Some(annotation), ty: ty.to_owned() }
+    Spelled { annotations: vec![annotation], ty: ty.to_owned() }
 }
 
 fn dated_slot(slot: &Slot) -> Option<Scalar> {
@@ -219,7 +236,20 @@ fn dated_slot(slot: &Slot) -> Option<Scalar> {
 }
 
 fn of_dated(sheet: &mut Sheet<'_>, scalar: Scalar, inside: &str, wrap: impl Fn(&str) -> String) -> Spelled {
-    let Dated { name, import, annotation, adapter } = dated(scalar).expect("asked before");
+    let (name, helper) = dated_helper(sheet, scalar).expect("asked before");
+    let annotation = match sheet.options.library {
+        Library::Jackson => format!("@{}{inside}", helper.name),
+        Library::Gson => {
+            sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
+            format!("@JsonAdapter({}.class)", helper.name)
+        }
+    };
+    Spelled { annotations: vec![annotation], ty: wrap(name) }
+}
+
+/// The platform's type of a date or a time, and what reads and writes it: an annotation for Jackson, or an adapter.
+pub(super) fn dated_helper(sheet: &mut Sheet<'_>, scalar: Scalar) -> Option<(&'static str, Helper)> {
+    let Dated { name, import, annotation, adapter } = dated(scalar)?;
     let Helpers { usual, special } = match sheet.options.library {
         Library::Jackson => annotation,
         Library::Gson => adapter,
@@ -228,14 +258,7 @@ fn of_dated(sheet: &mut Sheet<'_>, scalar: Scalar, inside: &str, wrap: impl Fn(&
     let helper = special_form.map_or(*usual, |way| special.get(way));
     sheet.needs.imports.insert(import);
     sheet.needs.helpers.insert(helper);
-    let annotation = match sheet.options.library {
-        Library::Jackson => format!("@{}{inside}", helper.name),
-        Library::Gson => {
-            sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
-            format!("@JsonAdapter({}.class)", helper.name)
-        }
-    };
-    Spelled { annotation: Some(annotation), ty: wrap(name) }
+    Some((name, helper))
 }
 
 fn dated(scalar: Scalar) -> Option<&'static Dated> {

@@ -4,6 +4,7 @@ mod adapters;
 mod entry;
 mod extras;
 mod names;
+mod nothing;
 mod parcels;
 mod plain_copies;
 mod proof;
@@ -20,7 +21,8 @@ use jar_sprout_model::Slot;
 
 use crate::language::Language;
 use crate::plan::{
-    DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType,
+    DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedNothing,
+    PlannedType,
 };
 use crate::prepare::Abilities;
 use crate::settings::Settings;
@@ -123,6 +125,10 @@ impl Dialect for KotlinOptions {
 
     fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
         cat([text(format!("typealias {ident} = ")), types::slot(&mut sheet.with(self), slot)])
+    }
+
+    fn nothing(&self, sheet: &mut BlankSheet<'_>, nothing: &PlannedNothing<'_>) -> Option<Doc> {
+        nothing::declaration(&mut sheet.with(self), nothing)
     }
 
     fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc> {
@@ -303,8 +309,8 @@ const DEFAULTS: DefaultSpelling = DefaultSpelling {
 /// The type of a field's value that is not null; an annotation that it takes goes before the field.
 fn field_type(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, annotations: &mut Vec<Doc>) -> Doc {
     match types::annotated(sheet, field) {
-        Some((annotation, ty)) => {
-            annotations.extend(annotation.map(text));
+        Some((own, ty)) => {
+            annotations.extend(own.into_iter().map(text));
             ty
         }
         None => types::non_null(sheet, field.slot),

@@ -1,6 +1,8 @@
 //! Kotlin's names: casing, keywords, and what is taken.
 
-use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, camel_case, pascal_case, screaming_case};
+use crate::plan::{
+    NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, camel_case, pascal_case, screaming_case,
+};
 use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
@@ -16,6 +18,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_union_cases: TAKEN_TYPES,
     union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Free,
+    nothing: NothingNames::ByType,
     escape,
     function_case: camel_case,
 };
@@ -183,6 +186,9 @@ const TAKEN_TYPES: &[&str] = &[
     "Number",
     "Object",
     "OffsetDateTime",
+    "OrNothing",
+    "OrNothingAdapter",
+    "OrNothingSerializer",
     "OffsetDateTimeSerializer",
     "OptIn",
     "OtherKeysSerializer",

@@ -5,7 +5,8 @@ use jar_sprout_model::{Fraction, Scalar};
 use super::names::KEYWORDS;
 use crate::languages::jvm;
 use crate::prepare::{
-    Abilities, Dependency, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+    Abilities, Dependency, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, PlainCopies, Tags,
+    TimeKeeping,
 };
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread,
@@ -137,6 +138,10 @@ impl KotlinOptions {
                 // It reads a decimal as a double.
                 Library::Moshi => |scalar| scalar != Scalar::Decimal,
                 Library::Kotlinx | Library::Gson | Library::Jackson | Library::None => |_| true,
+            },
+            nothing: match library {
+                Library::Kotlinx | Library::Gson | Library::Jackson | Library::None => Nothing::Absent,
+                Library::Moshi => Nothing::Value,
             },
             reads_json_in_text: match library {
                 // A class around the value is no part of a parcel, nor of a plain class.

@@ -5,8 +5,8 @@ use std::sync::LazyLock;
 use jar_sprout_layout::{Doc, cat, text};
 use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, TimeForm, Type, Width};
 
-use super::Sheet;
 use super::settings::Library;
+use super::{Sheet, nothing};
 use crate::languages::jvm::java_time::JavaSyntax;
 use crate::plan::PlannedField;
 use crate::prepare::suffix;
@@ -15,12 +15,19 @@ use crate::spell::swap;
 use crate::spell::{EpochHelpers, Helper};
 
 /// A type of the platform that the library needs a serializer for.
-struct Foreign {
+pub(super) struct Foreign {
     name: &'static str,
     import: &'static str,
     serializer: Helper,
     /// The same for other ways to write a time.
     special: LazyLock<TimeHelpers>,
+}
+
+impl Foreign {
+    /// What reads and writes it in one way or another.
+    pub(super) fn serializer_of(&'static self, special: Option<TimeForm>) -> Helper {
+        special.map_or(self.serializer, |way| self.special.get(way))
+    }
 }
 
 macro_rules! foreign {
@@ -74,10 +81,10 @@ const JSON_ADAPTER: Helper =
 const JSON_IN_TEXT: Helper = Helper { name: "JsonInText", text: include_str!("jackson/JsonInText.kt") };
 
 /// What reads and writes what the wire writes as something else.
-struct Coded {
+pub(super) struct Coded {
     ty: &'static str,
-    serializer: Helper,
-    adapter: Helper,
+    pub(super) serializer: Helper,
+    pub(super) adapter: Helper,
     /// What says it to Jackson: an annotation of its own, or one that comes along.
     annotation: Option<Helper>,
 }
@@ -125,7 +132,7 @@ const EPOCH_SWAPS: &[(&str, &str)] = &[
     ("value.epochSecond", "value.toEpochMilli()"),
 ];
 
-fn coded(coding: Coding) -> Coded {
+pub(super) fn coded(coding: Coding) -> Coded {
     match coding {
         Coding::IntegerText => in_letters!("Long"),
         Coding::FloatText => in_letters!("Double"),
@@ -141,7 +148,7 @@ fn coded(coding: Coding) -> Coded {
 }
 
 /// The annotation and the type of what the wire writes as something else.
-fn of_coded(sheet: &mut Sheet<'_>, coding: Coding) -> Option<(String, &'static str)> {
+pub(super) fn of_coded(sheet: &mut Sheet<'_>, coding: Coding) -> Option<(String, &'static str)> {
     let Coded { ty: _, serializer, adapter, annotation } = coded(coding);
     let annotation = match (sheet.options.library, annotation) {
         (Library::Kotlinx, _) => {
@@ -203,25 +210,44 @@ pub(super) fn non_null(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
     }
 }
 
-/// A field's own type that is not null, where that is not the same everywhere, with the annotation that it takes.
-pub(super) fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Option<(Option<String>, Doc)> {
+/// A field's own type that is not null, where that is not the same everywhere, with the annotations that it takes.
+pub(super) fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Option<(Vec<String>, Doc)> {
     if field.is_json_in_text() {
         return json_in_text(sheet, field.slot);
+    }
+    if field.nothing_words().is_some() {
+        let annotations = nothing::annotations(sheet, field);
+        return Some((annotations, value(sheet, field.slot)));
     }
     let (annotation, ty) = match field.coding() {
         Some(coding) => of_coded(sheet, coding)?,
         None => in_another_way(sheet, field)?,
     };
-    Some((Some(annotation), text(ty)))
+    Some((vec![annotation], text(ty)))
+}
+
+/// The type of a value with an annotation that says how the wire has it.
+pub(super) fn value(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
+    match slot.ty {
+        Type::Scalar(Scalar::Coded(coding)) => text(decoded(sheet, coding)),
+        Type::Scalar(scalar) if sheet.options.library == Library::Kotlinx => match foreign_of(scalar) {
+            Some(foreign) => {
+                sheet.needs.imports.insert(foreign.import);
+                text(foreign.name)
+            }
+            None => non_null(sheet, slot),
+        },
+        _ => non_null(sheet, slot),
+    }
 }
 
 /// A value that stands as JSON in a text.
-fn json_in_text(sheet: &mut Sheet<'_>, slot: &Slot) -> Option<(Option<String>, Doc)> {
+fn json_in_text(sheet: &mut Sheet<'_>, slot: &Slot) -> Option<(Vec<String>, Doc)> {
     let inside = non_null(sheet, slot);
     let (annotation, helper) = match sheet.options.library {
         Library::Kotlinx => {
             sheet.needs.helpers.insert(JSON_TEXT);
-            return Some((None, cat([text("JsonText<"), inside, text(">")])));
+            return Some((Vec::new(), cat([text("JsonText<"), inside, text(">")])));
         }
         Library::Gson => {
             sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
@@ -231,7 +257,7 @@ fn json_in_text(sheet: &mut Sheet<'_>, slot: &Slot) -> Option<(Option<String>, D
         Library::Moshi | Library::None => return None,
     };
     sheet.needs.helpers.insert(helper);
-    Some((Some(annotation), inside))
+    Some((vec![annotation], inside))
 }
 
 /// A field's own time that is written in another way than most, with the annotation that says so.
@@ -243,7 +269,7 @@ fn in_another_way(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Option<(St
         return None;
     }
     let foreign = foreign_of(scalar)?;
-    let serializer = special.map_or(foreign.serializer, |way| foreign.special.get(way));
+    let serializer = foreign.serializer_of(special);
     sheet.needs.imports.insert(foreign.import);
     sheet.needs.helpers.insert(serializer);
     Some((format!("@Serializable({}::class)", serializer.name), foreign.name))
@@ -305,7 +331,7 @@ pub(super) fn is_foreign(scalar: Scalar) -> bool {
 }
 
 /// The platform's type for a scalar that the language has none for.
-fn foreign_of(scalar: Scalar) -> Option<&'static Foreign> {
+pub(super) fn foreign_of(scalar: Scalar) -> Option<&'static Foreign> {
     match scalar {
         Scalar::Integer(Width::Big) => Some(&BIG_INTEGER),
         Scalar::Decimal => Some(&BIG_DECIMAL),
@@ -325,11 +351,11 @@ fn foreign_of(scalar: Scalar) -> Option<&'static Foreign> {
 
 /// A type of the platform. The file says once how most of its kind are read and written.
 fn foreign(sheet: &mut Sheet<'_>, foreign: &'static Foreign, special: Option<TimeForm>) -> &'static str {
-    let Foreign { name, import, serializer, special: helpers } = foreign;
+    let Foreign { name, import, serializer: _, special: _ } = foreign;
     sheet.needs.imports.insert(import);
     match sheet.options.library {
         Library::Kotlinx => {
-            let serializer = special.map_or(*serializer, |way| helpers.get(way));
+            let serializer = foreign.serializer_of(special);
             sheet.needs.helpers.insert(serializer);
             sheet.needs.imports.insert("kotlinx.serialization.UseSerializers");
             sheet.needs.file_annotations.insert(serializer.name);

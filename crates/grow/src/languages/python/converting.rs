@@ -1,15 +1,19 @@
 //! Converting: the expressions between what `json` gives and takes, and the values of the classes.
 
 use jar_sprout_layout::{Doc, cat, comma_list, group, last_comma, line, nest, soft, text};
-use jar_sprout_model::{Coding, Scalar, Slot, Type};
+use jar_sprout_model::{Coding, NothingWords, Scalar, Slot, Type, WireName};
 
 use super::settings::Level;
-use super::{call, times, types};
+use super::{call, names, times, types};
 use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, small_words};
 use crate::spell::{EpochHelpers, Helper, Needs};
 
 /// Converts what may be none.
 const OPTIONAL: Helper = Helper { name: "optional", text: include_str!("optional.py") };
+
+/// Words that stand for nothing.
+const UNLESS: Helper = Helper { name: "unless", text: include_str!("unless.py") };
+const OR_WORD: Helper = Helper { name: "or_word", text: include_str!("or_word.py") };
 
 /// What reads times before Python 3.11.
 const READ_DATETIME: Helper = Helper { name: "_read_datetime", text: include_str!("read_datetime.py") };
@@ -40,6 +44,9 @@ impl Converter<'_> {
         value: Doc,
         needs: &mut Needs,
     ) -> Option<Doc> {
+        if let Some(words) = field.nothing_words() {
+            return self.or_nothing(slot, words, value, needs);
+        }
         if !field.is_json_in_text() {
             return self.of(slot, value, needs);
         }
@@ -50,6 +57,25 @@ impl Converter<'_> {
         needs.helpers.insert(OPTIONAL);
         let function = cat([text("lambda x: "), self.in_text(&slot.ty, text("x"), needs)]);
         Some(call("optional(", [function, value].into_iter(), ")"))
+    }
+
+    /// A value in whose place words stand for nothing.
+    fn or_nothing(&self, slot: &Slot, words: &NothingWords, value: Doc, needs: &mut Needs) -> Option<Doc> {
+        let literal = |word: &WireName| text(names::literal(word.as_str()));
+        match self.way {
+            Direction::In(_) => {
+                needs.helpers.insert(UNLESS);
+                let value = call("unless(", [value].into_iter().chain(words.iter().map(literal)), ")");
+                Some(self.of(slot, value.clone(), needs).unwrap_or(value))
+            }
+            // What may be left out was asked whether it is there.
+            Direction::Out if !slot.nullable => self.of(slot, value, needs),
+            Direction::Out => {
+                needs.helpers.insert(OR_WORD);
+                let value = self.of(slot, value.clone(), needs).unwrap_or(value);
+                Some(call("or_word(", [value, literal(words.first())].into_iter(), ")"))
+            }
+        }
     }
 
     /// A value that stands as JSON in a text.

@@ -238,6 +238,11 @@ fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
     let PlannedField { ident, wire, slot, encoding: _, docs: _, fate } = field;
     let (ty, default) = match fate {
         Fate::Tag(tag) => (types::slot(sheet, slot, Types::Pydantic), Some(names::literal(tag.as_str()))),
+        fate if field.nothing_words().is_some() => {
+            let words = field.nothing_words().expect("asked");
+            let default = fate.is_left_out().then(|| "None".to_owned());
+            (types::or_nothing(sheet, slot, words), default)
+        }
         Fate::Required | Fate::Nullable if field.is_json_in_text() => {
             let ty = types::json_text(sheet, slot);
             (if slot.nullable { types::or_none(ty, &slot.ty) } else { ty }, None)

@@ -2,7 +2,9 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
-use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, pascal_case, screaming_case, snake_case};
+use crate::plan::{
+    NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, pascal_case, screaming_case, snake_case,
+};
 use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
@@ -17,6 +19,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_union_cases: &[],
     union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Free,
+    nothing: NothingNames::ByWords,
     escape,
     function_case: snake_case,
 };
@@ -40,6 +43,7 @@ const TAKEN_TYPES: &[&str] = &[
     "BeforeValidator",
     "BooleanText",
     "ConfigDict",
+    "CoreSchema",
     "DateTime",
     "Decimal",
     "DecimalNumber",
@@ -51,6 +55,7 @@ const TAKEN_TYPES: &[&str] = &[
     "False",
     "Field",
     "FloatText",
+    "GetCoreSchemaHandler",
     "I",
     "ImportError",
     "IndexError",
@@ -70,6 +75,7 @@ const TAKEN_TYPES: &[&str] = &[
     "O",
     "OSError",
     "OpenEnum",
+    "OrNothing",
     "PlainSerializer",
     "RuntimeError",
     "RuntimeWarning",

@@ -2,7 +2,7 @@
 
 use jar_sprout_model::{Fraction, Scalar};
 
-use crate::prepare::{Abilities, Dependency, Extras, Foundation, Judge, Nulls, Order, TimeKeeping};
+use crate::prepare::{Abilities, Dependency, Extras, Foundation, Judge, Nothing, Nulls, Order, TimeKeeping};
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread,
 };
@@ -95,6 +95,10 @@ impl PythonOptions {
                 Types::Pydantic => |_| true,
                 Types::Dataclasses => |scalar| scalar != Scalar::Decimal,
                 Types::TypedDicts => |scalar| !matches!(scalar, Scalar::Decimal | Scalar::Coded(_)),
+            },
+            nothing: match self.types {
+                Types::TypedDicts => Nothing::Word,
+                Types::Pydantic | Types::Dataclasses => Nothing::Absent,
             },
             reads_json_in_text: self.types != Types::TypedDicts,
             // A dictionary has its keys as they came, but its type does not name others.

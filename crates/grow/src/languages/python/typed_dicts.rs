@@ -60,6 +60,14 @@ fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> String {
     }
 }
 
+/// `float | Literal["N/A"]`, where words stand for nothing that are not texts among others.
+fn or_words(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, ty: String) -> String {
+    let Some(words) = field.nothing_words().filter(|_| ty != "str" && ty != "object") else { return ty };
+    sheet.needs.imports.insert("from typing import Literal");
+    let words: Vec<String> = words.iter().map(|word| names::literal(word.as_str())).collect();
+    format!("{ty} | Literal[{}]", words.join(", "))
+}
+
 /// A class where every key is an identifier, else a call with the keys as text.
 pub(super) fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
     sheet.needs.imports.insert("from typing import TypedDict");
@@ -71,6 +79,7 @@ pub(super) fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[Plan
     };
     let typed = |field: &PlannedField<'_>, sheet: &mut Sheet<'_>| {
         let ty = slot(sheet, field.slot);
+        let ty = or_words(sheet, field, ty);
         if field.fate.is_always_there() {
             return ty;
         }

@@ -1,12 +1,12 @@
 //! Model types as Python types, with the imports they need.
 
 use jar_sprout_layout::{Doc, cat, join, text};
-use jar_sprout_model::{Coding, Scalar, Slot, Type};
+use jar_sprout_model::{Coding, NothingWords, Scalar, Slot, Type};
 
-use super::Sheet;
 use super::names;
 use super::settings::Types;
 use super::times::TYPES;
+use super::{Sheet, call};
 use crate::spell::{EpochHelpers, Helper, Needs};
 
 /// The type of a place for a value: `Queen | None`
@@ -53,6 +53,18 @@ pub(super) fn json_text(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
     sheet.needs.helpers.insert(JSON_TEXT);
     cat([text("JsonText["), non_null(sheet, slot, Types::Pydantic), text("]")])
 }
+
+/// `Annotated[float | None, OrNothing("N/A")]`
+pub(super) fn or_nothing(sheet: &mut Sheet<'_>, slot: &Slot, words: &NothingWords) -> Doc {
+    sheet.needs.imports.insert("from typing import Annotated");
+    sheet.needs.helpers.insert(OR_NOTHING);
+    let ty = or_none(non_null(sheet, slot, Types::Pydantic), &slot.ty);
+    let words: Vec<String> = words.iter().map(|word| names::literal(word.as_str())).collect();
+    let words = text(format!("{}({})", OR_NOTHING.name, words.join(", ")));
+    call("Annotated[", [ty, words].into_iter(), "]")
+}
+
+const OR_NOTHING: Helper = Helper { name: "OrNothing", text: include_str!("or_nothing.py") };
 
 const JSON_TEXT: Helper = Helper { name: "JsonText", text: include_str!("json_text.py") };
 

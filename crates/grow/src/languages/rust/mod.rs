@@ -10,15 +10,15 @@ mod types;
 mod usage;
 
 use jar_sprout_layout::{
-    Doc, Indent, Style, braces, cat, comma_list, group_at_most, hard, lines, members, nest, paragraphs, soft,
-    text,
+    Doc, Indent, Style, braces, cat, comma_list, group, group_at_most, hard, lines, members, nest,
+    paragraphs, soft, text,
 };
-use jar_sprout_model::{Coding, Slot, Type, WireName};
+use jar_sprout_model::{Coding, Encoding, Slot, Type, WireName};
 
 use crate::language::Language;
 use crate::plan::{
     DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField,
-    PlannedType, PlannedUnion, PlannedUnionCase, small_words,
+    PlannedNothing, PlannedType, PlannedUnion, PlannedUnionCase, small_words,
 };
 use crate::prepare::Abilities;
 use crate::settings::Settings;
@@ -103,6 +103,21 @@ impl Dialect for RustOptions {
         cat([text(format!("pub type {ident} = ")), ty, text(";")])
     }
 
+    fn nothing(&self, sheet: &mut BlankSheet<'_>, nothing: &PlannedNothing<'_>) -> Option<Doc> {
+        sheet.needs.imports.extend(["serde::Deserialize", "serde::Serialize"]);
+        sheet.needs.helpers.insert(NOTHING_WORDS);
+        let PlannedNothing { ident, slot: _, words } = nothing;
+        let words = comma_list(words.iter().map(|word| text(names::LITERAL.of(word.as_str()))));
+        let words = cat([
+            text("const WORDS: &'static [&'static str] = &["),
+            nest(cat([soft(), words])),
+            soft(),
+            text("];"),
+        ]);
+        let head = format!("impl {} for {ident}", NOTHING_WORDS.name);
+        Some(paragraphs([text(format!("struct {ident};")), braces(head, [group(words)])]))
+    }
+
     fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc> {
         entry::functions(&mut sheet.with(self))
     }
@@ -138,6 +153,9 @@ const IN_LETTERS_OR_NONE: Helper =
 const JSON_IN_TEXT: Helper = Helper { name: "json_in_text", text: include_str!("json_in_text.rs.in") };
 const JSON_IN_TEXT_OR_NONE: Helper =
     Helper { name: "json_in_text_or_none", text: include_str!("json_in_text_or_none.rs.in") };
+
+/// Words that stand for nothing.
+const NOTHING_WORDS: Helper = Helper { name: "NothingWords", text: include_str!("nothing_words.rs.in") };
 
 const DERIVES: &str = "#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]";
 
@@ -239,14 +257,21 @@ fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, all_ren
     let is_option = match fate {
         Fate::Tag(_) | Fate::Required | Fate::Defaulted(_) => false,
         // Any JSON value has a null of its own.
-        Fate::Nullable => slot.ty != Type::Any,
+        Fate::Nullable => slot.ty != Type::Any || field.nothing_words().is_some(),
         Fate::Optional | Fate::Either | Fate::Apart => true,
     };
     // What reads in another way than the library's own does not know of what is absent.
     let absent = fate.is_left_out().then(|| "default".to_owned());
-    let attribute = times::attribute(sheet, field).filter(|_| !fate.tells_null() && !field.is_json_in_text());
+    let is_plain = !fate.tells_null() && *field.encoding == Encoding::Plain;
+    let attribute = times::attribute(sheet, field).filter(|_| is_plain);
     let coding = field.coding();
-    if let Some(path) = with(sheet, field, is_option) {
+    if let Some((index, PlannedNothing { ident, .. })) = sheet.plan.nothing_of(field) {
+        sheet.needs.nothings.insert(index);
+        let letters = if coding.is_some() { "_letters" } else { "" };
+        arguments.extend(absent.clone());
+        arguments.push(format!("serialize_with = \"{ident}::write{letters}\""));
+        arguments.push(format!("deserialize_with = \"{ident}::read{letters}\""));
+    } else if let Some(path) = with(sheet, field, is_option) {
         arguments.extend(absent.clone());
         arguments.push(format!("with = \"{path}\""));
     }

@@ -4,7 +4,9 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::Words;
 
-use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, in_ascii, pascal_case, snake_case};
+use crate::plan::{
+    NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, in_ascii, pascal_case, snake_case,
+};
 use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
@@ -20,6 +22,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_union_cases: &["Other", "Self"],
     union_case_kind: UnionCaseKind::Value,
     own_name: OwnName::Free,
+    nothing: NothingNames::ByWords,
     escape,
     function_case: |words| snake_case(&in_latin(words)),
 };

@@ -2,7 +2,9 @@
 
 use jar_sprout_model::{Coding, Fraction, Scalar};
 
-use crate::prepare::{Abilities, Dependency, Extras, Foundation, Judge, Level, Nulls, Order, TimeKeeping};
+use crate::prepare::{
+    Abilities, Dependency, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, TimeKeeping,
+};
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread,
 };
@@ -68,6 +70,7 @@ impl RustOptions {
             }),
             // The standard library has no decimal.
             holds: |scalar| scalar != Scalar::Coded(Coding::DecimalText),
+            nothing: Nothing::Absent,
             reads_json_in_text: true,
             extras: |_| Extras::Typed,
             fills_in: true,

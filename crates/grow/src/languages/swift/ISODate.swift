@@ -47,7 +47,8 @@ public struct ISODate: Codable, Hashable, Sendable {
             components.second = numbers[5]
         }
         components.timeZone = TimeZone(secondsFromGMT: 0)
-        guard let whole = Calendar(identifier: .gregorian).date(from: components) else { return nil }
+        let calendar = Calendar(identifier: .gregorian)
+        guard let whole = calendar.date(from: components) else { return nil }
         let fraction = parts.count > 6 ? Double("0.\(parts[6])") ?? 0 : 0
         let minutes = text[offset...].split { !$0.isNumber }.compactMap { Int($0) }
         let seconds = minutes.reduce(0) { $0 * 60 + $1 } * 60

@@ -19,13 +19,16 @@ struct OtherKey: CodingKey {
         let names = Set(known.allCases.map(\.stringValue))
         let container = try decoder.container(keyedBy: OtherKey.self)
         let others = container.allKeys.filter { !names.contains($0.stringValue) }
-        let pairs = try others.map { ($0.stringValue, try container.decode(Value.self, forKey: $0)) }
-        return Dictionary(uniqueKeysWithValues: pairs)
+        return try others.reduce(into: [:]) { values, key in
+            values[key.stringValue] = try container.decode(Value.self, forKey: key)
+        }
     }
     // <encode>
 
     /// Writes others among the keys of an object.
-    static func encode<Value: Encodable>(_ others: [String: Value], to encoder: any Encoder) throws {
+    static func encode<Value: Encodable>(
+        _ others: [String: Value], to encoder: any Encoder
+    ) throws {
         var container = encoder.container(keyedBy: OtherKey.self)
         for (name, value) in others {
             try container.encode(value, forKey: OtherKey(stringValue: name))

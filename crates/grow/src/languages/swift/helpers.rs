@@ -33,6 +33,7 @@ pub(super) static BOOLEAN_TEXT: SwiftHelper = helper!("BooleanText");
 pub(super) static EPOCH_SECONDS: SwiftHelper = helper!("EpochSeconds");
 pub(super) static EPOCH_MILLISECONDS: SwiftHelper = helper!("EpochMilliseconds");
 pub(super) static JSON_TEXT: SwiftHelper = helper!("JSONText");
+pub(super) static NOTHING_WORDS: SwiftHelper = helper!("NothingWords");
 pub(super) static MAYBE: SwiftHelper = helper!("Maybe");
 /// Holds a value apart; it writes only where its users do.
 pub(super) static BOX: SwiftHelper = helper!("Box");
@@ -79,6 +80,7 @@ mod tests {
         for helper in [
             &JSON_VALUE,
             &JSON_TEXT,
+            &NOTHING_WORDS,
             &ISO_DATE,
             &INTEGER_TEXT,
             &BOOLEAN_TEXT,

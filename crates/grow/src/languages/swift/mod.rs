@@ -74,8 +74,10 @@ impl Language for Swift {
         settings.with(&NAMESPACE, &name).expect("it is longer than a name that can be used")
     }
 
-    fn for_trial(&self, settings: &Settings, _: &str) -> Settings {
-        settings.for_trial()
+    /// All trials share a module, which is far quicker than one for each.
+    fn for_trial(&self, settings: &Settings, place: &str) -> Settings {
+        let namespace = proof::namespace(NAMESPACE.of(settings).as_deref(), place);
+        settings.for_trial().with(&NAMESPACE, &namespace).expect("a trial's place is a name")
     }
 }
 
@@ -94,6 +96,8 @@ impl Dialect for SwiftOptions {
         match &self.namespace {
             Some(namespace) if ty.is_empty() => format!("{namespace}.swift"),
             Some(namespace) => format!("{namespace}+{ty}.swift"),
+            // A file called so is taken for a program.
+            None if ty.eq_ignore_ascii_case("main") => format!("{ty}+Type.swift"),
             None => format!("{ty}.swift"),
         }
     }
@@ -160,7 +164,8 @@ impl Dialect for SwiftOptions {
         let name = helper.name;
         let outside = outside
             .replace(&format!("{name}<"), &format!("{namespace}.{name}<"))
-            .replace(&format!("extension {name}:"), &format!("extension {namespace}.{name}:"));
+            .replace(&format!("extension {name}:"), &format!("extension {namespace}.{name}:"))
+            .replace(&format!(": {name}\n"), &format!(": {namespace}.{name}\n"));
         (inside, Some(outside.trim().to_owned()))
     }
 
@@ -195,6 +200,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     // What is always there is written even if it is null, which the compiler's own way leaves out.
     let writes_null = is_encoded
         && fields.iter().any(|field| field.fate.is_always_there() && types::may_be_nil(field.slot));
+    let has_words = fields.iter().any(|field| field.nothing_words().is_some());
     let has_defaults = fields.iter().any(|field| field.fate.default().is_some());
     let is_renamed = fields.iter().any(|field| bare(&field.ident) != field.wire.as_str());
     let mut inside = Vec::new();
@@ -202,17 +208,18 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
         let extras = extras.iter().map(|extras| (None, extras.property(sheet.options)));
         inside.push(docs::spaced(properties.chain(extras)));
     }
-    if is_renamed || writes_null || has_defaults || extras.is_some() {
+    let decodes = has_words || has_defaults || extras.is_some();
+    if is_renamed || writes_null || decodes {
         inside.push(coding_keys(fields, extras.is_some()));
     }
     // Another initializer takes the place of the one that a struct has by itself.
-    if is_class || !access.is_empty() || has_defaults || extras.is_some() {
+    if is_class || !access.is_empty() || decodes {
         inside.push(initializer(sheet, &typed, extras.as_ref()));
     }
-    if has_defaults || extras.is_some() {
+    if decodes {
         inside.push(decode(sheet, &typed, extras.as_ref()));
     }
-    if writes_null || extras.is_some() && is_encoded {
+    if writes_null || (has_words || extras.is_some()) && is_encoded {
         inside.push(encode(fields, extras.as_ref(), sheet.options));
     }
     inside.extend(nested);
@@ -296,7 +303,10 @@ fn decode(sheet: &Sheet<'_>, fields: &[(&PlannedField<'_>, String)], extras: Opt
         };
         // A key that must be there may hold null.
         let ty = if method == "decode" { ty } else { plain };
-        text(format!("{own}{name} = try container.{method}({ty}.self, forKey: .{name}){default}"))
+        let (ty, or) =
+            if field.nothing_words().is_some() { (plain, or_words(field)) } else { (ty, String::new()) };
+        let head = format!("{own}{name} = try container.{method}(");
+        wrapped(head, format!("{ty}.self, forKey: .{name}{or}"), format!("){default}"))
     };
     let container = text("let container = try decoder.container(keyedBy: CodingKeys.self)");
     braces(
@@ -314,13 +324,27 @@ fn encode(fields: &[PlannedField<'_>], extras: Option<&Extras<'_>>, options: &Sw
         let name = &field.ident;
         // The method has names of its own.
         let own = if matches!(bare(name), "container" | "encoder") { "self." } else { "" };
-        text(format!("try container.{method}({own}{name}, forKey: .{name})"))
+        let or = if method == "encode" { or_words(field) } else { String::new() };
+        let head = format!("try container.{method}(");
+        wrapped(head, format!("{own}{name}, forKey: .{name}{or}"), ")".to_owned())
     };
     let container = text("var container = encoder.container(keyedBy: CodingKeys.self)");
     braces(
         format!("{}func encode(to encoder: any Encoder) throws", options.access),
         [container].into_iter().chain(fields.iter().map(one)).chain(extras.map(Extras::encoded)),
     )
+}
+
+/// A call whose arguments stand on a line of their own where there is no room for all of it.
+fn wrapped(head: String, arguments: String, end: String) -> Doc {
+    group(cat([text(head), nest(cat([soft(), text(arguments)])), text(end)]))
+}
+
+/// `, or: NothingWords("N/A")`
+fn or_words(field: &PlannedField<'_>) -> String {
+    let Some(words) = field.nothing_words() else { return String::new() };
+    let words: Vec<String> = words.iter().map(|word| names::LITERAL.of(word.as_str())).collect();
+    format!(", or: NothingWords({})", words.join(", "))
 }
 
 /// A text of its own type; one that is not known yet is kept as it is.
@@ -332,11 +356,13 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], options: &SwiftOptions)
         (ABOUT.comment.of(docs, indent + 4), declaration)
     };
     let value = text(format!("{access}let rawValue: String"));
-    let initializer = braces(format!("{access}init(rawValue: String)"), [text("self.rawValue = rawValue")]);
+    // Where the module alone sees it, the compiler makes the same.
+    let initializer = (!access.is_empty())
+        .then(|| braces(format!("{access}init(rawValue: String)"), [text("self.rawValue = rawValue")]));
     let coding = options.coding();
     members(
         format!("{access}struct {ident}: RawRepresentable, {coding}, Hashable, Sendable"),
-        [docs::spaced(cases.iter().map(case)), value, initializer],
+        [docs::spaced(cases.iter().map(case)), value].into_iter().chain(initializer),
     )
 }
 

@@ -1,6 +1,8 @@
 //! Swift's names: casing, keywords, and what is taken.
 
-use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, camel_case_with_initialisms, pascal_case};
+use crate::plan::{
+    NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, camel_case_with_initialisms, pascal_case,
+};
 use crate::spell::Literal;
 
 pub(super) const NAMING: Naming = Naming {
@@ -15,6 +17,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_union_cases: TAKEN_CASES,
     union_case_kind: UnionCaseKind::Value,
     own_name: OwnName::Free,
+    nothing: NothingNames::ByWords,
     escape,
     function_case: camel_case_with_initialisms,
 };
@@ -181,6 +184,7 @@ const TAKEN_TYPES: &[&str] = &[
     "Menu",
     "Mirror",
     "Never",
+    "NothingWords",
     "Notification",
     "NotificationCenter",
     "Numeric",

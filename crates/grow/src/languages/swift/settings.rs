@@ -3,7 +3,7 @@
 use super::names;
 use crate::plan::{Plan, PlannedType};
 use crate::prepare::{
-    Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+    Abilities, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread,
@@ -129,6 +129,7 @@ impl SwiftOptions {
             times: TimeKeeping::AsText,
             holds: |_| true,
             // A struct around the value is no part of a plain one.
+            nothing: Nothing::Absent,
             reads_json_in_text: self.ending.is_none(),
             extras: |_| Extras::Typed,
             fills_in: true,

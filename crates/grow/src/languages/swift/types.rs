@@ -5,7 +5,7 @@ use jar_sprout_model::{Coding, Scalar, Slot, Type, Width};
 use super::Sheet;
 use super::helpers::{
     BOOLEAN_TEXT, BOX, DECIMAL_TEXT, DOUBLE_TEXT, EPOCH_MILLISECONDS, EPOCH_SECONDS, INTEGER_TEXT, ISO_DATE,
-    JSON_TEXT, JSON_VALUE, MAYBE, help,
+    JSON_TEXT, JSON_VALUE, MAYBE, NOTHING_WORDS, help,
 };
 use crate::plan::{Fate, Ident, PlannedField};
 
@@ -27,6 +27,10 @@ pub(super) fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'
         ty
     };
     let ty = if field.is_json_in_text() { format!("{}<{ty}>", help(sheet, &JSON_TEXT)) } else { ty };
+    if field.nothing_words().is_some() {
+        help(sheet, &NOTHING_WORDS);
+        return format!("{ty}?");
+    }
     match fate {
         Fate::Apart => format!("{}<{ty}>", help(sheet, &MAYBE)),
         Fate::Optional | Fate::Either => format!("{ty}?"),

@@ -172,14 +172,14 @@ fn others(sheet: &Sheet<'_>, fields: &[PlannedField<'_>], extras: &PlannedExtras
 
 /// `note?: string | null;`
 fn field(sheet: &Sheet<'_>, field: &PlannedField<'_>) -> Doc {
-    let PlannedField { ident: _, wire, slot, encoding: _, docs, fate } = field;
+    let PlannedField { ident: _, wire, slot: _, encoding: _, docs, fate } = field;
     let mark = match fate {
         Fate::Tag(_) | Fate::Required | Fate::Nullable => ": ",
         // What reads it fills it in.
         Fate::Defaulted(_) => ": ",
         Fate::Optional | Fate::Either | Fate::Apart => "?: ",
     };
-    let (key, ty) = (names::property_key(wire.as_str()), types::slot(sheet, slot));
+    let (key, ty) = (names::property_key(wire.as_str()), types::field(sheet, field));
     let declaration = text([sheet.options.hold.property(), &key, mark, &ty, ";"].concat());
     lines(ABOUT.comment.of(docs, 2).into_iter().chain([declaration]))
 }

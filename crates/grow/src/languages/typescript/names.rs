@@ -2,7 +2,7 @@
 
 use std::borrow::Cow;
 
-use crate::plan::{NamePlace, Naming, OwnName, UnionCaseKind, camel_case, pascal_case};
+use crate::plan::{NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, camel_case, pascal_case};
 use crate::spell::{Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
@@ -18,6 +18,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_union_cases: &[],
     union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Free,
+    nothing: NothingNames::ByWords,
     escape: std::convert::identity,
     function_case: camel_case,
 };

@@ -114,6 +114,12 @@ function nullOr<T>(read: Read<T>): Read<T | null> {
   return (value, path) => (value === null ? null : read(value, path));
 }
 
+/** Reads a value, or a word that stands where there is none. */
+function orWord<T, W extends string>(read: Read<T>, ...words: W[]): Read<T | W> {
+  return (value, path) =>
+    words.find((word) => word === value) ?? read(value, path);
+}
+
 function listOf<T>(read: Read<T>): Read<T[]> {
   return (value, path) =>
     Array.isArray(value)

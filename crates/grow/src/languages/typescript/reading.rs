@@ -9,7 +9,7 @@ use jar_sprout_layout::{
 use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, WireName};
 
 use super::Sheet;
-use super::{Reading, names};
+use super::{Reading, names, types};
 use crate::plan::{
     CaseKind, DefaultSpelling, Fate, Ident, PlannedCase, PlannedDefinition, PlannedField, PlannedRoot,
     PlannedType, PlannedUnion,
@@ -129,6 +129,17 @@ fn read(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
     plain
 }
 
+/// What reads a field, in which words may stand for nothing.
+fn read_field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
+    let words: Vec<Doc> =
+        types::words(sheet, field).map(|word| text(names::LITERAL.of(word.as_str()))).collect();
+    if words.is_empty() {
+        return read(sheet, field.slot);
+    }
+    need("orWord", sheet.needs);
+    call("orWord", [read(sheet, field.slot)].into_iter().chain(words))
+}
+
 fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> Doc {
     let mut named = |name: &'static str| {
         need(name, sheet.needs);
@@ -187,7 +198,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     }
     let entry = |field: &PlannedField<'_>, sheet: &mut Sheet<'_>| {
         let key = text(names::LITERAL.of(field.wire.as_str()));
-        let read = read(sheet, field.slot);
+        let read = read_field(sheet, field);
         let arguments = [text("object"), key, read, text("path")];
         match field.fate {
             Fate::Tag(_) | Fate::Required | Fate::Nullable => {

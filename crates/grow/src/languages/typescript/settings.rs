@@ -1,7 +1,7 @@
 //! TypeScript's settings.
 
 use crate::prepare::{
-    Abilities, Extras, Foundation, Judge, Level, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+    Abilities, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
 use crate::settings::{Absence, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS};
 
@@ -98,6 +98,8 @@ impl TypeScriptOptions {
             times: TimeKeeping::AsText,
             holds: |_| true,
             // What writes is `JSON.stringify`.
+            // A twin has nothing where the wire has a word, or the word among its values.
+            nothing: if self.ending.is_some() { Nothing::Value } else { Nothing::Word },
             reads_json_in_text: false,
             extras: |_| Extras::Typed,
             fills_in: is_read,

@@ -1,17 +1,47 @@
 //! Model types as TypeScript types.
 
-use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type};
+use jar_sprout_model::{Coding, NothingWords, Scalar, ScalarKind, Slot, Type, WireName};
 
 use super::Sheet;
 use super::settings::TypeScriptOptions;
 use super::{Hold, Reading, names};
-use crate::plan::{Plan, PlannedDefinition};
+use crate::plan::{Plan, PlannedDefinition, PlannedField};
 
 /// The type of a place for a value: `Queen | null`
 pub(super) fn slot(sheet: &Sheet<'_>, slot: &Slot) -> String {
     let mut out = String::new();
     push_slot(sheet, slot, &mut out);
     out
+}
+
+/// The type of a field: `number | "N/A" | null`
+pub(super) fn field(sheet: &Sheet<'_>, field: &PlannedField<'_>) -> String {
+    let mut out = String::new();
+    push_non_null(sheet, &field.slot.ty, &mut out);
+    for word in words(sheet, field) {
+        out.extend([" | ", &names::LITERAL.of(word.as_str())]);
+    }
+    if field.slot.nullable && field.slot.ty != Type::Any {
+        out.push_str(" | null");
+    }
+    out
+}
+
+/// The words for nothing that are no texts among others in a field.
+pub(super) fn words<'f>(
+    sheet: &Sheet<'_>,
+    field: &'f PlannedField<'_>,
+) -> impl Iterator<Item = &'f WireName> {
+    let takes_any_text = match &field.slot.ty {
+        Type::Any => true,
+        Type::Scalar(scalar) => self::scalar(*scalar, sheet.options) == "string",
+        Type::Named(id) => {
+            let ty = sheet.plan.get(*id);
+            matches!(ty.definition, PlannedDefinition::Enumeration(_)) && !ty.is_closed
+        }
+        Type::Constant(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) => false,
+    };
+    field.nothing_words().filter(|_| !takes_any_text).into_iter().flat_map(NothingWords::iter)
 }
 
 fn push_slot(sheet: &Sheet<'_>, slot: &Slot, out: &mut String) {

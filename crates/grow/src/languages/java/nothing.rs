@@ -1,0 +1,137 @@
+//! Words that stand for nothing: what reads and writes a type, or a word in its place, for each library.
+
+use jar_sprout_layout::{Doc, braces, lines, members, text};
+use jar_sprout_model::{Scalar, Slot, Type};
+
+use super::settings::Library;
+use super::types::{Spelled, boxed, coded, dated_helper, in_code};
+use super::{Sheet, names};
+use crate::plan::{PlannedField, PlannedNothing};
+use crate::spell::Helper;
+
+const ADAPTER: Helper = Helper { name: "OrNothingAdapter", text: include_str!("gson/OrNothingAdapter.java") };
+const OR_NOTHING: Helper = Helper { name: "OrNothing", text: include_str!("OrNothing.java") };
+
+/// The type of a field in whose place words stand for nothing, with what says so.
+pub(super) fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled {
+    let ty = value(sheet, field.slot);
+    let Some((index, PlannedNothing { ident, .. })) = sheet.plan.nothing_of(field) else {
+        return Spelled { annotations: Vec::new(), ty };
+    };
+    sheet.needs.nothings.insert(index);
+    let is_left_out = field.fate.is_left_out();
+    let annotations = match sheet.options.library {
+        Library::Gson => {
+            sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
+            // Where the key is always there, it is asked for what is written in place of null.
+            let own = if is_left_out {
+                format!("{ident}.class")
+            } else {
+                format!("value = {ident}.class, nullSafe = false")
+            };
+            vec![format!("@JsonAdapter({own})")]
+        }
+        // What may be left out is never written as the word.
+        Library::Jackson if is_left_out => {
+            sheet.needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonDeserialize");
+            let reader = format!("@JsonDeserialize(using = {ident}.Reader.class)");
+            [reader].into_iter().chain(written(sheet, field.slot)).collect()
+        }
+        Library::Jackson => vec![format!("@{ident}")],
+    };
+    Spelled { annotations, ty }
+}
+
+/// What reads and writes one type or its words.
+pub(super) fn declaration(sheet: &mut Sheet<'_>, nothing: &PlannedNothing<'_>) -> Option<Doc> {
+    let PlannedNothing { ident, slot, words } = nothing;
+    let slot = (*slot)?;
+    let literals: Vec<String> = words.iter().map(|word| names::LITERAL.of(word.as_str())).collect();
+    let inside = inside(sheet, slot);
+    let call = |arguments: &str| text(format!("super({arguments});"));
+    let all = format!("{inside}, {}", literals.join(", "));
+    Some(match sheet.options.library {
+        Library::Gson => {
+            sheet.needs.helpers.insert(ADAPTER);
+            let constructor = braces(format!("{ident}()"), [call(&all)]);
+            braces(format!("final class {ident} extends {}", ADAPTER.name), [constructor])
+        }
+        Library::Jackson => {
+            sheet.needs.helpers.insert(OR_NOTHING);
+            sheet.needs.imports.extend([
+                "com.fasterxml.jackson.annotation.JacksonAnnotationsInside",
+                "com.fasterxml.jackson.databind.annotation.JsonDeserialize",
+                "com.fasterxml.jackson.databind.annotation.JsonSerialize",
+                "java.lang.annotation.Retention",
+                "java.lang.annotation.RetentionPolicy",
+            ]);
+            let nulls = format!("nullsUsing = {ident}.Writer.class");
+            let written = written(sheet, slot);
+            let serialize = match written.as_deref().and_then(|one| one.strip_prefix("@JsonSerialize(")) {
+                Some(using) => format!("@JsonSerialize({}, {nulls})", using.trim_end_matches(')')),
+                None => format!("@JsonSerialize({nulls})"),
+            };
+            let format = written.filter(|one| one.starts_with("@JsonFormat"));
+            let annotations = [
+                "@Retention(RetentionPolicy.RUNTIME)".to_owned(),
+                "@JacksonAnnotationsInside".to_owned(),
+                serialize,
+                format!("@JsonDeserialize(using = {ident}.Reader.class)"),
+            ];
+            let annotations = annotations.into_iter().chain(format).map(text);
+            let class = |name: &str, parent: &str, arguments: &str| {
+                let constructor = braces(format!("{name}()"), [call(arguments)]);
+                braces(format!("final class {name} extends {parent}"), [constructor])
+            };
+            let classes =
+                [class("Reader", OR_NOTHING.name, &all), class("Writer", "OrNothing.Word", &literals[0])];
+            lines(annotations.chain([members(format!("@interface {ident}"), classes)]))
+        }
+    })
+}
+
+/// The type of a value that has what reads and writes it.
+fn value(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
+    match slot.ty {
+        Type::Scalar(Scalar::Coded(coding)) => coded(sheet, coding, true).ty,
+        Type::Scalar(scalar) => match dated_helper(sheet, scalar) {
+            Some((name, _)) => name.to_owned(),
+            None => boxed(sheet, slot),
+        },
+        Type::Any | Type::Constant(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) | Type::Named(_) => {
+            boxed(sheet, slot)
+        }
+    }
+}
+
+/// What reads a value that the library cannot read by itself: `new LocalDateAdapter()`
+fn inside(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
+    let Type::Scalar(scalar) = slot.ty else { return "null".to_owned() };
+    if let Some((_, helper)) = dated_helper(sheet, scalar) {
+        return match sheet.options.library {
+            Library::Jackson => format!("new {}.Deserializer()", helper.name),
+            Library::Gson => format!("new {}()", helper.name),
+        };
+    }
+    match (scalar, sheet.options.library) {
+        (Scalar::Coded(coding), Library::Gson) => {
+            let adapter = in_code(coding).adapter;
+            sheet.needs.helpers.insert(adapter);
+            format!("new {}()", adapter.name)
+        }
+        _ => "null".to_owned(),
+    }
+}
+
+/// The annotation that tells Jackson how a value is written which it cannot write by itself.
+fn written(sheet: &mut Sheet<'_>, slot: &Slot) -> Option<String> {
+    let Type::Scalar(scalar) = slot.ty else { return None };
+    if let Some((_, helper)) = dated_helper(sheet, scalar) {
+        sheet.needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonSerialize");
+        return Some(format!("@JsonSerialize(using = {}.Serializer.class)", helper.name));
+    }
+    match scalar {
+        Scalar::Coded(coding) => coded(sheet, coding, true).annotations.pop(),
+        _ => None,
+    }
+}

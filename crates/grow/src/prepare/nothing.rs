@@ -1,0 +1,90 @@
+//! Words that stand for nothing, which not every language's code reads as that.
+
+use std::borrow::Cow;
+
+use jar_sprout_model::{
+    Coding, Definition, Encoding, Field, Model, NamedType, NothingWords, Presence, Scalar, ScalarKind, Type,
+    Width,
+};
+
+use super::abilities::{Abilities, Nothing};
+use crate::settings::Absence;
+
+/// The fields of a model whose words for nothing stay values in a language.
+pub(crate) fn fields_with_words_left<'m>(
+    abilities: &Abilities,
+    model: &'m Model,
+) -> Vec<(&'m NamedType, &'m Field)> {
+    let fields =
+        model.types().flat_map(|(_, ty)| ty.definition.fields().iter().map(move |field| (ty, field)));
+    let is_left = |(ty, field): &(&NamedType, &Field)| {
+        words(field).is_some() && as_what(abilities, ty, field) == Nothing::Value
+    };
+    fields.filter(is_left).collect()
+}
+
+/// The model with fields that may hold nothing, or with values that the words are among, by what a language does.
+pub(super) fn with_nothing<'m>(abilities: &Abilities, model: Cow<'m, Model>) -> Cow<'m, Model> {
+    let is_said =
+        |(_, ty): (_, &NamedType)| ty.definition.fields().iter().any(|field| words(field).is_some());
+    if !model.types().any(is_said) {
+        return model;
+    }
+    let mut model = model.into_owned();
+    let texts = texts_of(&model);
+    model.change_fields(&|ty, field| {
+        if words(field).is_none() {
+            return;
+        }
+        match as_what(abilities, ty, field) {
+            Nothing::Absent => field.slot.nullable = true,
+            Nothing::Word => {}
+            Nothing::Value => {
+                field.slot.ty = if texts(&field.slot.ty) { Type::Scalar(Scalar::Text) } else { Type::Any };
+                field.encoding = Encoding::Plain;
+            }
+        }
+        // What is read as a number is one already.
+        if let Type::Scalar(Scalar::Coded(Coding::EpochSeconds | Coding::EpochMilliseconds)) = field.slot.ty
+            && field.encoding != Encoding::Plain
+        {
+            field.slot.ty = Type::Scalar(Scalar::Integer(Width::Wide));
+        }
+    });
+    Cow::Owned(model)
+}
+
+fn words(field: &Field) -> Option<&NothingWords> {
+    match &field.encoding {
+        Encoding::NothingWords(words) => Some(words),
+        Encoding::Plain | Encoding::JsonInText => None,
+    }
+}
+
+/// What tells null from nothing stands around a value, and has no room for what reads a word.
+fn as_what(abilities: &Abilities, ty: &NamedType, field: &Field) -> Nothing {
+    let tells_null = match abilities.absence {
+        Absence::Told => true,
+        Absence::ToldInPatches => ty.is_patch,
+        Absence::Untold => false,
+    };
+    match abilities.nothing {
+        Nothing::Absent if tells_null && field.presence == Presence::Sometimes => Nothing::Value,
+        nothing => nothing,
+    }
+}
+
+/// Whether the wire has texts in the place of a type.
+fn texts_of(model: &Model) -> impl Fn(&Type) -> bool + use<> {
+    let enums: Vec<_> = model
+        .types()
+        .filter(|(_, ty)| matches!(ty.definition, Definition::Enumeration(_)))
+        .map(|(id, _)| id)
+        .collect();
+    move |ty| match ty {
+        Type::Scalar(scalar) => scalar.kind() == ScalarKind::Text,
+        Type::Constant(_) => true,
+        Type::Named(id) => enums.contains(id),
+        Type::Any | Type::List(_) | Type::Map(_) | Type::Tuple(_) => false,
+    }
+}
