@@ -101,6 +101,10 @@ pub(crate) fn not_found(miss: &Miss, argument: String) -> Problem {
             format!("`{subject}` and `{name}` cannot be one type: one of them has no fields"),
             "a type with fields can be one with another",
         ),
+        Lack::OneCase { union } => unfit(
+            format!("`{subject}` is told apart from that type: both are cases of `{union}`"),
+            "decided to be a `record`, the union makes one type of all its cases",
+        ),
         Lack::NamedType => unfit(
             format!("what stands in `{subject}` is no type with a name"),
             "a field of a type with fields can have a type of its own",

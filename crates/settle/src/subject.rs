@@ -53,6 +53,11 @@ pub enum Lack {
         /// The name.
         name: String,
     },
+    /// One that it is not told apart from: the two are cases of one union.
+    OneCase {
+        /// The name of the union.
+        union: String,
+    },
     /// A type with a name, in a field.
     NamedType,
     /// Room for a value where there is none.

@@ -157,6 +157,7 @@ fn miss_of_all(misses: &[&Miss]) -> Option<Miss> {
             Lack::Enum
             | Lack::Fields
             | Lack::Record { .. }
+            | Lack::OneCase { .. }
             | Lack::NamedType
             | Lack::Room { .. }
             | Lack::Rest

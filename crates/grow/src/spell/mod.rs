@@ -1,6 +1,7 @@
 //! Spelling: a plan as text. What is the same in all languages stands here; a language spells the rest.
 
 mod dialect;
+mod digits;
 pub(crate) mod docs;
 mod epoch_helpers;
 mod files;
@@ -14,6 +15,7 @@ mod trial;
 mod usage;
 
 pub use dialect::{About, Dialect};
+pub(crate) use digits::in_groups;
 pub(crate) use epoch_helpers::EpochHelpers;
 pub use files::Arrangement;
 pub(crate) use files::{nested, spell, used};

@@ -3,8 +3,9 @@
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Task};
 
-/// The habit of Xcode, in the formatter's words.
-const FORMAT: &str = r#"{"version": 1, "indentation": {"spaces": 4}, "lineLength": 100}"#;
+/// The habit of Xcode, in the formatter's words; a name in other letters than ASCII's is one.
+const FORMAT: &str = r#"{"version": 1, "indentation": {"spaces": 4}, "lineLength": 100,
+"rules": {"IdentifiersMustBeASCII": false}}"#;
 
 pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let missing = || Missing::new("Swift 6", "see https://www.swift.org/install");

@@ -3,8 +3,8 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::{
-    Definition, Encoding, Field, Model, Presence, Record, Scalar, ScalarKind, Slot, TimeForms, Type, TypeId,
-    WireName,
+    Definition, Encoding, Field, Model, NamedType, Presence, Record, Scalar, ScalarKind, Slot, TimeForms,
+    Type, TypeId, Union, UnionCase, WireName, Words,
 };
 
 use crate::model::Settled;
@@ -19,29 +19,112 @@ pub(crate) fn join(settled: &mut Settled, gone: TypeId, kept: TypeId) -> bool {
     else {
         return false;
     };
-    let joined = Definition::Record(joined(into, from));
-    model.get_mut(kept).definition = joined;
+    let (mut record, clashes) = joined(model, into, from);
+    for Clash { field, kinds } in clashes {
+        record.fields[field].slot.ty = Type::Named(push_union(settled, kept, &record.fields[field], kinds));
+    }
+    let model = &mut settled.model;
+    model.get_mut(kept).definition = Definition::Record(record);
     model.replace(gone, kept);
     let origins = settled.origins[gone.index()].clone();
     settled.origins[kept.index()].extend(origins);
     true
 }
 
-/// The fields of two records in one, those of the first one first.
-fn joined(first: &Record, second: &Record) -> Record {
+/// A field of a joined record in which values of two kinds stand.
+struct Clash {
+    field: usize,
+    kinds: [(Kind, Type); 2],
+}
+
+/// Adds a union of two kinds for what stands in a field.
+fn push_union(settled: &mut Settled, owner: TypeId, field: &Field, kinds: [(Kind, Type); 2]) -> TypeId {
+    let case = |(kind, ty): (Kind, Type)| UnionCase {
+        name: Words::split(kind.word()),
+        tag: None,
+        slot: Slot::of(ty),
+    };
+    let cases = kinds.map(case).to_vec();
+    let mut name = field.name.prefixed(&settled.model.get(owner).name);
+    while settled.model.types().any(|(_, ty)| ty.name == name) {
+        name = name.with_word("value");
+    }
+    let union = Definition::Union(Union { tag: None, cases });
+    settled.origins.push(Vec::new());
+    settled.model.push(NamedType::new(name, union))
+}
+
+/// What tells the cases of a union apart that has no tag.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Kind {
+    Boolean,
+    Number,
+    Text,
+    List,
+    Object,
+}
+
+impl Kind {
+    /// The kind of all values of a type, if they are of one.
+    fn of(model: &Model, ty: &Type) -> Option<Self> {
+        match ty {
+            Type::Any => None,
+            Type::Scalar(scalar) => Some(match scalar.kind() {
+                ScalarKind::Boolean => Self::Boolean,
+                ScalarKind::Integer | ScalarKind::Number => Self::Number,
+                ScalarKind::Text => Self::Text,
+            }),
+            Type::Constant(_) => Some(Self::Text),
+            Type::List(_) | Type::Tuple(_) => Some(Self::List),
+            Type::Map(_) => Some(Self::Object),
+            Type::Named(id) => match &model.get(*id).definition {
+                Definition::Record(_) => Some(Self::Object),
+                Definition::Enumeration(_) => Some(Self::Text),
+                Definition::Union(union) => union.tag.is_some().then_some(Self::Object),
+            },
+        }
+    }
+
+    /// What a case of it is called.
+    fn word(self) -> &'static str {
+        match self {
+            Self::Boolean => "flag",
+            Self::Number => "numeric",
+            Self::Text => "text",
+            Self::List => "many",
+            Self::Object => "item",
+        }
+    }
+}
+
+/// The fields of two records in one, those of the first one first, and those in which two kinds of value stand now.
+fn joined(model: &Model, first: &Record, second: &Record) -> (Record, Vec<Clash>) {
+    let mut clashes = Vec::new();
     let other =
         |fields: &[Field], field: &Field| fields.iter().find(|other| other.wire == field.wire).cloned();
     let mut fields: Vec<Field> = first
         .fields
         .iter()
-        .map(|field| match other(&second.fields, field) {
-            Some(theirs) => joined_field(field, &theirs),
+        .enumerate()
+        .map(|(at, field)| match other(&second.fields, field) {
+            Some(theirs) => {
+                let (mine, other) = (&field.slot.ty, &theirs.slot.ty);
+                if let (Some(kind), Some(others)) = (Kind::of(model, mine), Kind::of(model, other))
+                    && kind != others
+                    && field.encoding == Encoding::Plain
+                    && theirs.encoding == Encoding::Plain
+                {
+                    clashes.push(Clash { field: at, kinds: [(kind, mine.clone()), (others, other.clone())] });
+                }
+                joined_field(field, &theirs)
+            }
             None => Field { presence: Presence::Sometimes, ..field.clone() },
         })
         .collect();
     let added = second.fields.iter().filter(|field| other(&first.fields, field).is_none());
     fields.extend(added.map(|field| Field { presence: Presence::Sometimes, ..field.clone() }));
-    Record { fields, extras: first.extras.clone().or_else(|| second.extras.clone()) }
+    let record = Record { fields, extras: first.extras.clone().or_else(|| second.extras.clone()) };
+    (record, clashes)
 }
 
 fn joined_field(mine: &Field, theirs: &Field) -> Field {

@@ -1,6 +1,6 @@
 //! Verdicts on types, a function each.
 
-use jar_sprout_model::{Case, Definition, NamedType, Slot, Type, TypeId, UnionCase, WireName, Words};
+use jar_sprout_model::{Case, Definition, NamedType, Slot, Type, TypeId, Union, UnionCase, WireName, Words};
 
 use super::join::join;
 use super::verdict::{Derivation, TypeVerdict};
@@ -37,11 +37,25 @@ impl Deciding<'_, '_> {
     /// Makes one type of two.
     fn join(&mut self, gone: TypeId, name: &str) -> Result<(), Lack> {
         let kept = self.named(name)?;
+        if let Some(union) = self.union_of_both(gone, kept) {
+            return Err(Lack::OneCase { union });
+        }
         if gone == kept || join(self.settled, gone, kept) {
             self.names.values_mut().filter(|id| **id == gone).for_each(|id| *id = kept);
             return Ok(());
         }
         Err(Lack::Record { name: name.to_owned() })
+    }
+
+    /// The union that has both of two types as cases.
+    fn union_of_both(&self, first: TypeId, second: TypeId) -> Option<String> {
+        let has = |union: &Union, id: TypeId| union.cases.iter().any(|case| case.slot.ty == Type::Named(id));
+        let is_it = |ty: &NamedType| match &ty.definition {
+            Definition::Union(union) => first != second && has(union, first) && has(union, second),
+            Definition::Record(_) | Definition::Enumeration(_) => false,
+        };
+        let types = self.settled.model.types();
+        types.map(|(_, ty)| ty).find(|ty| is_it(ty)).map(|ty| ty.name.in_capitals())
     }
 
     fn set_values(&mut self, id: TypeId, values: &[String]) -> Result<(), Lack> {

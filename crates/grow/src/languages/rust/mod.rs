@@ -23,7 +23,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Place, Program, Trial};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Place, Program, Trial, in_groups};
 use settings::RustOptions;
 
 /// Rust with serde.
@@ -229,7 +229,7 @@ fn defaults(sheet: &mut Sheet<'_>, ident: &Ident, fields: &[&PlannedField<'_>]) 
         let ty = types::non_null(sheet, Some(ident), field.slot);
         let head = cat([text(format!("fn {}() -> ", default_name(&field.ident))), ty]);
         let code = sheet.plan.default_code(default, &DEFAULTS);
-        let code = if default.is_number() { names::in_groups(&code) } else { code };
+        let code = if default.is_number() { in_groups(&code) } else { code };
         functions.push(braces(head, [text(code)]));
     }
     (!functions.is_empty()).then(|| members(format!("impl {ident}"), functions))

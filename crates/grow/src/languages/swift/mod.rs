@@ -18,13 +18,15 @@ use jar_sprout_model::{Slot, Words};
 
 use crate::language::Language;
 use crate::plan::{
-    DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType,
-    pascal_case,
+    DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefault, PlannedDefinition, PlannedField,
+    PlannedType, pascal_case,
 };
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Place, Program, Trial, nested};
+use crate::spell::{
+    About, BlankSheet, Dialect, GrownFile, Helper, Needs, Place, Program, Trial, in_groups, nested,
+};
 use extras::Extras;
 use settings::{NAMESPACE, SwiftOptions};
 
@@ -258,7 +260,7 @@ fn initializer(
 ) -> Doc {
     let parameter = |(field, ty): &(&PlannedField<'_>, String)| {
         let default = match field.fate {
-            Fate::Defaulted(default) => format!(" = {}", sheet.plan.default_code(default, &DEFAULTS)),
+            Fate::Defaulted(default) => format!(" = {}", default_code(sheet.plan, default)),
             Fate::Apart => " = .absent".to_owned(),
             Fate::Optional | Fate::Either => " = nil".to_owned(),
             Fate::Tag(_) | Fate::Required | Fate::Nullable => String::new(),
@@ -287,6 +289,11 @@ const DEFAULTS: DefaultSpelling = DefaultSpelling {
     case: |_, case| format!(".{}", case.ident),
 };
 
+fn default_code(plan: &Plan<'_>, default: PlannedDefault<'_>) -> String {
+    let code = plan.default_code(default, &DEFAULTS);
+    if default.is_number() { in_groups(&code) } else { code }
+}
+
 /// What the compiler would write, but that what is absent has its default value.
 fn decode(sheet: &Sheet<'_>, fields: &[(&PlannedField<'_>, String)], extras: Option<&Extras<'_>>) -> Doc {
     let one = |(field, ty): &(&PlannedField<'_>, String)| {
@@ -296,7 +303,7 @@ fn decode(sheet: &Sheet<'_>, fields: &[(&PlannedField<'_>, String)], extras: Opt
         let plain = ty.trim_end_matches('?');
         let (method, default) = match field.fate {
             Fate::Defaulted(default) => {
-                ("decodeIfPresent", format!(" ?? {}", sheet.plan.default_code(default, &DEFAULTS)))
+                ("decodeIfPresent", format!(" ?? {}", default_code(sheet.plan, default)))
             }
             Fate::Optional | Fate::Either => ("decodeIfPresent", String::new()),
             Fate::Tag(_) | Fate::Required | Fate::Nullable | Fate::Apart => ("decode", String::new()),
