@@ -105,6 +105,10 @@ pub(crate) fn not_found(miss: &Miss, argument: String) -> Problem {
             format!("`{subject}` is told apart from that type: both are cases of `{union}`"),
             "decided to be a `record`, the union makes one type of all its cases",
         ),
+        Lack::Kinds => unfit(
+            format!("the objects in `{subject}` are not of several kinds with keys of their own"),
+            "`by KEY` takes kinds that a text tells apart",
+        ),
         Lack::NamedType => unfit(
             format!("what stands in `{subject}` is no type with a name"),
             "a field of a type with fields can have a type of its own",

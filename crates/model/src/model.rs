@@ -422,6 +422,47 @@ impl Model {
     }
 }
 
+impl Model {
+    /// For each case of a union without a tag, a key that tells it from the other objects among the cases: one that it
+    /// always has, and none of them. None for what is no record, or has no such key.
+    pub fn telling_keys<'m>(&'m self, union: &'m Union) -> Vec<Option<&'m WireName>> {
+        let fields = |case: &'m UnionCase| match case.slot.ty {
+            Type::Named(id) => self.get(id).definition.fields(),
+            Type::Any
+            | Type::Scalar(_)
+            | Type::Constant(_)
+            | Type::List(_)
+            | Type::Map(_)
+            | Type::Tuple(_) => &[],
+        };
+        let telling = |(at, case): (usize, &'m UnionCase)| {
+            let is_elsewhere = |field: &Field| {
+                let mut others = union.cases.iter().enumerate().filter(|(other, _)| *other != at);
+                others.any(|(_, other)| fields(other).iter().any(|known| known.wire == field.wire))
+            };
+            let is_there = |field: &&Field| {
+                field.presence == Presence::Always && !field.slot.nullable && field.slot.ty != Type::Any
+            };
+            fields(case).iter().filter(is_there).find(|field| !is_elsewhere(field)).map(|field| &field.wire)
+        };
+        union.cases.iter().enumerate().map(telling).collect()
+    }
+
+    /// Whether the objects among the cases of a union without a tag are told apart by their keys: all but one of
+    /// several have a key of their own.
+    pub fn are_objects_told(&self, union: &Union) -> bool {
+        let is_object = |slot: &Slot| match &slot.ty {
+            Type::Named(id) => !matches!(self.get(*id).definition, Definition::Enumeration(_)),
+            Type::Map(_) => true,
+            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Tuple(_) => false,
+        };
+        let keys = self.telling_keys(union);
+        let untold =
+            union.cases.iter().zip(keys).filter(|(case, key)| is_object(&case.slot) && key.is_none());
+        untold.count() <= 1
+    }
+}
+
 impl Record {
     /// A record whose keys are those of its fields.
     pub fn of(fields: Vec<Field>) -> Self {

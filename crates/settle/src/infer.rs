@@ -7,6 +7,7 @@ use jar_sprout_shape::Shape;
 
 use crate::decide::decide;
 use crate::decide::verdict::{Decision, FieldVerdict, TypeVerdict, Verdict};
+use crate::draft::evidence::Choice;
 use crate::draft::{Drafted, draft_shape};
 use crate::model::naming_sites::RootName;
 use crate::model::{Settled, settle, settle_document};
@@ -89,7 +90,9 @@ fn place(inferred: &Inferred, decision: &Decision, structure: &Structure) -> Res
     let is_read = field.is_some_and(|field| field.encoding == Encoding::JsonInText);
     let node = settled.origin(&drafted.draft, id, subject.key.as_ref());
     let node = node.and_then(|node| match structure {
-        Structure::Map | Structure::Record | Structure::By(_) => objects_in(&drafted.draft, node),
+        Structure::Map | Structure::Record | Structure::By(_) | Structure::Union => {
+            objects_in(&drafted.draft, node)
+        }
         Structure::JsonInText => Some(node).filter(|node| {
             is_read || drafted.evidence.get(node).is_some_and(|seen| seen.inside_texts().is_some())
         }),
@@ -140,6 +143,13 @@ fn refused(inferred: &Inferred, path: &str, structure: &Structure) -> Option<Lac
         Structure::By(key) => {
             let is_told = |id: &&DraftId| matches!(&draft.node(**id).kind, DraftKind::Union { tag: Some(tag), .. } if tag.as_str() == key);
             (!nodes.iter().any(is_told)).then(|| Lack::Tag { key: key.clone() })
+        }
+        Structure::Union => {
+            let is_told = evidence.values().any(|seen| {
+                matches!(seen.choice, Choice::KindsByKeys(_))
+                    && seen.paths.iter().any(|other| other.to_string() == path)
+            });
+            (!is_told).then_some(Lack::Kinds)
         }
         // Whether they are JSON was asked where they stand.
         Structure::JsonInText => None,

@@ -9,6 +9,8 @@ pub enum Structure {
     Record,
     /// `by kind`: of several kinds, which this key tells apart
     By(String),
+    /// `union`: of several kinds, each with keys of its own
+    Union,
     /// `json-in-text`: what the texts there say, which are JSON themselves
     JsonInText,
 }

@@ -77,6 +77,8 @@ pub enum Lack {
     JsonTexts,
     /// Fewer keys: there are more than names could be.
     FewerKeys,
+    /// Objects of several kinds, each with keys that it alone has.
+    Kinds,
     /// This key in every object, with one of a few words.
     Tag {
         /// The key.

@@ -158,6 +158,7 @@ fn miss_of_all(misses: &[&Miss]) -> Option<Miss> {
             | Lack::Fields
             | Lack::Record { .. }
             | Lack::OneCase { .. }
+            | Lack::Kinds
             | Lack::NamedType
             | Lack::Room { .. }
             | Lack::Rest

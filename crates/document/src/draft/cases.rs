@@ -127,6 +127,11 @@ impl<'d> Drafter<'_, 'd> {
         }
         let mut made: Vec<DraftId> = Vec::new();
         for (kind, cases) in by_kind {
+            if kind == Kind::Object && self.tags_of(&cases, None).is_none() && self.are_told_by_keys(&cases) {
+                let specs: Vec<Spec<'d>> = cases.into_iter().map(|(spec, _)| spec).collect();
+                made.extend(specs.iter().map(|spec| self.place(spec)));
+                continue;
+            }
             made.push(match &cases[..] {
                 [(spec, flat)] if kinds_of(flat).only().is_some() => {
                     let spec = spec.clone();
@@ -185,12 +190,41 @@ impl<'d> Drafter<'_, 'd> {
                 {
                     return self.tagged(&tag, cases);
                 }
+                if self.are_told_by_keys(cases) {
+                    let specs: Vec<Spec<'d>> = cases.iter().map(|(spec, _)| spec.clone()).collect();
+                    let nodes = specs.iter().map(|spec| self.place(spec));
+                    let cases = nodes.map(|node| DraftCase { tag: None, node }).collect();
+                    return DraftKind::Union { tag: None, cases };
+                }
                 self.flattening.note(at, NoteKind::MergedObjects);
                 self.object(&mut merged(cases), at)
             }
             // Being null is a side of a type, not a type.
             Kind::Null => DraftKind::Any,
         }
+    }
+
+    /// Whether each case but one requires a key that no other case knows, and that is never null.
+    fn are_told_by_keys(&mut self, cases: &[(Spec<'d>, Flat<'d>)]) -> bool {
+        let mut untold = 0;
+        for (at, (_, flat)) in cases.iter().enumerate() {
+            let is_elsewhere = |key: &str| {
+                let mut others = cases.iter().enumerate().filter(|(other, _)| *other != at);
+                others.any(|(_, (_, other))| other.properties.contains_key(key))
+            };
+            let own: Vec<&Spec<'d>> = flat
+                .properties
+                .iter()
+                .filter(|(key, _)| flat.required.contains(*key) && !is_elsewhere(key))
+                .map(|(_, property)| &property.spec)
+                .collect();
+            let is_told = own.into_iter().any(|spec| {
+                let flat = self.flattening.flat(spec);
+                !flat.is_nullable && kinds_of(&flat).but_null().only().is_some()
+            });
+            untold += usize::from(!is_told);
+        }
+        cases.len() > 1 && untold <= 1
     }
 
     /// The tag that tells cases apart, and each case by its values: by a discriminator, that of what all of them extend

@@ -1,6 +1,6 @@
 //! Kinds of JSON values: how the cases of a union without a tag are told apart.
 
-use jar_sprout_model::{ScalarKind, Slot, Type};
+use jar_sprout_model::{ScalarKind, Slot, Type, WireName};
 
 use super::{Plan, PlannedDefinition, PlannedUnion, PlannedUnionCase};
 
@@ -21,6 +21,15 @@ pub(crate) enum CaseKind {
     Number,
     /// Nothing: the case takes what is left, null as well.
     Any,
+}
+
+/// A case of a union without a tag, with what tells it from those after it.
+#[derive(Debug, Clone, Copy)]
+pub(crate) struct ToldCase<'u, 'm> {
+    pub(crate) kind: CaseKind,
+    /// A key that this one of several objects has, and none of the others; none for the last of them.
+    pub(crate) key: Option<&'m WireName>,
+    pub(crate) case: &'u PlannedUnionCase<'m>,
 }
 
 impl From<ScalarKind> for CaseKind {
@@ -50,13 +59,24 @@ impl<'m> Plan<'m> {
         }
     }
 
-    /// The cases of a union with the kinds that tell them apart, in the order in which to ask for them.
-    pub(crate) fn by_kind<'u>(
-        &self,
-        union: &'u PlannedUnion<'m>,
-    ) -> Vec<(CaseKind, &'u PlannedUnionCase<'m>)> {
-        let mut cases: Vec<_> = union.cases.iter().map(|case| (self.kind(case.slot), case)).collect();
-        cases.sort_by_key(|(kind, _)| *kind);
+    /// The cases of a union with the kinds, and the keys of objects, that tell them apart, in the order in which to ask
+    /// for them.
+    pub(crate) fn by_kind<'u>(&self, union: &'u PlannedUnion<'m>) -> Vec<ToldCase<'u, 'm>> {
+        let told =
+            |case: &'u PlannedUnionCase<'m>| ToldCase { kind: self.kind(case.slot), key: case.key, case };
+        let mut cases: Vec<ToldCase<'u, 'm>> = union.cases.iter().map(told).collect();
+        cases.sort_by_key(|told| (told.kind, told.key.is_none()));
+        // Whatever has no other key is the last one.
+        let objects = cases.iter().filter(|told| told.kind == CaseKind::Object).count();
+        if let Some(last) = objects.checked_sub(1) {
+            cases[last].key = None;
+        }
         cases
+    }
+
+    /// Whether keys tell cases of a union apart.
+    pub(crate) fn is_told_by_keys(&self, union: &PlannedUnion<'_>) -> bool {
+        let is_object = |case: &&PlannedUnionCase<'_>| self.kind(case.slot) == CaseKind::Object;
+        union.tag.is_none() && union.cases.iter().filter(is_object).count() > 1
     }
 }

@@ -29,7 +29,7 @@ pub(crate) use ident::{
     screaming_case, small_words, snake_case,
 };
 use inside::inline_parts;
-pub(crate) use kind::CaseKind;
+pub(crate) use kind::{CaseKind, ToldCase};
 pub(crate) use nothing::PlannedNothing;
 use scope::Scope;
 
@@ -271,6 +271,8 @@ pub(crate) struct PlannedUnion<'m> {
 pub(crate) struct PlannedUnionCase<'m> {
     pub(crate) ident: Ident,
     pub(crate) tag: Option<&'m WireName>,
+    /// The key that tells it from the other objects among the cases of a union without a tag.
+    pub(crate) key: Option<&'m WireName>,
     pub(crate) slot: &'m Slot,
 }
 
@@ -548,14 +550,15 @@ impl<'m> Planner<'m, '_, '_> {
         let parts = cases.iter().flat_map(|case| case.slot.ty.named()).map(|id| &self.idents[id.index()]);
         let mut own = Scope::of_union_cases(self.naming, owner, parts);
         let union_case = self.naming.union_case;
-        let mut plan = |UnionCase { name, tag, slot }: &'m UnionCase| {
+        let keys = if tag.is_none() { self.model.telling_keys(union) } else { vec![None; cases.len()] };
+        let mut plan = |(UnionCase { name, tag, slot }, key): (&'m UnionCase, Option<&'m WireName>)| {
             let ident = match self.naming.union_cases {
                 NamePlace::Type => own.declare_union_case(name),
                 NamePlace::Package => self.package.declare_part(owner, name, union_case),
             };
-            PlannedUnionCase { ident, tag: tag.as_ref(), slot }
+            PlannedUnionCase { ident, tag: tag.as_ref(), key, slot }
         };
-        let cases = cases.iter().map(&mut plan).collect();
+        let cases = cases.iter().zip(keys).map(&mut plan).collect();
         let needs_unknown = tag.is_some() && self.naming.union_cases == NamePlace::Package;
         let unknown = || self.package.declare_part(owner, &Words::split("unknown"), union_case);
         PlannedUnion { tag: tag.as_ref(), cases, unknown: needs_unknown.then(unknown) }

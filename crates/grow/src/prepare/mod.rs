@@ -6,6 +6,7 @@ mod json_texts;
 mod nothing;
 mod plain_copies;
 mod times;
+mod untold;
 
 use std::borrow::Cow;
 
@@ -48,6 +49,7 @@ pub(crate) fn prepare<'m>(model: &'m Model, abilities: &Abilities) -> Prepared<'
     let model = holdable(abilities, model);
     let model = json_texts::with_texts_read(abilities, model);
     let model = nothing::with_nothing(abilities, model);
+    let model = untold::with_told_unions(model);
     let model = extras::with_kept_extras(abilities, model);
     let Some(copies) = &abilities.plain_copies else {
         return Prepared { model, times, absence: abilities.absence, pairs: Vec::new() };

@@ -68,10 +68,8 @@ fn as_what(abilities: &Abilities, ty: &NamedType, field: &Field) -> Nothing {
         Absence::ToldInPatches => ty.is_patch,
         Absence::Untold => false,
     };
-    match abilities.nothing {
-        Nothing::Absent if tells_null && field.presence == Presence::Sometimes => Nothing::Value,
-        nothing => nothing,
-    }
+    let is_apart = tells_null && field.presence == Presence::Sometimes;
+    if abilities.nothing == Nothing::Absent && is_apart { Nothing::Value } else { abilities.nothing }
 }
 
 /// Whether the wire has texts in the place of a type.

@@ -112,10 +112,15 @@ fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
         Choice::NearlyEnum => "its words repeat too seldom for an enum".to_owned(),
         Choice::NoEnum(why) => format!("it is no enum: {}", no_enum(*why)),
         Choice::Map(weight) => format!("its keys are data: {}", key_clues(for_map(weight))),
-        Choice::Record(_) if matches!(kind, DraftKind::Record { extras: Some(_), .. }) => {
+        Choice::KindsByKeys(keys) => {
+            let keys: Vec<String> = keys.iter().map(|key| format!("`{key}`")).collect();
+            format!("each of its kinds has a key of its own: {}", keys.join(", "))
+        }
+        Choice::KindByKey(key) => format!("`{key}` is a key of this kind alone"),
+        Choice::Record { .. } if matches!(kind, DraftKind::Record { extras: Some(_), .. }) => {
             "its keys are names, but for those of a form that nobody gives to a field".to_owned()
         }
-        Choice::Record(_) => "its keys are names".to_owned(),
+        Choice::Record { .. } => "its keys are names".to_owned(),
         Choice::Tuple => "every list has the same few items, of unlike kinds".to_owned(),
         Choice::Tagged(key) => format!("`{key}` tells which keys stand together"),
         Choice::TaggedCase(key) => format!("its keys stand together under one `{key}`"),
@@ -187,7 +192,13 @@ fn instead(evidence: &Evidence) -> Vec<(&'static str, String)> {
             };
             instead.push(("a record", said));
         }
-        Choice::Record(weight) => instead.push(("a map", no_map(weight))),
+        Choice::Record { weight, kinds } => {
+            if !kinds.is_empty() {
+                instead
+                    .push(("a union", "its kinds have keys of their own, which is asked about".to_owned()));
+            }
+            instead.push(("a map", no_map(weight)));
+        }
         Choice::Tagged(_) => {
             instead.push(("one record", "most of its fields would be missing most of the time".to_owned()));
         }

@@ -107,11 +107,23 @@ const MANY_FIELDS: usize = 100;
 /// Whether the keys of a record are data.
 fn about_keys(drafted: &Drafted, settled: &Settled, id: TypeId, fields: usize) -> Option<Question> {
     let node = settled.origin(&drafted.draft, id, None)?;
-    let Evidence { choice: Choice::Record(weight), paths, .. } = drafted.evidence.get(&node)? else {
+    let Evidence { choice: Choice::Record { weight, kinds }, paths, .. } = drafted.evidence.get(&node)?
+    else {
         return None;
     };
     let is_asked = weight.is_doubtful() || (fields > MANY_FIELDS && !weight.is_decided());
     let subject = Subject { type_name: settled.model.get(id).name.in_capitals(), key: None };
+    if !kinds.is_empty() && !is_asked {
+        let keys: Vec<String> = kinds.iter().map(|key| format!("`{key}`")).collect();
+        return Some(Question {
+            subject: Some(subject.clone()),
+            path: paths.first().cloned(),
+            saw: format!("objects of several kinds, with {} in one of them each", keys.join(", ")),
+            chose: "one record".to_owned(),
+            settle: Settling::Structure(subject, Structure::Union),
+            harm: 88,
+        });
+    }
     is_asked.then(|| Question {
         subject: Some(subject.clone()),
         path: paths.first().cloned(),
@@ -343,7 +355,9 @@ fn doubt(
         | Choice::Enum
         | Choice::NoEnum(_)
         | Choice::Map(_)
-        | Choice::Record(_)
+        | Choice::Record { .. }
+        | Choice::KindsByKeys(_)
+        | Choice::KindByKey(_)
         | Choice::Tuple
         | Choice::Tagged(_)
         | Choice::TaggedCase(_) => None,

@@ -168,6 +168,7 @@ pub const FIELD_WORDS: &[(&str, FieldVerdict)] = &[
     ("enum", FieldVerdict::Is(FieldType::Enum)),
     ("map", FieldVerdict::Structure(Structure::Map)),
     ("record", FieldVerdict::Structure(Structure::Record)),
+    ("union", FieldVerdict::Structure(Structure::Union)),
     ("json-in-text", FieldVerdict::Structure(Structure::JsonInText)),
     ("required", FieldVerdict::Required),
     ("optional", FieldVerdict::Optional),

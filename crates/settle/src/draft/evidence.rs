@@ -76,8 +76,17 @@ pub enum Choice {
     NoEnum(NoEnum),
     /// Keys that are data, and what spoke for it.
     Map(KeyWeight),
-    /// Keys that are names, and what spoke against it.
-    Record(KeyWeight),
+    /// Keys that are names.
+    Record {
+        /// What spoke for their being data, and what against.
+        weight: KeyWeight,
+        /// Keys that tell kinds of object apart, one for each, where there seem to be several.
+        kinds: Vec<String>,
+    },
+    /// Objects of several kinds, each with a key of its own.
+    KindsByKeys(Vec<String>),
+    /// One of the objects that have this key of their own.
+    KindByKey(String),
     /// Short lists of unlike items.
     Tuple,
     /// Objects that this key tells apart.

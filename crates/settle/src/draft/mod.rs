@@ -4,6 +4,7 @@ pub(crate) mod enums;
 pub(crate) mod evidence;
 pub(crate) mod graph;
 pub(crate) mod identities;
+pub(crate) mod kinds;
 pub(crate) mod maps;
 pub(crate) mod nothing;
 pub(crate) mod pools;
@@ -17,7 +18,7 @@ pub(crate) mod unite;
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 
 use jar_sprout_model::{
-    Draft, DraftCase, DraftField, DraftId, DraftKind, Encoding, Kind, KindSet, Place, Presence, Scalar,
+    Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, Encoding, Kind, KindSet, Place, Presence, Scalar,
     WireName, Words,
 };
 use jar_sprout_shape::{Lengths, Path, Shape, Tally};
@@ -25,6 +26,7 @@ use jar_sprout_shape::{Lengths, Path, Shape, Tally};
 use crate::draft::evidence::{Choice, Evidence, KindSeen};
 use crate::draft::graph::{ExtrasPart, FieldPart, Graph, Keys, Node, NodeId, VariantPart};
 use crate::draft::identities::{identities, is_called};
+use crate::draft::kinds::{ObjectKind, are_evident, kinds};
 use crate::draft::maps::{keys_of_maps, make_maps, weigh_keys};
 use crate::draft::pools::{Pool, pools};
 use crate::draft::recursion::fold_recursion;
@@ -32,6 +34,7 @@ use crate::draft::scalars::{draft_number, draft_text};
 use crate::draft::tags::{Tagged, TaggedCase, Variants, children_beside, find_tag, keys_of, tagged_by};
 use crate::draft::unite::{unite_mixed, unite_one_or_many, unite_same, unite_small};
 use crate::policies::{Policies, Trust};
+use crate::singular::singular;
 use crate::structure::Structure;
 
 /// With more kinds than this at one position, no type says more than "any".
@@ -259,9 +262,10 @@ impl Drafter<'_> {
             Keys::Names { fields, extras: None, .. } if fields.is_empty() => {
                 Decided::new(DraftKind::Any, Choice::EmptyObjects)
             }
-            Keys::Names { .. } if view.variants.is_none() => match self.tag(node) {
-                Some(tagged) => self.tagged(view.node, &tagged),
-                None => self.untold(view, key),
+            Keys::Names { .. } if view.variants.is_none() => match (self.tag(node), self.kinds(node)) {
+                (Some(tagged), _) => self.tagged(view.node, &tagged),
+                (None, Some(kinds)) => self.told_by_keys(view.node, &kinds, key),
+                (None, None) => self.untold(view, key),
             },
             Keys::Names { .. } => self.untold(view, key),
         }
@@ -271,15 +275,61 @@ impl Drafter<'_> {
     fn tag(&self, node: &Node) -> Option<Tagged> {
         match self.policies.structure_at(&node.paths) {
             Some(Structure::By(key)) => tagged_by(self.graph, node, key),
-            Some(Structure::Map | Structure::Record) => None,
+            Some(Structure::Map | Structure::Record | Structure::Union) => None,
             Some(Structure::JsonInText) | None => find_tag(self.graph, node),
+        }
+    }
+
+    /// What was seen of one of several kinds of object at a position.
+    fn evidence_of_case(&self, node: NodeId, variants: &BTreeSet<u64>, choice: Choice) -> Evidence {
+        let node = self.graph.node(node);
+        let known = node.objects.as_ref().and_then(|objects| match &objects.keys {
+            Keys::Names { variants, .. } => variants.as_ref(),
+            Keys::Data { .. } => None,
+        });
+        let seen =
+            known.map(|known| variants.iter().filter_map(|id| known.get(id)).map(|part| part.count).sum());
+        let all = evidence(node, 0, choice);
+        let seen = seen.unwrap_or(all.seen);
+        Evidence { seen, kinds: vec![KindSeen { what: "object", count: seen, first: None }], ..all }
+    }
+
+    /// The kinds of object at a position that keys tell apart, by the user's word.
+    fn kinds(&self, node: &Node) -> Option<Vec<ObjectKind>> {
+        match self.policies.structure_at(&node.paths) {
+            Some(Structure::Union) => kinds(node),
+            Some(Structure::By(_) | Structure::Map | Structure::Record | Structure::JsonInText) | None => {
+                None
+            }
         }
     }
 
     /// A record that no key tells the kinds of apart.
     fn untold(&mut self, view: &View, key: &Words) -> Decided {
         let weight = weigh_keys(self.graph, view.node, &self.map_keys, self.policies).unwrap_or_default();
-        Decided::new(self.record(view, key, None), Choice::Record(weight))
+        let node = self.graph.node(view.node);
+        let is_asked = view.variants.is_none() && self.policies.structure_at(&node.paths).is_none();
+        let kinds = kinds(node).filter(|kinds| is_asked && are_evident(kinds)).unwrap_or_default();
+        let kinds = kinds.into_iter().map(|kind| kind.key).collect();
+        Decided::new(self.record(view, key, None), Choice::Record { weight, kinds })
+    }
+
+    /// A union of records, each with keys of its own.
+    fn told_by_keys(&mut self, node: NodeId, kinds: &[ObjectKind], key: &Words) -> Decided {
+        let own = singular(key);
+        let cases = kinds.iter().map(|ObjectKind { key: telling, variants, .. }| {
+            let kinds = Some(KindSet::of(Kind::Object));
+            let view = View { node, nulls: 0, is_item: false, kinds, variants: Some(variants.clone()) };
+            let kind = self.record(&view, key, None);
+            let id = self.draft.add(kind, false);
+            self.draft.describe(id, Some(own.prefixed(&Words::split(telling))), Docs::default());
+            let choice = Choice::KindByKey(telling.clone());
+            self.evidence.insert(id, self.evidence_of_case(node, variants, choice));
+            DraftCase { tag: None, node: id }
+        });
+        let cases = cases.collect();
+        let keys = kinds.iter().map(|kind| kind.key.clone()).collect();
+        Decided::new(DraftKind::Union { tag: None, cases }, Choice::KindsByKeys(keys))
     }
 
     fn tagged(&mut self, node: NodeId, tagged: &Tagged) -> Decided {
@@ -291,7 +341,7 @@ impl Drafter<'_> {
             let kind = self.record(&view, &Words::split(tag), Some(&constant));
             // Not shared with other views: the tag is a part of it.
             let id = self.draft.add(kind, false);
-            self.evidence.insert(id, evidence(self.graph.node(node), 0, Choice::TaggedCase(key.clone())));
+            self.evidence.insert(id, self.evidence_of_case(node, variants, Choice::TaggedCase(key.clone())));
             DraftCase { tag: Some(WireName::new(tag)), node: id }
         });
         let cases = cases.collect();

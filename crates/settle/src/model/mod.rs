@@ -313,7 +313,8 @@ impl<'d> Builder<'d> {
             // What is only extended is no type for its own sake.
             let base = node.base.and_then(|base| self.id(base));
             let (docs, is_patch) = (node.docs.clone(), node.is_patch);
-            NamedType { name, alternatives, docs, is_patch, base, definition: self.definition(&node.kind) }
+            let definition = self.definition(&name, &node.kind);
+            NamedType { name, alternatives, docs, is_patch, base, definition }
         };
         each(self.order.clone(), ty)
     }
@@ -337,14 +338,17 @@ impl<'d> Builder<'d> {
         Slot { ty, nullable: node.nullable }
     }
 
-    fn definition(&self, kind: &DraftKind) -> Definition {
+    fn definition(&self, name: &Words, kind: &DraftKind) -> Definition {
         match kind {
             DraftKind::Enumeration(known) => {
                 let cases = known.iter().cloned().map(Case::new).collect();
                 Definition::Enumeration(Enumeration { cases, is_closed: false })
             }
             DraftKind::Union { tag, cases } => {
-                let cases = cases.iter().map(|case| self.case(case)).collect();
+                let mut cases: Vec<UnionCase> = cases.iter().map(|case| self.case(case)).collect();
+                if tag.is_none() {
+                    self.name_records(name, &mut cases);
+                }
                 Definition::Union(Union { tag: tag.clone(), cases })
             }
             DraftKind::Record { fields, extras } => {
@@ -358,6 +362,33 @@ impl<'d> Builder<'d> {
             | DraftKind::Map(_)
             | DraftKind::Tuple(_) => unreachable!("only records, enums and unions have names"),
         }
+    }
+
+    /// Several records of a union without a tag are called as their types, without what the union is called: `hive` is
+    /// the `hive answer` of an `answer`. One alone is called as its kind.
+    fn name_records(&self, union: &Words, cases: &mut [UnionCase]) {
+        let records: Vec<(usize, TypeId)> = cases
+            .iter()
+            .enumerate()
+            .filter_map(|(at, case)| Some((at, self.record(&case.slot.ty)?)))
+            .collect();
+        if records.len() > 1 {
+            for (at, id) in records {
+                let own = self.name(id);
+                let shorter: Vec<&str> =
+                    own.iter().filter(|word| union.iter().all(|other| other != *word)).collect();
+                let is_left = !shorter.is_empty();
+                cases[at].name = if is_left { Words::split(&shorter.join(" ")) } else { own.clone() };
+            }
+        }
+    }
+
+    /// The type of a place if it is one of objects.
+    fn record(&self, ty: &Type) -> Option<TypeId> {
+        let Type::Named(id) = ty else { return None };
+        let (_, node) = self.order[id.index()];
+        let kind = &self.draft.node(node).kind;
+        matches!(kind, DraftKind::Record { .. } | DraftKind::Union { .. }).then_some(*id)
     }
 
     fn case(&self, case: &DraftCase) -> UnionCase {

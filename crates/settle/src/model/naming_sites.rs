@@ -209,6 +209,28 @@ impl Walk<'_> {
         self.name(id, trail, false);
     }
 
+    /// The first key of a record that is none of the other cases'.
+    fn own_key(&self, cases: &[DraftCase], id: DraftId) -> Option<Words> {
+        let others = || cases.iter().filter(|case| case.node != id).flat_map(|case| self.keys(case.node));
+        let is_own = |field: &&DraftField| others().all(|other| other.wire != field.wire);
+        self.keys(id).iter().find(is_own).map(|field| field.name.clone())
+    }
+
+    /// The fields of a record.
+    fn keys(&self, id: DraftId) -> &[DraftField] {
+        match &self.draft.node(id).kind {
+            DraftKind::Record { fields, .. } => fields,
+            DraftKind::Any
+            | DraftKind::Scalar(_)
+            | DraftKind::List(_)
+            | DraftKind::Map(_)
+            | DraftKind::Tuple(_)
+            | DraftKind::Enumeration(_)
+            | DraftKind::Constant(_)
+            | DraftKind::Union { .. } => &[],
+        }
+    }
+
     /// A union of kinds: beside a record, which takes the name, it says what else there may be.
     fn untagged(&mut self, id: DraftId, cases: &[DraftCase], trail: Chain<Words>) {
         let takes_name = |case: &&DraftCase| {
@@ -217,14 +239,20 @@ impl Walk<'_> {
                 DraftKind::Record { .. } | DraftKind::Enumeration(_) | DraftKind::Union { .. }
             )
         };
-        let named = cases.iter().find(takes_name).map(|case| case.node);
+        // Of several records, none has the name of all.
+        let are_several = cases.iter().filter(|case| !self.keys(case.node).is_empty()).count() > 1;
+        let named = cases.iter().find(takes_name).map(|case| case.node).filter(|_| !are_several);
         let others = cases.iter().filter(|case| Some(case.node) != named);
         let others = others.map(|case| format!("or {}", kind_word(self.draft, case.node)));
         let ending = named.map(|_| Words::split(&others.collect::<Vec<_>>().join(" ")));
         let declared = self.draft.node(id).name.clone();
         let inside = self.within.with(id);
         for case in cases {
+            let key = if are_several { self.own_key(cases, case.node) } else { None };
             let trail = match &declared {
+                _ if let Some(key) = key => {
+                    trail.last().map_or_else(Chain::empty, |own| trail.with_last(own.prefixed(&key)))
+                }
                 // The name is the union's own, and what stands in it is a part of that.
                 Some(name) => trail.with_last(name.with_word(kind_word(self.draft, case.node))),
                 // The list of one or many is named as a list; its items share the name of the one.
@@ -233,7 +261,7 @@ impl Walk<'_> {
             self.push_inside(&inside, case.node, trail);
         }
         let ending = ending.filter(|_| declared.is_none());
-        self.name(id, trail, ending.is_none());
+        self.name(id, trail, ending.is_none() && !are_several);
         if let Some(last) = self.uses.named.last_mut() {
             last.ending = ending;
         }

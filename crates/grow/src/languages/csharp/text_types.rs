@@ -1,6 +1,6 @@
 //! Types around one value: open enums, and what stands around the cases of a union.
 
-use jar_sprout_layout::{Doc, cat, group, line, lines, nest, paragraphs, text};
+use jar_sprout_layout::{Doc, cat, group, line, lines, nest, paragraphs, soft, text};
 
 use super::Sheet;
 use super::settings::{CSharpOptions, Level, Library};
@@ -31,10 +31,11 @@ pub(super) fn enumeration(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[Planned
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
         let new = match sheet.options.level {
-            Level::Seven => format!("new {ident}({literal});"),
-            Level::Twelve => format!("new({literal});"),
+            Level::Seven => format!("new {ident}("),
+            Level::Twelve => "new(".to_owned(),
         };
-        let value = nest(cat([line(), text(new)]));
+        let new = group(cat([text(new), nest(cat([soft(), text(literal)])), soft(), text(");")]));
+        let value = nest(cat([line(), new]));
         let declaration = group(cat([text(format!("public static {ident} {case} {{ get; }} =")), value]));
         (super::ABOUT.comment.of(docs, 4), declaration)
     };
@@ -47,8 +48,9 @@ pub(super) fn enumeration(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[Planned
         text(format!("protected override {ident} Parse(string text) =>")),
         nest(cat([line(), text(parse)])),
     ]));
-    let converter =
-        members(text(format!("internal sealed class Converter : TextConverter<{ident}>")), [parse]);
+    let parent = nest(cat([line(), text(format!(": TextConverter<{ident}>"))]));
+    let head = group(cat([text("internal sealed class Converter"), parent]));
+    let converter = members(head, [parse]);
     let to_string = text("public override string ToString() => Value;");
     let attribute = text(format!("[JsonConverter(typeof({ident}.Converter))]"));
     let access = sheet.options.access;

@@ -6,7 +6,7 @@ use jar_sprout_model::WireName;
 use super::Sheet;
 use super::settings::{CSharpOptions, Level, Library};
 use super::{arrow, block, call, members, names, text_types, types};
-use crate::plan::{CaseKind, Ident, PlannedUnion, PlannedUnionCase};
+use crate::plan::{CaseKind, Ident, PlannedUnion, PlannedUnionCase, ToldCase};
 
 /// The name of the case for a tag that no sample had.
 pub(super) const UNKNOWN: &str = "Unknown";
@@ -118,9 +118,15 @@ fn read_by_tag(sheet: &mut Sheet<'_>, tag: &WireName, union: &PlannedUnion<'_>) 
 
 fn read_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Vec<Doc> {
     let cases = sheet.plan.by_kind(union);
-    let has_integers = cases.iter().any(|(kind, _)| *kind == CaseKind::Integer);
+    let has_integers = cases.iter().any(|told| told.kind == CaseKind::Integer);
+    let is_keyed = sheet.plan.is_told_by_keys(union);
+    let (objects, others): (Vec<_>, Vec<_>) =
+        cases.iter().partition(|told| is_keyed && told.kind == CaseKind::Object);
     let mut branches = Vec::new();
-    for (kind, case) in &cases {
+    if !objects.is_empty() {
+        branches.push(by_keys(sheet, &objects));
+    }
+    for ToldCase { kind, key: _, case } in others {
         let ty = types::slot(sheet, case.slot);
         let sure = types::sure(sheet, case.slot);
         let value = match sheet.options.library {
@@ -140,7 +146,7 @@ fn read_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) 
         ]));
         branches.push(cat([labels, nest(cat([hard(), value]))]));
     }
-    if cases.iter().all(|(kind, _)| *kind != CaseKind::Any) {
+    if cases.iter().all(|told| told.kind != CaseKind::Any) {
         let throw = match sheet.options.library {
             Library::SystemTextJson => "throw new JsonException();".to_owned(),
             Library::Newtonsoft => format!("throw new JsonSerializationException(\"not a {ident}\");"),
@@ -148,6 +154,49 @@ fn read_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) 
         branches.push(cat([text("default:"), nest(cat([hard(), text(throw)]))]));
     }
     vec![block(text("switch (reader.TokenType)"), branches)]
+}
+
+/// What has a key is asked of the whole object, once it was read.
+fn by_keys(sheet: &mut Sheet<'_>, objects: &[&ToldCase<'_, '_>]) -> Doc {
+    let (label, load) = match sheet.options.library {
+        Library::SystemTextJson => (
+            "case JsonTokenType.StartObject:",
+            "var element = JsonSerializer.Deserialize<JsonElement>(ref reader, options);",
+        ),
+        Library::Newtonsoft => {
+            sheet.needs.imports.insert("Newtonsoft.Json.Linq");
+            ("case JsonToken.StartObject:", "var token = JObject.Load(reader);")
+        }
+    };
+    let mut body = vec![text(load)];
+    for ToldCase { key, case, .. } in objects {
+        let ty = types::slot(sheet, case.slot);
+        let sure = types::sure(sheet, case.slot);
+        let value = match sheet.options.library {
+            Library::SystemTextJson => format!("element.Deserialize<{ty}>(options){sure}"),
+            Library::Newtonsoft => format!("token.ToObject<{ty}>(serializer){sure}"),
+        };
+        let made = group(cat([
+            text(format!("return new {}(", case.ident)),
+            nest(cat([soft(), text(value)])),
+            soft(),
+            text(");"),
+        ]));
+        let has = |key: &WireName| {
+            let key = names::LITERAL.of(key.as_str());
+            match sheet.options.library {
+                Library::SystemTextJson => format!("element.TryGetProperty({key}, out _)"),
+                // The older ones have no other way to ask.
+                Library::Newtonsoft => format!("token[{key}] != null"),
+            }
+        };
+        body.push(match key {
+            Some(key) => block(text(format!("if ({})", has(key))), [made]),
+            None => made,
+        });
+    }
+    let body = body.into_iter().map(|one| cat([hard(), one]));
+    cat([text(label), nest(cat(body))])
 }
 
 fn tokens(kind: CaseKind, has_integers: bool, library: Library) -> &'static [&'static str] {

@@ -7,7 +7,7 @@ use super::Sheet;
 use super::types::Json;
 use super::values::equality;
 use super::{names, types};
-use crate::plan::{CaseKind, Ident, Plan, PlannedUnion, PlannedUnionCase};
+use crate::plan::{CaseKind, Ident, Plan, PlannedUnion, PlannedUnionCase, ToldCase};
 
 /// What a union is read from, once a pattern or a parameter has told its type.
 const KNOWN: Json<'static> = Json { text: "json", is_cast: true };
@@ -47,7 +47,7 @@ fn by_tag(plan: &Plan<'_>, ident: &Ident, tag: &WireName, union: &PlannedUnion<'
 fn by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     let cases = plan.by_kind(union);
     let mut branches = Vec::new();
-    for (kind, case) in &cases {
+    for ToldCase { kind, key, case } in &cases {
         let pattern = match kind {
             CaseKind::Object => "Map<String, dynamic>()",
             CaseKind::List => "List<dynamic>()",
@@ -57,10 +57,14 @@ fn by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
             CaseKind::Number => "num()",
             CaseKind::Any => "_",
         };
+        let pattern = match key {
+            Some(key) => format!("{pattern} when json.containsKey({})", names::LITERAL.of(key.as_str())),
+            None => pattern.to_owned(),
+        };
         let value = types::read(plan, &case.slot.ty, false, KNOWN, 0);
-        branches.push(branch(pattern, wrapped(&case.ident, &case.slot.ty, value)));
+        branches.push(branch(&pattern, wrapped(&case.ident, &case.slot.ty, value)));
     }
-    if cases.iter().all(|(kind, _)| *kind != CaseKind::Any) {
+    if cases.iter().all(|told| told.kind != CaseKind::Any) {
         branches
             .push(branch("_", text(format!("throw FormatException('unexpected kind of {ident}', json)"))));
     }

@@ -5,7 +5,7 @@ use jar_sprout_model::{Slot, WireName};
 
 use super::Sheet;
 use super::{method, names, types};
-use crate::plan::{CaseKind, Ident, PlannedUnion, PlannedUnionCase};
+use crate::plan::{CaseKind, Ident, PlannedUnion, PlannedUnionCase, ToldCase};
 
 pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     sheet.needs.imports.insert("encoding/json");
@@ -32,7 +32,7 @@ fn declaration(
     tag: Option<&WireName>,
 ) -> Doc {
     let field = |case: &PlannedUnionCase<'_>, sheet: &mut Sheet<'_>| {
-        let PlannedUnionCase { ident, tag: _, slot } = case;
+        let PlannedUnionCase { ident, tag: _, key: _, slot } = case;
         vec![ident.to_string(), case_type(sheet, slot)]
     };
     let mut rows: Vec<Vec<String>> = cases.iter().map(|case| field(case, sheet)).collect();
@@ -71,7 +71,7 @@ fn decode_by_tag(ident: &Ident, tag: &WireName, cases: &[PlannedUnionCase<'_>]) 
         }
     };
     body.push(text(format!("switch {kind} {{")));
-    for PlannedUnionCase { ident: case, tag, slot: _ } in cases {
+    for PlannedUnionCase { ident: case, tag, key: _, slot: _ } in cases {
         let tag = names::LITERAL.of(tag.map_or("", WireName::as_str));
         body.push(branch(
             &format!("case {tag}:"),
@@ -89,21 +89,46 @@ fn decode_by_tag(ident: &Ident, tag: &WireName, cases: &[PlannedUnionCase<'_>]) 
 }
 
 fn decode_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
-    sheet.needs.imports.insert("bytes");
     let receiver = names::receiver(ident.as_str());
-    let mut body = vec![text(format!("*{receiver} = {ident}{{}}")), text("switch {")];
+    let mut body = vec![text(format!("*{receiver} = {ident}{{}}"))];
+    if sheet.plan.is_told_by_keys(union) {
+        body.push(text("var keys map[string]json.RawMessage"));
+        if union.cases.iter().all(|case| sheet.plan.kind(case.slot) == CaseKind::Object) {
+            body.push(failing("json.Unmarshal(data, &keys)"));
+        } else {
+            body.push(braces(
+                "if bytes.HasPrefix(data, []byte(\"{\"))",
+                [failing("json.Unmarshal(data, &keys)")],
+            ));
+        }
+    }
+    body.push(text("switch {"));
     let cases = sheet.plan.by_kind(union);
     let last = cases.len().saturating_sub(1);
-    for (at, (kind, PlannedUnionCase { ident: case, .. })) in cases.into_iter().enumerate() {
-        let condition = if at == last { "default:".to_owned() } else { condition(kind) };
+    let mut is_asked = false;
+    for (at, ToldCase { kind, key, case: PlannedUnionCase { ident: case, .. } }) in
+        cases.into_iter().enumerate()
+    {
+        let condition = match key {
+            Some(key) => format!("case keys[{}] != nil:", names::LITERAL.of(key.as_str())),
+            None if at == last => "default:".to_owned(),
+            None => {
+                is_asked = true;
+                condition(kind)
+            }
+        };
         body.push(branch(&condition, [format!("return json.Unmarshal(data, &{receiver}.{case})")]));
     }
     body.push(text("}"));
-    method(
-        "UnmarshalJSON chooses the case by the kind of value.",
-        &format!("({receiver} *{ident}) UnmarshalJSON(data []byte) error"),
-        body,
-    )
+    if is_asked {
+        sheet.needs.imports.insert("bytes");
+    }
+    let doc = if sheet.plan.is_told_by_keys(union) {
+        "UnmarshalJSON chooses the case by the keys that are there."
+    } else {
+        "UnmarshalJSON chooses the case by the kind of value."
+    };
+    method(doc, &format!("({receiver} *{ident}) UnmarshalJSON(data []byte) error"), body)
 }
 
 /// What tells a kind of value from those that come after it: how it starts.

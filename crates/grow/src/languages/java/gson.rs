@@ -6,7 +6,7 @@ use jar_sprout_model::{Slot, Type, WireName};
 use super::Sheet;
 use super::unions::{UNKNOWN, holder, permitted, sealed};
 use super::{constants, names, types};
-use crate::plan::{CaseKind, Ident, PlannedCase, PlannedUnion, PlannedUnionCase};
+use crate::plan::{CaseKind, Ident, PlannedCase, PlannedUnion, PlannedUnionCase, ToldCase};
 use crate::spell::Helper;
 
 const TEXT_ADAPTER: Helper = Helper { name: "TextAdapter", text: include_str!("gson/TextAdapter.java") };
@@ -100,7 +100,7 @@ fn by_tag(sheet: &mut Sheet<'_>, tag: &WireName, union: &PlannedUnion<'_>, is_di
 fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Vec<Doc> {
     let mut body = Vec::new();
     let mut is_open = true;
-    for (kind, case) in sheet.plan.by_kind(union) {
+    for ToldCase { kind, key, case } in sheet.plan.by_kind(union) {
         let made = cat([
             text(format!("return new {}(", case.ident)),
             nest(nest(cat([soft(), read(sheet, case.slot), text(");")]))),
@@ -118,7 +118,11 @@ fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Ve
                 continue;
             }
         };
-        body.push(braces(text(format!("if ({test})")), [group(made)]));
+        let has_key = key
+            .map(|key| format!("json.getAsJsonObject().has({})", names::LITERAL.of(key.as_str())))
+            .map(|has_key| cat([nest(nest(cat([line(), text("&& "), text(has_key)])))]));
+        let test = group(cat([text(format!("if ({test}")), has_key.unwrap_or(Doc::Nil), text(")")]));
+        body.push(braces(test, [group(made)]));
     }
     if is_open {
         sheet.needs.imports.insert("com.google.gson.JsonParseException");

@@ -132,6 +132,16 @@ fn written(sheet: &mut Sheet<'_>, slot: &Slot) -> Option<String> {
     }
     match scalar {
         Scalar::Coded(coding) => coded(sheet, coding, true).annotations.pop(),
-        _ => None,
+        Scalar::Boolean
+        | Scalar::Integer(_)
+        | Scalar::Float
+        | Scalar::Text
+        | Scalar::DateTime(_)
+        | Scalar::LocalDateTime(_)
+        | Scalar::Date
+        | Scalar::Time(_)
+        | Scalar::Uuid
+        | Scalar::Uri
+        | Scalar::Decimal => None,
     }
 }

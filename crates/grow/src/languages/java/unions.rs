@@ -5,7 +5,7 @@ use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
 use super::{names, types};
-use crate::plan::{CaseKind, Ident, Plan, PlannedUnion, PlannedUnionCase};
+use crate::plan::{CaseKind, Ident, Plan, PlannedUnion, PlannedUnionCase, ToldCase};
 use crate::spell::Needs;
 
 /// The name of the case for a tag that no sample had.
@@ -77,8 +77,9 @@ fn by_tag(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, cases: &[Planned
 /// A deserializer looks at what kind of value it is.
 fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     let cases = sheet.plan.by_kind(union);
-    let has_integers = cases.iter().any(|(kind, _)| *kind == CaseKind::Integer);
-    let branch = |(kind, case): &(CaseKind, &PlannedUnionCase<'_>), sheet: &mut Sheet<'_>| {
+    let has_integers = cases.iter().any(|told| told.kind == CaseKind::Integer);
+    let is_keyed = sheet.plan.is_told_by_keys(union);
+    let branch = |ToldCase { kind, key: _, case }: &ToldCase<'_, '_>, sheet: &mut Sheet<'_>| {
         let tokens = match kind {
             CaseKind::Object => "case START_OBJECT",
             CaseKind::List => "case START_ARRAY",
@@ -94,8 +95,14 @@ fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Do
         let made = group(cat([text(format!("new {}(", case.ident)), nest(nest(made))]));
         group(cat([text(format!("{tokens} ->")), nest(nest(cat([line(), made])))]))
     };
-    let mut branches: Vec<Doc> = cases.iter().map(|case| branch(case, sheet)).collect();
-    if cases.iter().all(|(kind, _)| *kind != CaseKind::Any) {
+    let (objects, others): (Vec<_>, Vec<_>) =
+        cases.iter().partition(|told| is_keyed && told.kind == CaseKind::Object);
+    let mut branches: Vec<Doc> = Vec::new();
+    if !objects.is_empty() {
+        branches.push(by_keys(sheet, &objects));
+    }
+    branches.extend(others.iter().map(|case| branch(case, sheet)));
+    if cases.iter().all(|told| told.kind != CaseKind::Any) {
         let call = text(format!("context.handleUnexpectedToken({ident}.class, parser);"));
         let cast = group(cat([text(format!("({ident})")), nest(nest(cat([line(), call])))]));
         branches.push(group(cat([text("default ->"), nest(nest(cat([line(), cast])))])));
@@ -107,6 +114,22 @@ fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Do
         text(format!("@JsonDeserialize(using = {ident}.Deserializer.class)")),
         sealed(ident, Vec::new(), inside),
     ])
+}
+
+/// What has a key is asked of the whole object, once it was read.
+fn by_keys(sheet: &mut Sheet<'_>, objects: &[&ToldCase<'_, '_>]) -> Doc {
+    sheet.needs.imports.insert("com.fasterxml.jackson.databind.JsonNode");
+    let mut body = vec![text("JsonNode node = context.readTree(parser);")];
+    for ToldCase { key, case, .. } in objects {
+        let ty = types::boxed(sheet, case.slot);
+        let read = text(format!("context.readTreeAsValue(node, {ty}.class));"));
+        let made = group(cat([text(format!("yield new {}(", case.ident)), nest(nest(cat([soft(), read])))]));
+        body.push(match key {
+            Some(key) => braces(text(format!("if (node.has({}))", names::LITERAL.of(key.as_str()))), [made]),
+            None => made,
+        });
+    }
+    braces(text("case START_OBJECT ->"), body)
 }
 
 /// `context.readValue(parser, Queen.class)`

@@ -9,7 +9,9 @@ use super::Sheet;
 use super::settings::Library;
 use super::unions::{Branch, UNKNOWN, interface, when};
 use super::{names, parcels, types};
-use crate::plan::{CaseKind, Ident, Plan, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
+use crate::plan::{
+    CaseKind, Ident, Plan, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase, ToldCase,
+};
 use crate::spell::{Helper, Needs};
 
 const GSON_TEXT: Helper = Helper { name: "TextAdapter", text: include_str!("gson/TextAdapter.kt") };
@@ -225,16 +227,21 @@ fn of_gson(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> (V
             by_tag(sheet.plan, &subject, union, &read, unknown)
         }
         None => {
-            let condition = |kind| match kind {
-                CaseKind::Object => "json.isJsonObject",
-                CaseKind::List => "json.isJsonArray",
-                CaseKind::Text => "json.asJsonPrimitive.isString",
-                CaseKind::Boolean => "json.asJsonPrimitive.isBoolean",
-                CaseKind::Integer => "json.asString.toBigIntegerOrNull() != null",
-                CaseKind::Number => "json.asJsonPrimitive.isNumber",
-                CaseKind::Any => "true",
+            let condition = |kind| -> String {
+                match kind {
+                    CaseKind::Object => "json.isJsonObject",
+                    CaseKind::List => "json.isJsonArray",
+                    CaseKind::Text => "json.asJsonPrimitive.isString",
+                    CaseKind::Boolean => "json.asJsonPrimitive.isBoolean",
+                    CaseKind::Integer => "json.asString.toBigIntegerOrNull() != null",
+                    CaseKind::Number => "json.asJsonPrimitive.isNumber",
+                    CaseKind::Any => "true",
+                }
+                .to_owned()
             };
-            by_kind(sheet.plan, ident, union, "", &condition, "context.read(json)")
+            let has_key =
+                |key: &WireName| format!("json.asJsonObject.has({})", names::LITERAL.of(key.as_str()));
+            by_kind(sheet.plan, ident, union, "", &condition, &has_key, "context.read(json)")
         }
     };
     let parameters = [("json", "JsonElement"), ("context", "JsonDeserializationContext")];
@@ -262,15 +269,26 @@ fn of_moshi_union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>
             by_tag(sheet.plan, &subject, union, &read, unknown)
         }
         None => {
-            let condition = |kind| match kind {
-                CaseKind::Object => "JsonReader.Token.BEGIN_OBJECT",
-                CaseKind::List => "JsonReader.Token.BEGIN_ARRAY",
-                CaseKind::Text => "JsonReader.Token.STRING",
-                CaseKind::Boolean => "JsonReader.Token.BOOLEAN",
-                CaseKind::Integer | CaseKind::Number => "JsonReader.Token.NUMBER",
-                CaseKind::Any => "else",
+            // A condition that asks for keys leaves no room for a subject.
+            let is_keyed = sheet.plan.is_told_by_keys(union);
+            let condition = |kind| {
+                let token = match kind {
+                    CaseKind::Object => "JsonReader.Token.BEGIN_OBJECT",
+                    CaseKind::List => "JsonReader.Token.BEGIN_ARRAY",
+                    CaseKind::Text => "JsonReader.Token.STRING",
+                    CaseKind::Boolean => "JsonReader.Token.BOOLEAN",
+                    CaseKind::Integer | CaseKind::Number => "JsonReader.Token.NUMBER",
+                    CaseKind::Any => "else",
+                };
+                if is_keyed && kind != CaseKind::Any {
+                    format!("reader.peek() == {token}")
+                } else {
+                    token.to_owned()
+                }
             };
-            by_kind(sheet.plan, ident, union, "reader.peek()", &condition, "moshi.read(reader)")
+            let subject = if is_keyed { "" } else { "reader.peek()" };
+            let has_key = |key: &WireName| format!("reader.has({})", names::LITERAL.of(key.as_str()));
+            by_kind(sheet.plan, ident, union, subject, &condition, &has_key, "moshi.read(reader)")
         }
     };
     let read = method("read", &[("reader", "JsonReader")], ident.as_str(), chosen);
@@ -325,13 +343,53 @@ fn of_jackson_union(
                 CaseKind::Number => "JsonToken.VALUE_NUMBER_INT, JsonToken.VALUE_NUMBER_FLOAT",
                 CaseKind::Any => "else",
             };
-            let subject = "parser.currentToken()";
-            let chosen = by_kind(sheet.plan, ident, union, subject, &condition, "parser.read()");
-            method("deserialize", &parameters, ident.as_str(), chosen)
+            if sheet.plan.is_told_by_keys(union) {
+                by_keys_of_jackson(sheet, ident, union, &parameters, &condition)
+            } else {
+                let subject = "parser.currentToken()";
+                let condition = |kind| condition(kind).to_owned();
+                let no_key = |_: &WireName| String::new();
+                let chosen = by_kind(sheet.plan, ident, union, subject, &condition, &no_key, "parser.read()");
+                method("deserialize", &parameters, ident.as_str(), chosen)
+            }
         }
     };
     let class = block(&format!("class {ident}Deserializer : JsonDeserializer<{ident}>()"), [deserialize]);
     (vec![text(format!("@JsonDeserialize(using = {ident}Deserializer::class)"))], Some(class))
+}
+
+/// What has a key is asked of the whole object, once it was read.
+fn by_keys_of_jackson(
+    sheet: &mut Sheet<'_>,
+    ident: &Ident,
+    union: &PlannedUnion<'_>,
+    parameters: &[(&str, &str)],
+    condition: &dyn Fn(CaseKind) -> &'static str,
+) -> Doc {
+    let (objects, others): (Vec<ToldCase<'_, '_>>, Vec<_>) =
+        sheet.plan.by_kind(union).into_iter().partition(|told| told.kind == CaseKind::Object);
+    let mut body = Vec::new();
+    if !others.is_empty() {
+        let branch = |ToldCase { kind, case, .. }: &ToldCase<'_, '_>| {
+            (condition(*kind).to_owned(), text(format!("return {ident}.{}(parser.read())", case.ident)))
+        };
+        let mut branches: Vec<Branch> = others.iter().map(branch).collect();
+        branches.push(("else".to_owned(), text("Unit")));
+        body.push(when("parser.currentToken()", branches, 8));
+    }
+    body.push(text("val node = context.readTree(parser)"));
+    let branch = |ToldCase { key, case, .. }: &ToldCase<'_, '_>, sheet: &mut Sheet<'_>| {
+        let condition = key.map_or_else(
+            || "else".to_owned(),
+            |key| format!("node.has({})", names::LITERAL.of(key.as_str())),
+        );
+        let ty = types::non_null(sheet, case.slot);
+        let read = [text(format!("{ident}.{}(context.readTreeAsValue(node, ", case.ident)), ty];
+        (condition, cat(read.into_iter().chain([text("::class.java))")])))
+    };
+    let branches = objects.iter().map(|told| branch(told, sheet)).collect();
+    body.push(cat([text("return "), when("", branches, 8)]));
+    braces(header("deserialize", parameters, ident.as_str()), body)
 }
 
 /// Jackson reads the tag, which is a part of each case.
@@ -376,7 +434,7 @@ fn by_tag(
     unknown: Doc,
 ) -> Doc {
     let mut branches = Vec::new();
-    for PlannedUnionCase { ident: _, tag, slot } in &union.cases {
+    for PlannedUnionCase { ident: _, tag, key: _, slot } in &union.cases {
         if let Type::Named(id) = &slot.ty {
             let tag = names::LITERAL.of(tag.map_or("", WireName::as_str));
             branches.push((tag, read(text(plan.ident(*id).as_str().to_owned()))));
@@ -391,15 +449,20 @@ fn by_kind(
     ident: &Ident,
     union: &PlannedUnion<'_>,
     subject: &str,
-    condition: &dyn Fn(CaseKind) -> &'static str,
+    condition: &dyn Fn(CaseKind) -> String,
+    has_key: &dyn Fn(&WireName) -> String,
     read: &'static str,
 ) -> Doc {
     let cases = plan.by_kind(union);
     let last = cases.len().saturating_sub(1);
-    let branches = cases.iter().enumerate().map(|(at, (kind, case))| {
-        let condition = if at == last { "else" } else { condition(*kind) };
+    let branches = cases.iter().enumerate().map(|(at, ToldCase { kind, key, case })| {
+        let condition = match key {
+            Some(key) => format!("{} && {}", condition(*kind), has_key(key)),
+            None if at == last => "else".to_owned(),
+            None => condition(*kind),
+        };
         // Its parameter says of which type the value is.
-        (condition.to_owned(), text(format!("{ident}.{}({read})", case.ident)))
+        (condition, text(format!("{ident}.{}({read})", case.ident)))
     });
     let branches = branches.collect();
     when(subject, branches, 8)

@@ -53,20 +53,19 @@ pub(super) fn declaration(sheet: &mut Sheet<'_>, nothing: &PlannedNothing<'_>) -
             let ty = super::types::value(sheet, slot);
             let inside = serializer(sheet, slot);
             let supertype = cat([text(format!("{}<", SERIALIZER.name)), ty, text(">")]);
-            extending(format!("object {ident}"), supertype, [inside].into_iter().chain(literals))
+            extending(&format!("object {ident}"), supertype, [inside].into_iter().chain(literals))
         }
         Library::Gson => {
             sheet.needs.helpers.insert(ADAPTER);
-            let inside = match slot.ty {
-                Type::Scalar(Scalar::Coded(coding)) => {
-                    let adapter = coded(coding).adapter;
-                    sheet.needs.helpers.insert(adapter);
-                    format!("{}()", adapter.name)
-                }
-                _ => "null".to_owned(),
+            let inside = if let Type::Scalar(Scalar::Coded(coding)) = slot.ty {
+                let adapter = coded(coding).adapter;
+                sheet.needs.helpers.insert(adapter);
+                format!("{}()", adapter.name)
+            } else {
+                "null".to_owned()
             };
             let arguments = [inside].into_iter().chain(literals);
-            extending(format!("class {ident}"), text(ADAPTER.name), arguments)
+            extending(&format!("class {ident}"), text(ADAPTER.name), arguments)
         }
         Library::Jackson => {
             sheet.needs.helpers.insert(OR_NOTHING);
@@ -85,8 +84,8 @@ pub(super) fn declaration(sheet: &mut Sheet<'_>, nothing: &PlannedNothing<'_>) -
                 annotations.extend(of_coded(sheet, coding).map(|(annotation, _)| annotation));
             }
             let first = literals[0].clone();
-            let reader = extending("class Reader".to_owned(), text(OR_NOTHING.name), literals);
-            let writer = extending("class Writer".to_owned(), text("OrNothing.Word"), [first]);
+            let reader = extending("class Reader", text(OR_NOTHING.name), literals);
+            let writer = extending("class Writer", text("OrNothing.Word"), [first]);
             let body = braces(format!("annotation class {ident}"), [paragraphs([reader, writer])]);
             lines(annotations.into_iter().map(text).chain([body]))
         }
@@ -95,7 +94,7 @@ pub(super) fn declaration(sheet: &mut Sheet<'_>, nothing: &PlannedNothing<'_>) -
 }
 
 /// `object NumberOrNa : OrNothingSerializer<Double>(Double.serializer(), "N/A")`
-fn extending(head: String, supertype: Doc, arguments: impl IntoIterator<Item = String>) -> Doc {
+fn extending(head: &str, supertype: Doc, arguments: impl IntoIterator<Item = String>) -> Doc {
     let mut call = vec![soft()];
     for (at, argument) in arguments.into_iter().enumerate() {
         if at > 0 {

@@ -237,7 +237,13 @@ pub(super) fn value(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
             }
             None => non_null(sheet, slot),
         },
-        _ => non_null(sheet, slot),
+        Type::Scalar(_)
+        | Type::Any
+        | Type::Constant(_)
+        | Type::List(_)
+        | Type::Map(_)
+        | Type::Tuple(_)
+        | Type::Named(_) => non_null(sheet, slot),
     }
 }
 

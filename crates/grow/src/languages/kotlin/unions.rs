@@ -8,7 +8,7 @@ use jar_sprout_model::{Type, WireName};
 use super::Sheet;
 use super::settings::Library;
 use super::{names, parcels, types, value_class};
-use crate::plan::{CaseKind, Ident, PlannedUnion, PlannedUnionCase};
+use crate::plan::{CaseKind, Ident, PlannedUnion, PlannedUnionCase, ToldCase};
 use crate::spell::Needs;
 
 /// The name of the case for a tag that no sample had.
@@ -65,7 +65,7 @@ fn unknown_case(sheet: &mut Sheet<'_>, ident: &Ident) -> Doc {
 
 /// Each kind of value in a class of its own, which is not there at run time.
 fn wrapper_cases(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedUnionCase<'_>]) -> Doc {
-    let wrappers = cases.iter().map(|PlannedUnionCase { ident: case, tag: _, slot }| {
+    let wrappers = cases.iter().map(|PlannedUnionCase { ident: case, tag: _, key: _, slot }| {
         let parcels = parcels::annotations(sheet, [&slot.ty]);
         let ty = types::slot(sheet, slot);
         value_class(case.as_str(), ty, text(format!(" : {ident}")), parcels, sheet.options)
@@ -109,9 +109,16 @@ fn choose_by_tag(
 fn choose_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     let cases = sheet.plan.by_kind(union);
     let last = cases.len().saturating_sub(1);
-    let branches = cases.iter().enumerate().map(|(at, (kind, case))| {
-        let condition = if at == last { "else" } else { condition(*kind, sheet.needs) };
-        serializer(condition, &format!("{ident}.{}", case.ident))
+    let branches = cases.iter().enumerate().map(|(at, ToldCase { kind, key, case })| {
+        let condition = match key {
+            Some(key) => {
+                let condition = condition(*kind, sheet.needs);
+                format!("{condition} && {} in element", names::LITERAL.of(key.as_str()))
+            }
+            None if at == last => "else".to_owned(),
+            None => condition(*kind, sheet.needs).to_owned(),
+        };
+        serializer(&condition, &format!("{ident}.{}", case.ident))
     });
     let branches = branches.collect();
     selection(ident, "", branches)

@@ -9,7 +9,7 @@ use super::settings::{Level, Types};
 use super::{ABOUT, DEFAULTS, call, docstring, documented, names, types};
 use crate::plan::{
     CaseKind, Fate, Ident, Plan, PlannedDefault, PlannedDefinition, PlannedExtras, PlannedField, PlannedRoot,
-    PlannedType, PlannedUnion,
+    PlannedType, PlannedUnion, ToldCase,
 };
 use crate::spell::{Helper, Needs};
 
@@ -311,9 +311,13 @@ fn read_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) 
     let converter = Converter { plan: sheet.plan, way: Direction::In(sheet.options.level) };
     let mut body = Vec::new();
     let mut is_open = true;
-    for (kind, case) in sheet.plan.by_kind(union) {
+    for ToldCase { kind, key, case } in sheet.plan.by_kind(union) {
         let value = returned(converter.of(case.slot, text("data"), sheet.needs), "data");
-        match test(kind, "data") {
+        let has_key = |test: String| match key {
+            Some(key) => format!("{test} and {} in data", names::literal(key.as_str())),
+            None => test,
+        };
+        match test(kind, "data").map(has_key) {
             Some(test) => body.push(cat([text(format!("if {test}:")), nest(cat([hard(), value]))])),
             None => {
                 body.push(value);
@@ -334,7 +338,7 @@ fn write_by_kind(sheet: &mut Sheet<'_>, union: &PlannedUnion<'_>) -> Doc {
     let mut tested = Vec::new();
     let mut last = None;
     let mut all_convert = true;
-    for (_, case) in sheet.plan.by_kind(union) {
+    for ToldCase { case, .. } in sheet.plan.by_kind(union) {
         let Some(value) = converter.of(case.slot, text("value"), sheet.needs) else {
             all_convert = false;
             continue;

@@ -322,7 +322,7 @@ fn enumeration(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, cases: &[PlannedCase
 fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Doc {
     let PlannedUnion { tag, cases, unknown: _ } = union;
     let ident = &ty.ident;
-    let case = |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| {
+    let case = |PlannedUnionCase { ident: _, tag: _, key: _, slot }: &PlannedUnionCase<'_>| {
         types::slot(sheet, slot, Types::Pydantic)
     };
     let mut cases: Vec<Doc> = cases.iter().map(case).collect();

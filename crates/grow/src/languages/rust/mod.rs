@@ -348,7 +348,7 @@ fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc 
     let all = rule.map(|rule| format!("rename_all = \"{}\"", rule.name));
     let mut body = Vec::new();
     let boxed = sizes::boxed(sheet.plan, union);
-    for (PlannedUnionCase { ident: case, tag, slot }, is_boxed) in cases.iter().zip(boxed) {
+    for (PlannedUnionCase { ident: case, tag, key: _, slot }, is_boxed) in cases.iter().zip(boxed) {
         let own = tag.filter(|tag| rule.is_none() && tag.as_str() != case.as_str()).map(rename);
         let ty = types::slot(sheet, Some(ident), slot);
         let is_apart = matches!(slot.ty, Type::Named(id) if sheet.plan.contains_inline(id, ident));

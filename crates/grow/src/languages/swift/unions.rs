@@ -6,7 +6,7 @@ use jar_sprout_model::{Type, WireName};
 use super::Sheet;
 use super::settings::SwiftOptions;
 use super::{names, types};
-use crate::plan::{CaseKind, Ident, PlannedUnion};
+use crate::plan::{CaseKind, Ident, PlannedUnion, ToldCase};
 
 pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     let mut cases: Vec<Doc> = Vec::new();
@@ -79,10 +79,10 @@ fn decode_by_kind(sheet: &mut Sheet<'_>, union: &PlannedUnion<'_>) -> Doc {
         CaseKind::Any => 6,
     };
     let mut cases = sheet.plan.by_kind(union);
-    cases.sort_by_key(|(kind, _)| order(*kind));
+    cases.sort_by_key(|told| order(told.kind));
     let last = cases.len().saturating_sub(1);
     let mut chain = Vec::new();
-    for (at, (_, case)) in cases.iter().enumerate() {
+    for (at, ToldCase { case, .. }) in cases.iter().enumerate() {
         let ty = types::slot(sheet, case.slot);
         let otherwise = if at == 0 { "" } else { "} else " };
         if at == last {

@@ -195,8 +195,9 @@ fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc 
     let PlannedUnion { tag: _, cases, unknown: _ } = union;
     let options = sheet.options.in_alias();
     let sheet = sheet.with(&options);
-    let case =
-        |PlannedUnionCase { ident: _, tag: _, slot }: &PlannedUnionCase<'_>| text(types::slot(&sheet, slot));
+    let case = |PlannedUnionCase { ident: _, tag: _, key: _, slot }: &PlannedUnionCase<'_>| {
+        text(types::slot(&sheet, slot))
+    };
     alternatives(ident, cases.iter().map(case))
 }
 

@@ -7,7 +7,7 @@ use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
 use super::{ABOUT, names, types, union};
-use crate::plan::{CaseKind, Plan, PlannedField, PlannedType, PlannedUnion};
+use crate::plan::{CaseKind, Plan, PlannedField, PlannedType, PlannedUnion, ToldCase};
 use crate::spell::plain_copies::{
     self as copies, Both, Conversion, Sides, conversion, is_collection, may_be_null,
 };
@@ -142,17 +142,20 @@ fn by_tag(plan: &Plan<'_>, tag: &WireName, source: &PlannedUnion<'_>) -> Vec<Doc
 fn by_kind(plan: &Plan<'_>, source: &PlannedUnion<'_>) -> Vec<Doc> {
     let mut cases = plan.by_kind(source);
     // What an array is told from is an object as well to the compiler: it comes last, and needs no test.
-    cases.sort_by_key(|(kind, _)| match kind {
+    cases.sort_by_key(|told| match told.kind {
         CaseKind::Text | CaseKind::Boolean | CaseKind::Integer | CaseKind::Number | CaseKind::List => 0,
         CaseKind::Object => 1,
         CaseKind::Any => 2,
     });
     let last = cases.len().saturating_sub(1);
     let mut body = Vec::new();
-    for (at, (kind, case)) in cases.iter().enumerate() {
+    for (at, ToldCase { kind, key, case }) in cases.iter().enumerate() {
         let value = held(plan, case.slot);
         let returned = text(format!("return {value};"));
-        match test(plan, *kind).filter(|_| at < last) {
+        // What is no object was told before.
+        let has_key = key.map(|key| format!("{} in wire", names::LITERAL.of(key.as_str())));
+        let test = has_key.or_else(|| test(plan, *kind).map(str::to_owned));
+        match test.filter(|_| at < last) {
             Some(test) => {
                 body.push(cat([
                     text(format!("if ({test}) {{")),

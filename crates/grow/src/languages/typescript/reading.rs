@@ -4,7 +4,7 @@ use std::collections::BTreeSet;
 use std::sync::LazyLock;
 
 use jar_sprout_layout::{
-    Doc, braces, cat, comma_list, group, hard, last_comma, lines, nest, paragraphs, soft, text,
+    Doc, braces, cat, comma_list, group, hard, join, last_comma, line, lines, nest, paragraphs, soft, text,
 };
 use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, WireName};
 
@@ -12,7 +12,7 @@ use super::Sheet;
 use super::{Reading, names, types};
 use crate::plan::{
     CaseKind, DefaultSpelling, Fate, Ident, PlannedCase, PlannedDefinition, PlannedField, PlannedRoot,
-    PlannedType, PlannedUnion,
+    PlannedType, PlannedUnion, ToldCase,
 };
 use crate::spell::{Helper, Needs};
 
@@ -274,7 +274,7 @@ fn by_tag(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, union: &PlannedU
 fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Vec<Doc> {
     let mut body = Vec::new();
     let mut is_open = true;
-    for (kind, case) in sheet.plan.by_kind(union) {
+    for ToldCase { kind, key, case } in sheet.plan.by_kind(union) {
         let test = match kind {
             CaseKind::Object => {
                 Some("typeof value === \"object\" && value !== null && !Array.isArray(value)")
@@ -295,8 +295,11 @@ fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Ve
         let read = cat([text("return "), read(sheet, case.slot), text("(value, path);")]);
         match test {
             Some(test) => {
-                let condition =
-                    group(cat([text("if ("), nest(cat([soft(), text(test)])), soft(), text(") {")]));
+                let parts = test.split(" && ").map(str::to_owned);
+                let has_key = key.map(|key| format!("{} in value", names::LITERAL.of(key.as_str())));
+                let between = cat([text(" &&"), line()]);
+                let test = join(&between, parts.chain(has_key).map(text));
+                let condition = group(cat([text("if ("), nest(cat([soft(), test])), soft(), text(") {")]));
                 body.push(cat([condition, nest(cat([hard(), read])), hard(), text("}")]));
             }
             None => {

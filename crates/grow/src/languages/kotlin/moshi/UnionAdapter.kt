@@ -54,3 +54,15 @@ internal fun JsonReader.tag(key: String): String? {
     }
     return null
 }
+
+internal fun JsonReader.has(key: String): Boolean {
+    val ahead = peekJson()
+    ahead.beginObject()
+    while (ahead.hasNext()) {
+        if (ahead.nextName() == key) {
+            return true
+        }
+        ahead.skipValue()
+    }
+    return false
+}
