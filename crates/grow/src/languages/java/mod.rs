@@ -345,7 +345,7 @@ fn extras_declaration(sheet: &mut Sheet<'_>, extras: &PlannedExtras<'_>) -> (&'s
 
 /// What is said of a field, and its type.
 fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, leaves_out: bool) -> (Vec<String>, String) {
-    let types::Spelled { annotations: own, ty } = types::field(sheet, field);
+    let types::Spelled { annotations: own, ty } = nothing::field(sheet, field);
     let mut annotations = Vec::new();
     let key = field.wire.as_str();
     let is_renamed = field.ident.as_str() != key;

@@ -5,15 +5,18 @@ use jar_sprout_model::{Scalar, Slot, Type};
 
 use super::settings::Library;
 use super::types::{Spelled, boxed, coded, dated_helper, in_code};
-use super::{Sheet, names};
+use super::{Sheet, names, types};
 use crate::plan::{PlannedField, PlannedNothing};
 use crate::spell::Helper;
 
 const ADAPTER: Helper = Helper { name: "OrNothingAdapter", text: include_str!("gson/OrNothingAdapter.java") };
 const OR_NOTHING: Helper = Helper { name: "OrNothing", text: include_str!("OrNothing.java") };
 
-/// The type of a field in whose place words stand for nothing, with what says so.
+/// The type of a record's field, in whose place words may stand for nothing.
 pub(super) fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled {
+    if field.nothing_words().is_none() {
+        return types::field(sheet, field);
+    }
     let ty = value(sheet, field.slot);
     let Some((index, PlannedNothing { ident, .. })) = sheet.plan.nothing_of(field) else {
         return Spelled { annotations: Vec::new(), ty };

@@ -5,7 +5,7 @@ use jar_sprout_model::Type;
 
 use super::Sheet;
 use super::unions::{UNKNOWN, holder, permitted, sealed};
-use super::{beans, record_head, types};
+use super::{beans, nothing, record_head, types};
 use crate::plan::{PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
 use crate::spell::plain_copies::{
     self as copies, Both, Conversion, Sides, conversion, is_collection, may_be_null,
@@ -52,7 +52,7 @@ fn record(
     let mut arguments = Vec::new();
     for (field, source) in pairs {
         let mut own = Needs::default();
-        let ty = super::types::field(&mut sheet.with(&plain).noting(&mut own), field).ty;
+        let ty = super::nothing::field(&mut sheet.with(&plain).noting(&mut own), field).ty;
         copies::import_plain(&own, sheet.needs);
         components.push(text(format!("{ty} {}", field.ident)));
         arguments.push(argument(sheet, source, place));
@@ -80,7 +80,7 @@ fn method(head: &str, wire: &str, body: impl IntoIterator<Item = Doc>) -> Doc {
 fn argument(sheet: &mut Sheet<'_>, source: &PlannedField<'_>, place: &Surroundings<'_>) -> Doc {
     let value = if sheet.options.has_beans {
         let mut own = Needs::default();
-        let ty = types::field(&mut sheet.noting(&mut own), source).ty;
+        let ty = nothing::field(&mut sheet.noting(&mut own), source).ty;
         format!("wire.{}()", beans::getter_name(&source.ident, &ty))
     } else {
         format!("wire.{}()", source.ident)

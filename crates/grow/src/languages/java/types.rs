@@ -4,8 +4,8 @@ use std::sync::LazyLock;
 
 use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, Width};
 
+use super::Sheet;
 use super::settings::Library;
-use super::{Sheet, nothing};
 use crate::languages::jvm::java_time::JavaSyntax;
 use crate::plan::{Fate, PlannedField};
 use crate::prepare::suffix;
@@ -105,9 +105,6 @@ pub(super) fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled 
         Fate::Tag(_) | Fate::Required => false,
         Fate::Nullable | Fate::Optional | Fate::Either => true,
     };
-    if field.nothing_words().is_some() {
-        return nothing::field(sheet, field);
-    }
     if let Some(coding) = field.coding() {
         return coded(sheet, coding, may_be_null);
     }

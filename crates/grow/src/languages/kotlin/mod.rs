@@ -308,7 +308,7 @@ const DEFAULTS: DefaultSpelling = DefaultSpelling {
 
 /// The type of a field's value that is not null; an annotation that it takes goes before the field.
 fn field_type(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, annotations: &mut Vec<Doc>) -> Doc {
-    match types::annotated(sheet, field) {
+    match nothing::annotated(sheet, field) {
         Some((own, ty)) => {
             annotations.extend(own.into_iter().map(text));
             ty

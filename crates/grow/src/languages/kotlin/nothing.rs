@@ -5,7 +5,7 @@ use jar_sprout_model::{Scalar, Slot, Type, Width};
 
 use super::settings::Library;
 use super::types::{coded, foreign_of, of_coded};
-use super::{Sheet, last_comma, names};
+use super::{Sheet, last_comma, names, types};
 use crate::plan::{PlannedField, PlannedNothing};
 use crate::spell::Helper;
 
@@ -14,8 +14,17 @@ const SERIALIZER: Helper =
 const ADAPTER: Helper = Helper { name: "OrNothingAdapter", text: include_str!("gson/OrNothingAdapter.kt") };
 const OR_NOTHING: Helper = Helper { name: "OrNothing", text: include_str!("jackson/OrNothing.kt") };
 
+/// A field's own type that is not null, where that is not the same everywhere, with the annotations that it takes.
+pub(super) fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Option<(Vec<String>, Doc)> {
+    if field.nothing_words().is_none() {
+        return types::annotated(sheet, field);
+    }
+    let annotations = annotations(sheet, field);
+    Some((annotations, types::value(sheet, field.slot)))
+}
+
 /// The annotations of a field in whose place words stand for nothing.
-pub(super) fn annotations(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Vec<String> {
+fn annotations(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Vec<String> {
     let Some((index, PlannedNothing { ident, .. })) = sheet.plan.nothing_of(field) else {
         return Vec::new();
     };
@@ -50,7 +59,7 @@ pub(super) fn declaration(sheet: &mut Sheet<'_>, nothing: &PlannedNothing<'_>) -
     Some(match sheet.options.library {
         Library::Kotlinx => {
             sheet.needs.helpers.insert(SERIALIZER);
-            let ty = super::types::value(sheet, slot);
+            let ty = types::value(sheet, slot);
             let inside = serializer(sheet, slot);
             let supertype = cat([text(format!("{}<", SERIALIZER.name)), ty, text(">")]);
             extending(&format!("object {ident}"), supertype, [inside].into_iter().chain(literals))

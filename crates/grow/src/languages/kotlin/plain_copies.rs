@@ -5,7 +5,7 @@ use jar_sprout_model::Slot;
 
 use super::Sheet;
 use super::unions::{UNKNOWN, interface, when};
-use super::{ABOUT, supertypes, types};
+use super::{ABOUT, nothing, supertypes, types};
 use crate::plan::{Ident, Plan, PlannedField, PlannedType, PlannedUnion};
 use crate::spell::Needs;
 use crate::spell::plain_copies::{
@@ -42,7 +42,7 @@ fn record(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, fields: &[PlannedField<
     let field = |field: &PlannedField<'_>, sheet: &mut Sheet<'_>| {
         let mut own = Needs::default();
         // As the wire has it, without what tells the library how.
-        let ty = match types::annotated(&mut sheet.noting(&mut own), field) {
+        let ty = match nothing::annotated(&mut sheet.noting(&mut own), field) {
             Some((_, ty)) => ty,
             None => types::non_null(&mut sheet.noting(&mut own), field.slot),
         };

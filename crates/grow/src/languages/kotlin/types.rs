@@ -5,8 +5,8 @@ use std::sync::LazyLock;
 use jar_sprout_layout::{Doc, cat, text};
 use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, TimeForm, Type, Width};
 
+use super::Sheet;
 use super::settings::Library;
-use super::{Sheet, nothing};
 use crate::languages::jvm::java_time::JavaSyntax;
 use crate::plan::PlannedField;
 use crate::prepare::suffix;
@@ -214,10 +214,6 @@ pub(super) fn non_null(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
 pub(super) fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Option<(Vec<String>, Doc)> {
     if field.is_json_in_text() {
         return json_in_text(sheet, field.slot);
-    }
-    if field.nothing_words().is_some() {
-        let annotations = nothing::annotations(sheet, field);
-        return Some((annotations, value(sheet, field.slot)));
     }
     let (annotation, ty) = match field.coding() {
         Some(coding) => of_coded(sheet, coding)?,
