@@ -71,12 +71,12 @@ pub(crate) static DECISIONS: &[DecisionKey] = &[
         key: Key::new(
             "type",
             Takes::TextOrTexts,
-            "what a field is: a word such as `float`, a list such as `[text]`, a map such as `{text}`, another type's name, or the values of an enum; what its objects are, or those of a type: `map`, `record`, or `by kind` where a key tells them apart; what its texts say, `json-in-text`; with words that stand for nothing behind it: `float or \"N/A\"`",
+            "what a field is: a word such as `float`, a list such as `[text]`, a map such as `{text}`, another type's name, or the values of an enum; what its objects are, or those of a type: `map`, `record`, `union` where each of several kinds has keys of its own, or `by kind` where a key tells them apart; what its texts say, `json-in-text`; with words that stand for nothing behind it: `float or \"N/A\"`",
             "\"Hive.honey_kg\" = { type = \"float\" }",
         ),
         options: &[option(
             "type",
-            "What a field is: `float`, `[text]`, `{text}`, another type's name, or the values of an enum: `laying,caged`; what objects are: `map`, `record`, `by KEY`; what texts say: `json-in-text`; words for nothing: `float or \"N/A\"`",
+            "What a field is: `float`, `[text]`, `{text}`, another type's name, or the values of an enum: `laying,caged`; what objects are: `map`, `record`, `union`, `by KEY`; what texts say: `json-in-text`; words for nothing: `float or \"N/A\"`",
             Wants::One("WHAT", type_value),
         )],
         of_type: Some(|item, _| match text(item) {

@@ -2,19 +2,17 @@
 
 use std::borrow::Cow;
 
-use jar_sprout_model::{Encoding, Field, Model, NamedType, Presence, Scalar, Type};
+use jar_sprout_model::{Encoding, Field, Model, NamedType, Scalar, Type};
 
 use super::abilities::Abilities;
-use crate::settings::Absence;
+use super::{fields, is_apart};
 
 /// The fields of a model that stay text in a language, though the model says what the text is.
 pub(crate) fn fields_left_as_text<'m>(
     abilities: &Abilities,
     model: &'m Model,
 ) -> Vec<(&'m NamedType, &'m Field)> {
-    let fields =
-        model.types().flat_map(|(_, ty)| ty.definition.fields().iter().map(move |field| (ty, field)));
-    fields.filter(|(ty, field)| stays_text(abilities, ty, field)).collect()
+    fields(model).filter(|(ty, field)| stays_text(abilities, ty, field)).collect()
 }
 
 /// The model with texts in place of what a language does not read out of them.
@@ -34,11 +32,6 @@ pub(super) fn with_texts_read<'m>(abilities: &Abilities, model: Cow<'m, Model>) 
 
 /// What tells null from nothing stands around a value, and has no room for what reads a text.
 fn stays_text(abilities: &Abilities, ty: &NamedType, field: &Field) -> bool {
-    let tells_null = match abilities.absence {
-        Absence::Told => true,
-        Absence::ToldInPatches => ty.is_patch,
-        Absence::Untold => false,
-    };
-    let is_apart = field.presence == Presence::Sometimes && tells_null;
+    let is_apart = is_apart(abilities, ty, field);
     field.encoding == Encoding::JsonInText && (is_apart || !abilities.reads_json_in_text)
 }

@@ -10,7 +10,7 @@ mod untold;
 
 use std::borrow::Cow;
 
-use jar_sprout_model::{Model, Scalar, ScalarKind, TypeId, Width};
+use jar_sprout_model::{Field, Model, NamedType, Presence, Scalar, ScalarKind, TypeId, Width};
 
 pub use abilities::{
     Abilities, Dependency, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, PlainCopies, Tags,
@@ -57,6 +57,21 @@ pub(crate) fn prepare<'m>(model: &'m Model, abilities: &Abilities) -> Prepared<'
     let WithCopies { model, pairs } = with_copies(&model, &copies.ending, copies.tags, abilities.fills_in);
     // A copy is made of what is there.
     Prepared { model: Cow::Owned(model), times, absence: Absence::Untold, pairs }
+}
+
+/// All fields of a model, with their types.
+fn fields(model: &Model) -> impl Iterator<Item = (&NamedType, &Field)> {
+    model.types().flat_map(|(_, ty)| ty.definition.fields().iter().map(move |field| (ty, field)))
+}
+
+/// Whether something stands around a field's value that tells null from nothing.
+fn is_apart(abilities: &Abilities, ty: &NamedType, field: &Field) -> bool {
+    let tells_null = match abilities.absence {
+        Absence::Told => true,
+        Absence::ToldInPatches => ty.is_patch,
+        Absence::Untold => false,
+    };
+    field.presence == Presence::Sometimes && tells_null
 }
 
 /// The model with what a language holds in place of what it does not.

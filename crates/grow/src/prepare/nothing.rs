@@ -3,24 +3,21 @@
 use std::borrow::Cow;
 
 use jar_sprout_model::{
-    Coding, Definition, Encoding, Field, Model, NamedType, NothingWords, Presence, Scalar, ScalarKind, Type,
-    Width,
+    Coding, Definition, Encoding, Field, Model, NamedType, NothingWords, Scalar, ScalarKind, Type, Width,
 };
 
 use super::abilities::{Abilities, Nothing};
-use crate::settings::Absence;
+use super::{fields, is_apart};
 
 /// The fields of a model whose words for nothing stay values in a language.
 pub(crate) fn fields_with_words_left<'m>(
     abilities: &Abilities,
     model: &'m Model,
 ) -> Vec<(&'m NamedType, &'m Field)> {
-    let fields =
-        model.types().flat_map(|(_, ty)| ty.definition.fields().iter().map(move |field| (ty, field)));
     let is_left = |(ty, field): &(&NamedType, &Field)| {
         words(field).is_some() && as_what(abilities, ty, field) == Nothing::Value
     };
-    fields.filter(is_left).collect()
+    fields(model).filter(is_left).collect()
 }
 
 /// The model with fields that may hold nothing, or with values that the words are among, by what a language does.
@@ -63,13 +60,11 @@ fn words(field: &Field) -> Option<&NothingWords> {
 
 /// What tells null from nothing stands around a value, and has no room for what reads a word.
 fn as_what(abilities: &Abilities, ty: &NamedType, field: &Field) -> Nothing {
-    let tells_null = match abilities.absence {
-        Absence::Told => true,
-        Absence::ToldInPatches => ty.is_patch,
-        Absence::Untold => false,
-    };
-    let is_apart = tells_null && field.presence == Presence::Sometimes;
-    if abilities.nothing == Nothing::Absent && is_apart { Nothing::Value } else { abilities.nothing }
+    if abilities.nothing == Nothing::Absent && is_apart(abilities, ty, field) {
+        Nothing::Value
+    } else {
+        abilities.nothing
+    }
 }
 
 /// Whether the wire has texts in the place of a type.

@@ -4,7 +4,8 @@ use jar_sprout_layout::{Doc, braces, lines, members, text};
 use jar_sprout_model::{Scalar, Slot, Type};
 
 use super::settings::Library;
-use super::types::{Spelled, boxed, coded, dated_helper, in_code};
+use super::types::{Spelled, boxed, coded_annotation, coded_type, dated_helper, in_code};
+use super::unions::annotation;
 use super::{Sheet, names, types};
 use crate::plan::{PlannedField, PlannedNothing};
 use crate::spell::Helper;
@@ -70,18 +71,17 @@ pub(super) fn declaration(sheet: &mut Sheet<'_>, nothing: &PlannedNothing<'_>) -
             ]);
             let nulls = format!("nullsUsing = {ident}.Writer.class");
             let written = written(sheet, slot);
-            let serialize = match written.as_deref().and_then(|one| one.strip_prefix("@JsonSerialize(")) {
-                Some(using) => format!("@JsonSerialize({}, {nulls})", using.trim_end_matches(')')),
-                None => format!("@JsonSerialize({nulls})"),
-            };
+            let using = written.as_deref().and_then(|one| one.strip_prefix("@JsonSerialize("));
+            let using = using.map(|using| using.trim_end_matches(')').to_owned());
+            let serialize = annotation("@JsonSerialize", using.into_iter().chain([nulls]).map(text));
             let format = written.filter(|one| one.starts_with("@JsonFormat"));
             let annotations = [
-                "@Retention(RetentionPolicy.RUNTIME)".to_owned(),
-                "@JacksonAnnotationsInside".to_owned(),
+                text("@Retention(RetentionPolicy.RUNTIME)"),
+                text("@JacksonAnnotationsInside"),
                 serialize,
-                format!("@JsonDeserialize(using = {ident}.Reader.class)"),
+                text(format!("@JsonDeserialize(using = {ident}.Reader.class)")),
             ];
-            let annotations = annotations.into_iter().chain(format).map(text);
+            let annotations = annotations.into_iter().chain(format.map(text));
             let class = |name: &str, parent: &str, arguments: &str| {
                 let constructor = braces(format!("{name}()"), [call(arguments)]);
                 braces(format!("final class {name} extends {parent}"), [constructor])
@@ -96,9 +96,12 @@ pub(super) fn declaration(sheet: &mut Sheet<'_>, nothing: &PlannedNothing<'_>) -
 /// The type of a value that has what reads and writes it.
 fn value(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
     match slot.ty {
-        Type::Scalar(Scalar::Coded(coding)) => coded(sheet, coding, true).ty,
+        Type::Scalar(Scalar::Coded(coding)) => coded_type(sheet, coding).to_owned(),
         Type::Scalar(scalar) => match dated_helper(sheet, scalar) {
-            Some((name, _)) => name.to_owned(),
+            Some((name, import, _)) => {
+                sheet.needs.imports.insert(import);
+                name.to_owned()
+            }
             None => boxed(sheet, slot),
         },
         Type::Any | Type::Constant(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) | Type::Named(_) => {
@@ -110,7 +113,8 @@ fn value(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
 /// What reads a value that the library cannot read by itself: `new LocalDateAdapter()`
 fn inside(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
     let Type::Scalar(scalar) = slot.ty else { return "null".to_owned() };
-    if let Some((_, helper)) = dated_helper(sheet, scalar) {
+    if let Some((_, _, helper)) = dated_helper(sheet, scalar) {
+        sheet.needs.helpers.insert(helper);
         return match sheet.options.library {
             Library::Jackson => format!("new {}.Deserializer()", helper.name),
             Library::Gson => format!("new {}()", helper.name),
@@ -129,12 +133,13 @@ fn inside(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
 /// The annotation that tells Jackson how a value is written which it cannot write by itself.
 fn written(sheet: &mut Sheet<'_>, slot: &Slot) -> Option<String> {
     let Type::Scalar(scalar) = slot.ty else { return None };
-    if let Some((_, helper)) = dated_helper(sheet, scalar) {
+    if let Some((_, _, helper)) = dated_helper(sheet, scalar) {
+        sheet.needs.helpers.insert(helper);
         sheet.needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonSerialize");
         return Some(format!("@JsonSerialize(using = {}.Serializer.class)", helper.name));
     }
     match scalar {
-        Scalar::Coded(coding) => coded(sheet, coding, true).annotations.pop(),
+        Scalar::Coded(coding) => Some(coded_annotation(sheet, coding)),
         Scalar::Boolean
         | Scalar::Integer(_)
         | Scalar::Float

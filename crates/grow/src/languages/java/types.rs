@@ -197,14 +197,29 @@ pub(super) fn in_code(coding: Coding) -> Coded {
 }
 
 /// What the wire writes as something else, which the library must be told.
-pub(super) fn coded(sheet: &mut Sheet<'_>, coding: Coding, may_be_null: bool) -> Spelled {
-    let Coded { boxed, primitive, adapter, annotation } = in_code(coding);
+fn coded(sheet: &mut Sheet<'_>, coding: Coding, may_be_null: bool) -> Spelled {
+    let annotations = vec![coded_annotation(sheet, coding)];
+    let ty = coded_type(sheet, coding);
+    let is_boxed = may_be_null || sheet.options.library == Library::Gson;
+    let ty = if is_boxed { ty } else { in_code(coding).primitive };
+    Spelled { annotations, ty: ty.to_owned() }
+}
+
+/// The type of objects of what the wire writes as something else.
+pub(super) fn coded_type(sheet: &mut Sheet<'_>, coding: Coding) -> &'static str {
+    let Coded { boxed, .. } = in_code(coding);
     sheet.needs.imports.extend(match boxed {
         "BigDecimal" => Some("java.math.BigDecimal"),
         "Instant" => Some("java.time.Instant"),
         _ => None,
     });
-    let annotation = match (sheet.options.library, annotation) {
+    boxed
+}
+
+/// What tells the library that the wire writes it as something else.
+pub(super) fn coded_annotation(sheet: &mut Sheet<'_>, coding: Coding) -> String {
+    let Coded { adapter, annotation, .. } = in_code(coding);
+    match (sheet.options.library, annotation) {
         (Library::Jackson, Some(annotation)) => {
             sheet.needs.helpers.insert(annotation);
             format!("@{}", annotation.name)
@@ -218,9 +233,7 @@ pub(super) fn coded(sheet: &mut Sheet<'_>, coding: Coding, may_be_null: bool) ->
             sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
             format!("@JsonAdapter({}.class)", adapter.name)
         }
-    };
-    let ty = if may_be_null || sheet.options.library == Library::Gson { boxed } else { primitive };
-    Spelled { annotations: vec![annotation], ty: ty.to_owned() }
+    }
 }
 
 fn dated_slot(slot: &Slot) -> Option<Scalar> {
@@ -233,7 +246,9 @@ fn dated_slot(slot: &Slot) -> Option<Scalar> {
 }
 
 fn of_dated(sheet: &mut Sheet<'_>, scalar: Scalar, inside: &str, wrap: impl Fn(&str) -> String) -> Spelled {
-    let (name, helper) = dated_helper(sheet, scalar).expect("asked before");
+    let (name, import, helper) = dated_helper(sheet, scalar).expect("asked before");
+    sheet.needs.imports.insert(import);
+    sheet.needs.helpers.insert(helper);
     let annotation = match sheet.options.library {
         Library::Jackson => format!("@{}{inside}", helper.name),
         Library::Gson => {
@@ -244,8 +259,12 @@ fn of_dated(sheet: &mut Sheet<'_>, scalar: Scalar, inside: &str, wrap: impl Fn(&
     Spelled { annotations: vec![annotation], ty: wrap(name) }
 }
 
-/// The platform's type of a date or a time, and what reads and writes it: an annotation for Jackson, or an adapter.
-pub(super) fn dated_helper(sheet: &mut Sheet<'_>, scalar: Scalar) -> Option<(&'static str, Helper)> {
+/// The platform's type of a date or a time, its import, and what reads and writes it: an annotation for Jackson, or an
+/// adapter.
+pub(super) fn dated_helper(
+    sheet: &Sheet<'_>,
+    scalar: Scalar,
+) -> Option<(&'static str, &'static str, Helper)> {
     let Dated { name, import, annotation, adapter } = dated(scalar)?;
     let Helpers { usual, special } = match sheet.options.library {
         Library::Jackson => annotation,
@@ -253,9 +272,7 @@ pub(super) fn dated_helper(sheet: &mut Sheet<'_>, scalar: Scalar) -> Option<(&'s
     };
     let special_form = sheet.plan.times.special_form(scalar);
     let helper = special_form.map_or(*usual, |way| special.get(way));
-    sheet.needs.imports.insert(import);
-    sheet.needs.helpers.insert(helper);
-    Some((name, helper))
+    Some((name, import, helper))
 }
 
 fn dated(scalar: Scalar) -> Option<&'static Dated> {

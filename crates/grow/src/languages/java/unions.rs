@@ -238,7 +238,7 @@ fn deserializer(ident: &Ident, body: impl IntoIterator<Item = Doc>, needs: &mut 
 }
 
 /// `@Name(a = 1, b = 2)`
-fn annotation(name: &'static str, arguments: impl IntoIterator<Item = Doc>) -> Doc {
+pub(super) fn annotation(name: &'static str, arguments: impl IntoIterator<Item = Doc>) -> Doc {
     let arguments = comma_list(arguments);
     group(cat([text(name), text("("), nest(nest(cat([soft(), arguments, text(")")])))]))
 }

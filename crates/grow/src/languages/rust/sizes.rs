@@ -125,10 +125,10 @@ mod tests {
 
     /// Which cases stand in a box, of a union of records with so many texts each.
     fn boxed_of(texts: &[usize]) -> Vec<bool> {
-        let record = |count: &usize| {
+        let record = |(case, count): (usize, &usize)| {
             let field = |at: usize| {
                 let text = Slot::of(Type::Scalar(Scalar::Text));
-                Field::new(WireName::new(format!("text{at}")), Presence::Always, text)
+                Field::new(WireName::new(format!("text{at}of{case}")), Presence::Always, text)
             };
             Definition::Record(Record::of((0..*count).map(field).collect()))
         };
@@ -139,7 +139,7 @@ mod tests {
             slot: named(at + 1),
         };
         let union = Union { tag: None, cases: (0..texts.len()).map(case).collect() };
-        let types = [Definition::Union(union)].into_iter().chain(texts.iter().map(record));
+        let types = [Definition::Union(union)].into_iter().chain(texts.iter().enumerate().map(record));
         let ty = |(at, definition)| NamedType::new(Words::split(&format!("hive{at}")), definition);
         let root = Root { name: Words::split("hive0"), slot: named(0) };
         let model = Model::new(types.enumerate().map(ty).collect(), root);

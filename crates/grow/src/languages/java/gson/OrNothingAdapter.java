@@ -9,7 +9,7 @@ import com.google.gson.stream.JsonWriter;
 import java.io.IOException;
 import java.util.List;
 
-/** Reads and writes a value in whose place words stand for nothing; the first of them is written. */
+/** Reads and writes a value in whose place words stand for nothing. */
 class OrNothingAdapter implements TypeAdapterFactory {
   private final TypeAdapter<?> inside;
   private final List<String> words;
