@@ -108,13 +108,28 @@ impl<'m> At<'m> {
         matches!(self.place, Place::LeftOut)
     }
 
-    /// The name of the type that stands here, which decisions call it by.
-    pub(crate) fn name(self) -> Option<String> {
-        let Place::Slot(slot) = self.place else { return None };
-        match &slot.ty {
-            Type::Named(id) => Some(self.model.get(*id).name.in_capitals()),
-            _ => None,
-        }
+    /// The union that stands here, by the name that decisions call it by.
+    pub(crate) fn union(self) -> Option<String> {
+        let Place::Slot(Slot { ty: Type::Named(id), .. }) = self.place else { return None };
+        let ty = self.model.get(*id);
+        matches!(ty.definition, Definition::Union(_)).then(|| ty.name.in_capitals())
+    }
+
+    /// The enum that the texts here are, by its name.
+    pub(crate) fn enumeration(self) -> Option<String> {
+        self.only(|definition| matches!(definition, Definition::Enumeration(_)))
+    }
+
+    /// The record that all objects here are, by its name.
+    pub(crate) fn record(self) -> Option<String> {
+        self.only(|definition| matches!(definition, Definition::Record(_)))
+    }
+
+    /// The one type here with such a definition, by its name.
+    fn only(self, has: impl Fn(&Definition) -> bool) -> Option<String> {
+        let named = |ty: &Type| if let Type::Named(id) = ty { Some(self.model.get(*id)) } else { None };
+        let mut found = self.types().into_iter().filter_map(named).filter(|ty| has(&ty.definition));
+        found.next().filter(|_| found.next().is_none()).map(|ty| ty.name.in_capitals())
     }
 }
 

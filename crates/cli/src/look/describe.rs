@@ -9,7 +9,7 @@ use super::at::At;
 
 use crate::screen::visible;
 
-/// `integer`, `list of Hive`, `integer or text`, `date text`, `text QueenStatus`
+/// `integer`, `list of Hive`, `HiveCode: integer or text`, `date text`, `text QueenStatus`
 pub(crate) fn type_of(shape: &Shape, at: At<'_>) -> String {
     if at.is_left_out() {
         return "left out".to_owned();
@@ -25,7 +25,11 @@ pub(crate) fn type_of(shape: &Shape, at: At<'_>) -> String {
             Kind::Null | Kind::Boolean | Kind::Integer | Kind::Number => kind_name(kind).to_owned(),
         })
         .collect();
-    if kinds.is_empty() { "unknown".to_owned() } else { kinds.join(" or ") }
+    match (kinds.len(), at.union()) {
+        (0, _) => "unknown".to_owned(),
+        (2.., Some(name)) => format!("{name}: {}", kinds.join(" or ")),
+        _ => kinds.join(" or "),
+    }
 }
 
 /// What a kind is called.
@@ -55,7 +59,7 @@ fn text_type(texts: Option<&Texts>, at: At<'_>) -> String {
         let read = at.inside().map(|at| format!(" of {}", type_of(inside, at)));
         return format!("json text{}", read.unwrap_or_default());
     }
-    match (texts.and_then(form_of), at.name()) {
+    match (texts.and_then(form_of), at.enumeration()) {
         (Some(form), _) => format!("{} text", form.name()),
         (None, Some(name)) => format!("text {name}"),
         (None, None) => "text".to_owned(),
@@ -69,7 +73,7 @@ fn item_type(lists: Option<&Lists>, at: At<'_>) -> String {
 fn object_type(shape: &Shape, at: At<'_>) -> String {
     match shape.objects.as_ref().and_then(|objects| values_of(objects, at)) {
         Some((values, at)) => format!("map of {}", type_of(&values, at)),
-        None => at.name().unwrap_or_else(|| "object".to_owned()),
+        None => at.record().or_else(|| at.union()).unwrap_or_else(|| "object".to_owned()),
     }
 }
 

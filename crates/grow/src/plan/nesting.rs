@@ -6,7 +6,7 @@ use jar_sprout_model::{Type, TypeId};
 
 use super::{Plan, PlannedDefinition, PlannedRoot, PlannedType};
 
-/// The roots that lead to a type.
+/// What leads to a type: roots, and what is declared beside all types.
 #[derive(Clone, Copy, PartialEq)]
 enum Leading {
     None,
@@ -15,12 +15,14 @@ enum Leading {
 }
 
 impl<'m> Plan<'m> {
-    /// Puts types inside the record of the root that leads to them, if it is the only one.
+    /// Puts types inside the record of the root that leads to them, if nothing else does.
     pub(super) fn nest(&mut self) {
         let needed = self.needed();
         let mut led_to = vec![Leading::None; self.types.len()];
-        for (number, root) in self.roots.iter().enumerate() {
-            let mut open: Vec<TypeId> = root.slot().ty.named().collect();
+        let roots = self.roots.iter().map(PlannedRoot::slot);
+        let beside = self.nothings.iter().filter_map(|nothing| nothing.slot);
+        for (number, slot) in roots.chain(beside).enumerate() {
+            let mut open: Vec<TypeId> = slot.ty.named().collect();
             while let Some(id) = open.pop() {
                 let is_new = match &mut led_to[id.index()] {
                     // What is behind it is led to by several as well.
@@ -46,7 +48,9 @@ impl<'m> Plan<'m> {
         let outermost: HashSet<TypeId> =
             hosts.iter().flatten().copied().chain(self.roots.iter().filter_map(PlannedRoot::named)).collect();
         let host = |(index, by): (usize, &Leading)| match by {
-            Leading::One(root) if !outermost.contains(&TypeId::from_index(index)) => hosts[*root],
+            Leading::One(root) if !outermost.contains(&TypeId::from_index(index)) => {
+                hosts.get(*root).copied().flatten()
+            }
             Leading::One(_) | Leading::None | Leading::Several => None,
         };
         self.hosts = led_to.iter().enumerate().map(host).collect();

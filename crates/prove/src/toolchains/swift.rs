@@ -29,7 +29,7 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
         run.arg(&built);
     }
     Ok(Ready {
-        title: version.split(" (").next().unwrap_or_default().to_owned(),
+        title: version.split(" (").next().unwrap_or_default().replacen("Swift version", "Swift", 1),
         code: if wanted.program.is_some() { "Sources" } else { "" },
         files: vec![(".swift-format", FORMAT.to_owned())],
         compile: vec![compile],

@@ -60,12 +60,15 @@ fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> String {
     }
 }
 
-/// `float | Literal["N/A"]`, where words stand for nothing that are not texts among others.
+/// `float | Literal["N/A"] | None`, where words stand for nothing that are not texts among others.
 fn or_words(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, ty: String) -> String {
-    let Some(words) = field.nothing_words().filter(|_| ty != "str" && ty != "object") else { return ty };
+    let (value, null) = ty.strip_suffix(" | None").map_or((&*ty, ""), |value| (value, " | None"));
+    let Some(words) = field.nothing_words().filter(|_| value != "str" && value != "object") else {
+        return ty;
+    };
     sheet.needs.imports.insert("from typing import Literal");
     let words: Vec<String> = words.iter().map(|word| names::literal(word.as_str())).collect();
-    format!("{ty} | Literal[{}]", words.join(", "))
+    format!("{value} | Literal[{}]{null}", words.join(", "))
 }
 
 /// A class where every key is an identifier, else a call with the keys as text.

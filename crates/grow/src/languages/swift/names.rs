@@ -245,6 +245,12 @@ fn escape(name: String) -> String {
     if KEYWORDS.contains(&name.as_str()) { format!("`{name}`") } else { name }
 }
 
+/// A name before the colon of an argument, where only these are still read as what they are elsewhere.
+pub(super) fn label(name: &str) -> &str {
+    let bare = name.trim_matches('`');
+    if matches!(bare, "inout" | "let" | "var") { name } else { bare }
+}
+
 #[cfg(test)]
 mod tests {
     use jar_sprout_model::Words;
@@ -257,6 +263,7 @@ mod tests {
             assert_eq!(escape((*keyword).to_owned()), format!("`{keyword}`"));
         }
         assert_eq!(escape("größe".to_owned()), "größe");
+        assert_eq!(["`class`", "`let`", "hive"].map(label), ["class", "`let`", "hive"]);
     }
 
     #[test]

@@ -5,7 +5,7 @@ use jar_sprout_model::{Slot, Type};
 
 use super::Sheet;
 use super::settings::SwiftOptions;
-use super::{ABOUT, initializer, types, unions};
+use super::{ABOUT, initializer, names, types, unions};
 use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
 use crate::spell::docs;
 use crate::spell::plain_copies::{
@@ -85,8 +85,9 @@ fn from_wire(
         let conversion = conversion(sheet.plan, &source.slot.ty);
         let may_be_null = may_be_null(source) && source.slot.ty != Type::Any;
         let made = if is_boxed {
-            let unboxed = if may_be_null { format!("{value}?.value") } else { format!("{value}.value") };
-            made(&conversion, &unboxed, may_be_null)
+            let unboxed = if may_be_null { "$0.value".to_owned() } else { format!("{value}.value") };
+            let made = made(&conversion, &unboxed, false);
+            if may_be_null { format!("{value}.map {{ {made} }}") } else { made }
         } else if is_collection(source) && may_be_null {
             let nothing = if matches!(source.slot.ty, Type::Map(_)) { "[:]" } else { "[]" };
             match conversion {
@@ -100,7 +101,7 @@ fn from_wire(
         } else {
             made(&conversion, &value, may_be_null)
         };
-        text(format!("{}: {made}", field.ident))
+        text(format!("{}: {made}", names::label(field.ident.as_str())))
     };
     let arguments = comma_list(pairs.iter().map(argument));
     let call = group(cat([text("self.init("), nest(cat([soft(), arguments])), soft(), text(")")]));
