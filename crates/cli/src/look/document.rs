@@ -4,7 +4,8 @@ use std::io::{self, Write};
 
 use jar_sprout_document::{Carried, Drafted, Operation};
 use jar_sprout_model::{
-    Coding, Definition, Encoding, Field, Model, NamedType, Presence, Scalar, Slot, Type, Width,
+    Coding, Definition, Encoding, Field, Model, NamedType, Presence, Scalar, Slot, Type, Union, UnionCase,
+    Width, WireName,
 };
 use owo_colors::OwoColorize;
 use serde_json::{Value, json};
@@ -57,7 +58,15 @@ fn named_type(model: &Model, ty: &NamedType, out: &mut impl Write, width: usize)
             format!("  {}", values.join(", "))
         }
         Definition::Union(union) => {
-            let cases: Vec<String> = union.cases.iter().map(|case| slot_text(model, &case.slot)).collect();
+            let cases: Vec<String> = union
+                .cases
+                .iter()
+                .zip(telling_keys(model, union))
+                .map(|(case, key)| {
+                    let with = key.map(|key| format!(" with {key}")).unwrap_or_default();
+                    format!("{}{with}", slot_text(model, &case.slot))
+                })
+                .collect();
             let by = union.tag.as_ref().map(|tag| format!(", told apart by {tag}")).unwrap_or_default();
             format!("  one of {}{by}", cases.join(", "))
         }
@@ -93,6 +102,15 @@ fn named_type(model: &Model, ty: &NamedType, out: &mut impl Write, width: usize)
         }
     }
     Ok(())
+}
+
+/// By case, the key that tells its objects from those of the others, where several have objects and no tag tells them.
+fn telling_keys<'m>(model: &'m Model, union: &'m Union) -> Vec<Option<&'m WireName>> {
+    let is_record = |case: &&UnionCase| matches!(case.slot.ty, Type::Named(id) if matches!(model.get(id).definition, Definition::Record(_)));
+    if union.tag.is_some() || union.cases.iter().filter(is_record).count() < 2 {
+        return vec![None; union.cases.len()];
+    }
+    model.telling_keys(union)
 }
 
 /// `list of Hive, or null`
