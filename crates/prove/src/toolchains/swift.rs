@@ -1,4 +1,4 @@
-//! Swift: `swift build` in the language's newest mode, warnings as errors, a module for each model.
+//! Swift: `swift build` in the newest mode of the language, warnings as errors, all models in one module.
 
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Task};

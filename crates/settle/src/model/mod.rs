@@ -394,7 +394,9 @@ impl<'d> Builder<'d> {
     fn case(&self, case: &DraftCase) -> UnionCase {
         let DraftCase { tag, node } = case;
         let word = tag.as_ref().map_or_else(|| kind_word(self.draft, *node), WireName::as_str);
-        UnionCase { name: Words::split(word), tag: tag.clone(), slot: self.slot(*node) }
+        // Null stands in the place of the whole union, not of one of its cases.
+        let slot = Slot { nullable: false, ..self.slot(*node) };
+        UnionCase { name: Words::split(word), tag: tag.clone(), slot }
     }
 
     fn field(&self, field: &DraftField) -> Field {

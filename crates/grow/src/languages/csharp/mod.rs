@@ -417,7 +417,8 @@ fn newtonsoft_attribute(
     siblings: &[PlannedField<'_>],
 ) -> String {
     sheet.needs.imports.insert("Newtonsoft.Json");
-    if speaks_of_any(&field.slot.ty) {
+    // The library takes some keys in `$` for its own.
+    if speaks_of_any(&field.slot.ty) || field.wire.as_str().starts_with('$') {
         sheet.needs.helpers.insert(JSON);
     }
     debug_assert!(sheet.options.library == Library::Newtonsoft);
