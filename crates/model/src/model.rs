@@ -131,6 +131,16 @@ pub enum Encoding {
     NothingWords(NothingWords),
 }
 
+impl Encoding {
+    /// The words that stand for nothing, where it has some.
+    pub fn nothing_words(&self) -> Option<&NothingWords> {
+        match self {
+            Self::NothingWords(words) => Some(words),
+            Self::Plain | Self::JsonInText => None,
+        }
+    }
+}
+
 /// Texts that stand for no value: at least one, no two alike. Cheap to clone.
 #[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub struct NothingWords(Arc<[WireName]>);
@@ -423,9 +433,15 @@ impl Model {
 }
 
 impl Model {
-    /// For each case of a union without a tag, a key that tells it from the other objects among the cases: one that it
-    /// always has, and none of them. None for what is no record, or has no such key.
+    /// For each case of a union, the key that tells it from the other objects among the cases: one that it always has,
+    /// and none of them. None for what is no record, or has no such key, and where a tag tells them or there are no
+    /// other objects.
     pub fn telling_keys<'m>(&'m self, union: &'m Union) -> Vec<Option<&'m WireName>> {
+        if union.tag.is_some()
+            || union.cases.iter().filter(|case| self.has_objects(&case.slot.ty)).count() < 2
+        {
+            return vec![None; union.cases.len()];
+        }
         let fields = |case: &'m UnionCase| match case.slot.ty {
             Type::Named(id) => self.get(id).definition.fields(),
             Type::Any
@@ -451,15 +467,17 @@ impl Model {
     /// Whether the objects among the cases of a union without a tag are told apart by their keys: all but one of
     /// several have a key of their own.
     pub fn are_objects_told(&self, union: &Union) -> bool {
-        let is_object = |slot: &Slot| match &slot.ty {
+        let cases = union.cases.iter().zip(self.telling_keys(union));
+        cases.filter(|(case, key)| self.has_objects(&case.slot.ty) && key.is_none()).count() <= 1
+    }
+
+    /// Whether the wire may have objects in the place of a type.
+    fn has_objects(&self, ty: &Type) -> bool {
+        match ty {
             Type::Named(id) => !matches!(self.get(*id).definition, Definition::Enumeration(_)),
             Type::Map(_) => true,
             Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Tuple(_) => false,
-        };
-        let keys = self.telling_keys(union);
-        let untold =
-            union.cases.iter().zip(keys).filter(|(case, key)| is_object(&case.slot) && key.is_none());
-        untold.count() <= 1
+        }
     }
 }
 

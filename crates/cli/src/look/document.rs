@@ -4,8 +4,7 @@ use std::io::{self, Write};
 
 use jar_sprout_document::{Carried, Drafted, Operation};
 use jar_sprout_model::{
-    Coding, Definition, Encoding, Field, Model, NamedType, Presence, Scalar, Slot, Type, Union, UnionCase,
-    Width, WireName,
+    Coding, Definition, Encoding, Field, Model, NamedType, Presence, Scalar, Slot, Type, Width,
 };
 use owo_colors::OwoColorize;
 use serde_json::{Value, json};
@@ -61,7 +60,7 @@ fn named_type(model: &Model, ty: &NamedType, out: &mut impl Write, width: usize)
             let cases: Vec<String> = union
                 .cases
                 .iter()
-                .zip(telling_keys(model, union))
+                .zip(model.telling_keys(union))
                 .map(|(case, key)| {
                     let with = key.map(|key| format!(" with {key}")).unwrap_or_default();
                     format!("{}{with}", slot_text(model, &case.slot))
@@ -102,15 +101,6 @@ fn named_type(model: &Model, ty: &NamedType, out: &mut impl Write, width: usize)
         }
     }
     Ok(())
-}
-
-/// By case, the key that tells its objects from those of the others, where several have objects and no tag tells them.
-fn telling_keys<'m>(model: &'m Model, union: &'m Union) -> Vec<Option<&'m WireName>> {
-    let is_record = |case: &&UnionCase| matches!(case.slot.ty, Type::Named(id) if matches!(model.get(id).definition, Definition::Record(_)));
-    if union.tag.is_some() || union.cases.iter().filter(is_record).count() < 2 {
-        return vec![None; union.cases.len()];
-    }
-    model.telling_keys(union)
 }
 
 /// `list of Hive, or null`

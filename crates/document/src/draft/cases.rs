@@ -128,8 +128,7 @@ impl<'d> Drafter<'_, 'd> {
         let mut made: Vec<DraftId> = Vec::new();
         for (kind, cases) in by_kind {
             if kind == Kind::Object && self.tags_of(&cases, None).is_none() && self.are_told_by_keys(&cases) {
-                let specs: Vec<Spec<'d>> = cases.into_iter().map(|(spec, _)| spec).collect();
-                made.extend(specs.iter().map(|spec| self.place(spec)));
+                made.extend(cases.iter().map(|(spec, _)| self.place(spec)));
                 continue;
             }
             made.push(match &cases[..] {
@@ -191,8 +190,7 @@ impl<'d> Drafter<'_, 'd> {
                     return self.tagged(&tag, cases);
                 }
                 if self.are_told_by_keys(cases) {
-                    let specs: Vec<Spec<'d>> = cases.iter().map(|(spec, _)| spec.clone()).collect();
-                    let nodes = specs.iter().map(|spec| self.place(spec));
+                    let nodes = cases.iter().map(|(spec, _)| self.place(spec));
                     let cases = nodes.map(|node| DraftCase { tag: None, node }).collect();
                     return DraftKind::Union { tag: None, cases };
                 }

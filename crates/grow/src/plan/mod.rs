@@ -226,10 +226,7 @@ impl PlannedField<'_> {
 
     /// The words that the wire has in place of nothing.
     pub(crate) fn nothing_words(&self) -> Option<&NothingWords> {
-        match self.encoding {
-            Encoding::NothingWords(words) => Some(words),
-            Encoding::Plain | Encoding::JsonInText => None,
-        }
+        self.encoding.nothing_words()
     }
 
     /// What the field holds that the wire writes as something else, where an annotation can say so.
@@ -550,7 +547,7 @@ impl<'m> Planner<'m, '_, '_> {
         let parts = cases.iter().flat_map(|case| case.slot.ty.named()).map(|id| &self.idents[id.index()]);
         let mut own = Scope::of_union_cases(self.naming, owner, parts);
         let union_case = self.naming.union_case;
-        let keys = if tag.is_none() { self.model.telling_keys(union) } else { vec![None; cases.len()] };
+        let keys = self.model.telling_keys(union);
         let mut plan = |(UnionCase { name, tag, slot }, key): (&'m UnionCase, Option<&'m WireName>)| {
             let ident = match self.naming.union_cases {
                 NamePlace::Type => own.declare_union_case(name),

@@ -1,7 +1,7 @@
 //! What stands for nothing: the names of what reads and writes words, or a type or words in its place, where code
 //! declares something for them.
 
-use jar_sprout_model::{Coding, Encoding, Field, Model, NothingWords, Scalar, Slot, Type, Words};
+use jar_sprout_model::{Coding, Field, Model, NothingWords, Scalar, Slot, Type, Words};
 
 use super::{Ident, NothingNames, Plan, PlannedField};
 
@@ -34,7 +34,7 @@ pub(super) fn plan<'m>(
 ) -> Vec<PlannedNothing<'m>> {
     let mut planned: Vec<PlannedNothing<'m>> = Vec::new();
     for Field { slot, encoding, .. } in model.types().flat_map(|(_, ty)| ty.definition.fields()) {
-        let Encoding::NothingWords(words) = encoding else { continue };
+        let Some(words) = encoding.nothing_words() else { continue };
         let is_new = |known: &PlannedNothing<'_>| {
             known.words != words || known.slot.is_some_and(|known| known.ty != slot.ty)
         };

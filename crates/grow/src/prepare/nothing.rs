@@ -3,7 +3,7 @@
 use std::borrow::Cow;
 
 use jar_sprout_model::{
-    Coding, Definition, Encoding, Field, Model, NamedType, NothingWords, Scalar, ScalarKind, Type, Width,
+    Coding, Definition, Encoding, Field, Model, NamedType, Scalar, ScalarKind, Type, Width,
 };
 
 use super::abilities::{Abilities, Nothing};
@@ -15,22 +15,23 @@ pub(crate) fn fields_with_words_left<'m>(
     model: &'m Model,
 ) -> Vec<(&'m NamedType, &'m Field)> {
     let is_left = |(ty, field): &(&NamedType, &Field)| {
-        words(field).is_some() && as_what(abilities, ty, field) == Nothing::Value
+        field.encoding.nothing_words().is_some() && as_what(abilities, ty, field) == Nothing::Value
     };
     fields(model).filter(is_left).collect()
 }
 
 /// The model with fields that may hold nothing, or with values that the words are among, by what a language does.
 pub(super) fn with_nothing<'m>(abilities: &Abilities, model: Cow<'m, Model>) -> Cow<'m, Model> {
-    let is_said =
-        |(_, ty): (_, &NamedType)| ty.definition.fields().iter().any(|field| words(field).is_some());
+    let is_said = |(_, ty): (_, &NamedType)| {
+        ty.definition.fields().iter().any(|field| field.encoding.nothing_words().is_some())
+    };
     if !model.types().any(is_said) {
         return model;
     }
     let mut model = model.into_owned();
     let texts = texts_of(&model);
     model.change_fields(&|ty, field| {
-        if words(field).is_none() {
+        if field.encoding.nothing_words().is_none() {
             return;
         }
         match as_what(abilities, ty, field) {
@@ -49,13 +50,6 @@ pub(super) fn with_nothing<'m>(abilities: &Abilities, model: Cow<'m, Model>) -> 
         }
     });
     Cow::Owned(model)
-}
-
-fn words(field: &Field) -> Option<&NothingWords> {
-    match &field.encoding {
-        Encoding::NothingWords(words) => Some(words),
-        Encoding::Plain | Encoding::JsonInText => None,
-    }
 }
 
 /// What tells null from nothing stands around a value, and has no room for what reads a word.

@@ -4,7 +4,7 @@ use jar_sprout_model::{DraftKind, Encoding, Place, Presence, TimeForms};
 use jar_sprout_shape::{Form, Path};
 
 use crate::ask::questions::values;
-use crate::ask::wording::{epoch_unit, key_clues, no_enum};
+use crate::ask::wording::{epoch_unit, in_backticks, key_clues, no_enum, quoted};
 use crate::decide::verdict::{FIELD_WORDS, FieldType, FieldVerdict};
 use crate::draft::Drafted;
 use crate::draft::evidence::{Choice, Evidence, KeyClue, KeyWeight, KindSeen};
@@ -104,8 +104,7 @@ fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
         Choice::Integer { since_1970: None, .. } => "every number is whole, as written".to_owned(),
         Choice::Form(form) => format!("every text has the form {}", form.name()),
         Choice::WordsAmong(form, words) => {
-            let quoted: Vec<String> = words.iter().map(|word| format!("{word:?}")).collect();
-            format!("{} among texts of the form {}", quoted.join(", "), form.name())
+            format!("{} among texts of the form {}", quoted(words), form.name())
         }
         Choice::Coded(_) => "a number in letters may be one of leading zeros or ranges tomorrow".to_owned(),
         Choice::Enum => "few words come again and again".to_owned(),
@@ -113,8 +112,7 @@ fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
         Choice::NoEnum(why) => format!("it is no enum: {}", no_enum(*why)),
         Choice::Map(weight) => format!("its keys are data: {}", key_clues(for_map(weight))),
         Choice::KindsByKeys(keys) => {
-            let keys: Vec<String> = keys.iter().map(|key| format!("`{key}`")).collect();
-            format!("each of its kinds has a key of its own: {}", keys.join(", "))
+            format!("each of its kinds has a key of its own: {}", in_backticks(keys))
         }
         Choice::KindByKey(key) => format!("`{key}` is a key of this kind alone"),
         Choice::Record { .. } if matches!(kind, DraftKind::Record { extras: Some(_), .. }) => {

@@ -8,7 +8,7 @@ use jar_sprout_shape::{Distinct, Form, Shape, Texts};
 
 use crate::ask::clusters::{DoubtKind, Doubted, once_per_key, once_per_type};
 use crate::ask::question::{Question, Settling};
-use crate::ask::wording::{epoch_unit, key_clues};
+use crate::ask::wording::{epoch_unit, in_backticks, key_clues, quoted};
 use crate::decide::join::{NearAlike, near_alike};
 use crate::decide::verdict::{FieldType, FieldVerdict};
 use crate::draft::Drafted;
@@ -114,11 +114,10 @@ fn about_keys(drafted: &Drafted, settled: &Settled, id: TypeId, fields: usize) -
     let is_asked = weight.is_doubtful() || (fields > MANY_FIELDS && !weight.is_decided());
     let subject = Subject { type_name: settled.model.get(id).name.in_capitals(), key: None };
     if !kinds.is_empty() && !is_asked {
-        let keys: Vec<String> = kinds.iter().map(|key| format!("`{key}`")).collect();
         return Some(Question {
             subject: Some(subject.clone()),
             path: paths.first().cloned(),
-            saw: format!("objects of several kinds, with {} in one of them each", keys.join(", ")),
+            saw: format!("objects of several kinds, with {} in one of them each", in_backticks(kinds)),
             chose: "one record".to_owned(),
             settle: Settling::Structure(subject, Structure::Union),
             harm: 88,
@@ -227,7 +226,7 @@ fn is_text(settled: &Settled, ty: &Type) -> bool {
 }
 
 /// The texts of a place that has other values as well, if all of them stand for nothing.
-fn let_nothing(evidence: &Evidence) -> Option<Vec<String>> {
+fn words_beside_others(evidence: &Evidence) -> Option<Vec<String>> {
     let texts = evidence.texts.as_ref()?;
     let is_other = |kind: &&KindSeen| !matches!(kind.what, "null" | "text");
     let others = evidence.kinds.iter().filter(is_other).map(|kind| kind.count).sum();
@@ -237,10 +236,6 @@ fn let_nothing(evidence: &Evidence) -> Option<Vec<String>> {
 fn or_nothing(ty: FieldType, words: &[String]) -> Option<FieldVerdict> {
     let words = NothingWords::new(words.iter().map(WireName::new))?;
     Some(is(FieldType::OrNothing(Box::new(ty), words)))
-}
-
-fn quoted(words: &[String]) -> String {
-    words.iter().map(|word| format!("{word:?}")).collect::<Vec<_>>().join(", ")
 }
 
 /// What is in doubt of a field, if something is; `elsewhere` is what stands under the same key of other types,
@@ -298,13 +293,14 @@ fn doubt(
             let settle = or_nothing(FieldType::Scalar(ty), words)?;
             Some(Doubt { saw, chose: "text", settle, harm: 65, kind: DoubtKind::NothingWord })
         }
-        Choice::MixedKinds if let_nothing(evidence).is_some() => {
-            let words = let_nothing(evidence)?;
-            let settle = or_nothing(beside_text()?, &words)?;
-            let saw = format!("{} beside other values", quoted(&words));
-            Some(Doubt { saw, chose: "one of these", settle, harm: 85, kind: DoubtKind::NothingWord })
-        }
-        Choice::MixedKinds => of(kinds(evidence), "one of these", is(FieldType::Any), 85),
+        Choice::MixedKinds => match words_beside_others(evidence) {
+            Some(words) => {
+                let settle = or_nothing(beside_text()?, &words)?;
+                let saw = format!("{} beside other values", quoted(&words));
+                Some(Doubt { saw, chose: "one of these", settle, harm: 85, kind: DoubtKind::NothingWord })
+            }
+            None => of(kinds(evidence), "one of these", is(FieldType::Any), 85),
+        },
         Choice::Integer { since_1970: Some(unit), .. } => of(
             format!("whole numbers that look like {} since 1970", epoch_unit(*unit)),
             "an integer",

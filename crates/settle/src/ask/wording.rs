@@ -15,6 +15,16 @@ pub(super) fn key_clues<'c>(clues: impl IntoIterator<Item = &'c (KeyClue, i32)>)
     clues.into_iter().map(one).collect::<Vec<_>>().join(", ")
 }
 
+/// `"N/A", "-"`
+pub(super) fn quoted(words: &[String]) -> String {
+    words.iter().map(|word| format!("{word:?}")).collect::<Vec<_>>().join(", ")
+}
+
+/// Keys, each in backticks.
+pub(super) fn in_backticks(keys: &[String]) -> String {
+    keys.iter().map(|key| format!("`{key}`")).collect::<Vec<_>>().join(", ")
+}
+
 fn key_clue(clue: KeyClue) -> &'static str {
     match clue {
         KeyClue::Decided => "as decided",

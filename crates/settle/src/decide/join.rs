@@ -3,11 +3,12 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_model::{
-    Definition, Encoding, Field, Model, NamedType, Presence, Record, Scalar, ScalarKind, Slot, TimeForms,
-    Type, TypeId, Union, UnionCase, WireName, Words,
+    Definition, Encoding, Field, Kind, Model, NamedType, Presence, Record, Scalar, ScalarKind, Slot,
+    TimeForms, Type, TypeId, Union, UnionCase, WireName, Words,
 };
 
 use crate::model::Settled;
+use crate::model::naming_sites::word_of;
 
 /// Makes one record of two. Everything that was `gone` is `kept` from now on; what only one of them had may be missing.
 ///
@@ -40,7 +41,7 @@ struct Clash {
 /// Adds a union of two kinds for what stands in a field.
 fn push_union(settled: &mut Settled, owner: TypeId, field: &Field, kinds: [(Kind, Type); 2]) -> TypeId {
     let case = |(kind, ty): (Kind, Type)| UnionCase {
-        name: Words::split(kind.word()),
+        name: Words::split(word_of(kind)),
         tag: None,
         slot: Slot::of(ty),
     };
@@ -54,46 +55,23 @@ fn push_union(settled: &mut Settled, owner: TypeId, field: &Field, kinds: [(Kind
     settled.model.push(NamedType::new(name, union))
 }
 
-/// What tells the cases of a union apart that has no tag.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-enum Kind {
-    Boolean,
-    Number,
-    Text,
-    List,
-    Object,
-}
-
-impl Kind {
-    /// The kind of all values of a type, if they are of one.
-    fn of(model: &Model, ty: &Type) -> Option<Self> {
-        match ty {
-            Type::Any => None,
-            Type::Scalar(scalar) => Some(match scalar.kind() {
-                ScalarKind::Boolean => Self::Boolean,
-                ScalarKind::Integer | ScalarKind::Number => Self::Number,
-                ScalarKind::Text => Self::Text,
-            }),
-            Type::Constant(_) => Some(Self::Text),
-            Type::List(_) | Type::Tuple(_) => Some(Self::List),
-            Type::Map(_) => Some(Self::Object),
-            Type::Named(id) => match &model.get(*id).definition {
-                Definition::Record(_) => Some(Self::Object),
-                Definition::Enumeration(_) => Some(Self::Text),
-                Definition::Union(union) => union.tag.is_some().then_some(Self::Object),
-            },
-        }
-    }
-
-    /// What a case of it is called.
-    fn word(self) -> &'static str {
-        match self {
-            Self::Boolean => "flag",
-            Self::Number => "numeric",
-            Self::Text => "text",
-            Self::List => "many",
-            Self::Object => "item",
-        }
+/// The kind of all values of a type, if they are of one; whole numbers are numbers.
+fn kind_of(model: &Model, ty: &Type) -> Option<Kind> {
+    match ty {
+        Type::Any => None,
+        Type::Scalar(scalar) => Some(match scalar.kind() {
+            ScalarKind::Boolean => Kind::Boolean,
+            ScalarKind::Integer | ScalarKind::Number => Kind::Number,
+            ScalarKind::Text => Kind::Text,
+        }),
+        Type::Constant(_) => Some(Kind::Text),
+        Type::List(_) | Type::Tuple(_) => Some(Kind::List),
+        Type::Map(_) => Some(Kind::Object),
+        Type::Named(id) => match &model.get(*id).definition {
+            Definition::Record(_) => Some(Kind::Object),
+            Definition::Enumeration(_) => Some(Kind::Text),
+            Definition::Union(union) => union.tag.is_some().then_some(Kind::Object),
+        },
     }
 }
 
@@ -109,7 +87,7 @@ fn joined(model: &Model, first: &Record, second: &Record) -> (Record, Vec<Clash>
         .map(|(at, field)| match other(&second.fields, field) {
             Some(theirs) => {
                 let (mine, other) = (&field.slot.ty, &theirs.slot.ty);
-                if let (Some(kind), Some(others)) = (Kind::of(model, mine), Kind::of(model, other))
+                if let (Some(kind), Some(others)) = (kind_of(model, mine), kind_of(model, other))
                     && kind != others
                     && field.encoding == Encoding::Plain
                     && theirs.encoding == Encoding::Plain

@@ -3,7 +3,7 @@
 use std::collections::VecDeque;
 
 use foldhash::HashMap as FastMap;
-use jar_sprout_model::{Draft, DraftCase, DraftField, DraftId, DraftKind, ScalarKind, Words};
+use jar_sprout_model::{Draft, DraftCase, DraftField, DraftId, DraftKind, Kind, ScalarKind, Words};
 
 use crate::model::chain::Chain;
 use crate::model::envelope::{Envelope, envelope};
@@ -272,15 +272,27 @@ impl Walk<'_> {
 pub(crate) fn kind_word(draft: &Draft, id: DraftId) -> &'static str {
     match &draft.node(id).kind {
         DraftKind::Any => "any",
-        DraftKind::Scalar(scalar) => match scalar.kind() {
-            ScalarKind::Boolean => "flag",
-            ScalarKind::Integer | ScalarKind::Number => "numeric",
-            ScalarKind::Text => "text",
-        },
-        DraftKind::Constant(_) | DraftKind::Enumeration(_) => "text",
-        DraftKind::List(_) | DraftKind::Tuple(_) => "many",
+        DraftKind::Scalar(scalar) => word_of(match scalar.kind() {
+            ScalarKind::Boolean => Kind::Boolean,
+            ScalarKind::Integer | ScalarKind::Number => Kind::Number,
+            ScalarKind::Text => Kind::Text,
+        }),
+        DraftKind::Constant(_) | DraftKind::Enumeration(_) => word_of(Kind::Text),
+        DraftKind::List(_) | DraftKind::Tuple(_) => word_of(Kind::List),
         DraftKind::Map(_) => "table",
-        DraftKind::Record { .. } | DraftKind::Union { .. } => "item",
+        DraftKind::Record { .. } | DraftKind::Union { .. } => word_of(Kind::Object),
+    }
+}
+
+/// What a case of a union is called by the kind of its values.
+pub(crate) fn word_of(kind: Kind) -> &'static str {
+    match kind {
+        Kind::Object => "item",
+        Kind::List => "many",
+        Kind::Text => "text",
+        Kind::Boolean => "flag",
+        Kind::Integer | Kind::Number => "numeric",
+        Kind::Null => "nothing",
     }
 }
 

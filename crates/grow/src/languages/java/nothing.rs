@@ -39,7 +39,8 @@ pub(super) fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled 
         Library::Jackson if is_left_out => {
             sheet.needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonDeserialize");
             let reader = format!("@JsonDeserialize(using = {ident}.Reader.class)");
-            [reader].into_iter().chain(written(sheet, field.slot)).collect()
+            let writer = serializer(sheet, field.slot).map(|using| format!("@JsonSerialize({using})"));
+            [reader].into_iter().chain(writer).chain(coded(sheet, field.slot)).collect()
         }
         Library::Jackson => vec![format!("@{ident}")],
     };
@@ -70,18 +71,15 @@ pub(super) fn declaration(sheet: &mut Sheet<'_>, nothing: &PlannedNothing<'_>) -
                 "java.lang.annotation.RetentionPolicy",
             ]);
             let nulls = format!("nullsUsing = {ident}.Writer.class");
-            let written = written(sheet, slot);
-            let using = written.as_deref().and_then(|one| one.strip_prefix("@JsonSerialize("));
-            let using = using.map(|using| using.trim_end_matches(')').to_owned());
+            let using = serializer(sheet, slot);
             let serialize = annotation("@JsonSerialize", using.into_iter().chain([nulls]).map(text));
-            let format = written.filter(|one| one.starts_with("@JsonFormat"));
             let annotations = [
                 text("@Retention(RetentionPolicy.RUNTIME)"),
                 text("@JacksonAnnotationsInside"),
                 serialize,
                 text(format!("@JsonDeserialize(using = {ident}.Reader.class)")),
             ];
-            let annotations = annotations.into_iter().chain(format.map(text));
+            let annotations = annotations.into_iter().chain(coded(sheet, slot).map(text));
             let class = |name: &str, parent: &str, arguments: &str| {
                 let constructor = braces(format!("{name}()"), [call(arguments)]);
                 braces(format!("final class {name} extends {parent}"), [constructor])
@@ -130,26 +128,17 @@ fn inside(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
     }
 }
 
-/// The annotation that tells Jackson how a value is written which it cannot write by itself.
-fn written(sheet: &mut Sheet<'_>, slot: &Slot) -> Option<String> {
+/// What writes a value that Jackson cannot write by itself: `using = LocalDateJson.Serializer.class`
+fn serializer(sheet: &mut Sheet<'_>, slot: &Slot) -> Option<String> {
     let Type::Scalar(scalar) = slot.ty else { return None };
-    if let Some((_, _, helper)) = dated_helper(sheet, scalar) {
-        sheet.needs.helpers.insert(helper);
-        sheet.needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonSerialize");
-        return Some(format!("@JsonSerialize(using = {}.Serializer.class)", helper.name));
-    }
-    match scalar {
-        Scalar::Coded(coding) => Some(coded_annotation(sheet, coding)),
-        Scalar::Boolean
-        | Scalar::Integer(_)
-        | Scalar::Float
-        | Scalar::Text
-        | Scalar::DateTime(_)
-        | Scalar::LocalDateTime(_)
-        | Scalar::Date
-        | Scalar::Time(_)
-        | Scalar::Uuid
-        | Scalar::Uri
-        | Scalar::Decimal => None,
-    }
+    let (_, _, helper) = dated_helper(sheet, scalar)?;
+    sheet.needs.helpers.insert(helper);
+    sheet.needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonSerialize");
+    Some(format!("using = {}.Serializer.class", helper.name))
+}
+
+/// What tells Jackson that the wire writes a value as something else.
+fn coded(sheet: &mut Sheet<'_>, slot: &Slot) -> Option<String> {
+    let Type::Scalar(Scalar::Coded(coding)) = slot.ty else { return None };
+    Some(coded_annotation(sheet, coding))
 }
