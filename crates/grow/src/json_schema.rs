@@ -168,6 +168,7 @@ fn docs(docs: &Docs) -> Value {
 fn scalar(scalar: Scalar) -> Value {
     match scalar {
         Scalar::Boolean => json!({"type": "boolean"}),
+        Scalar::Always(truth) => json!({"const": truth}),
         Scalar::Integer(Width::Narrow) => json!({"type": "integer", "format": "int32"}),
         Scalar::Integer(Width::Wide | Width::Exact) => json!({"type": "integer", "format": "int64"}),
         Scalar::Integer(Width::Big) => json!({"type": "integer"}),

@@ -7,6 +7,8 @@ use crate::time_form::TimeForms;
 pub enum Scalar {
     /// `true`
     Boolean,
+    /// Always `true`, or always `false`: what tells one kind of object from another.
+    Always(bool),
     /// `17`
     Integer(Width),
     /// `8.4`; also `8.0`, and `8` where another sample says `8.4`.
@@ -95,6 +97,7 @@ impl Scalar {
         match self {
             Self::DateTime(forms) | Self::LocalDateTime(forms) | Self::Time(forms) => Some(forms),
             Self::Boolean
+            | Self::Always(_)
             | Self::Integer(_)
             | Self::Float
             | Self::Text
@@ -114,6 +117,7 @@ impl Scalar {
             Self::LocalDateTime(_) => Self::LocalDateTime(forms),
             Self::Time(_) => Self::Time(forms),
             Self::Boolean
+            | Self::Always(_)
             | Self::Integer(_)
             | Self::Float
             | Self::Text
@@ -128,7 +132,7 @@ impl Scalar {
     /// What the scalar is in JSON.
     pub fn kind(self) -> ScalarKind {
         match self {
-            Self::Boolean => ScalarKind::Boolean,
+            Self::Boolean | Self::Always(_) => ScalarKind::Boolean,
             Self::Integer(_) => ScalarKind::Integer,
             Self::Coded(coding) => coding.kind(),
             Self::Float | Self::Decimal => ScalarKind::Number,

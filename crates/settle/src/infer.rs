@@ -136,21 +136,22 @@ fn refused(inferred: &Inferred, path: &str, structure: &Structure) -> Option<Lac
     };
     let mut nodes: Vec<&DraftId> = evidence.keys().filter(|id| is_there(id)).collect();
     nodes.sort();
+    let is_of_kinds = |are_told: &dyn Fn(Option<&String>) -> bool| {
+        evidence.values().any(|seen| {
+            matches!(&seen.choice, Choice::KindsByKeys { truth, .. } if are_told(truth.as_ref()))
+                && seen.paths.iter().any(|other| other.to_string() == path)
+        })
+    };
     let has = |is_so: fn(&DraftKind) -> bool| nodes.iter().any(|id| is_so(&draft.node(**id).kind));
     match structure {
         Structure::Map => (!has(|kind| matches!(kind, DraftKind::Map(_)))).then_some(Lack::Objects),
         Structure::Record => has(|kind| matches!(kind, DraftKind::Map(_))).then_some(Lack::FewerKeys),
         Structure::By(key) => {
-            let is_told = |id: &&DraftId| matches!(&draft.node(**id).kind, DraftKind::Union { tag: Some(tag), .. } if tag.as_str() == key);
-            (!nodes.iter().any(is_told)).then(|| Lack::Tag { key: key.clone() })
+            let by_text = |id: &&DraftId| matches!(&draft.node(**id).kind, DraftKind::Union { tag: Some(tag), .. } if tag.as_str() == key);
+            let by_truth = is_of_kinds(&|truth| truth.is_some_and(|truth| truth == key));
+            (!nodes.iter().any(by_text) && !by_truth).then(|| Lack::Tag { key: key.clone() })
         }
-        Structure::Union => {
-            let is_told = evidence.values().any(|seen| {
-                matches!(seen.choice, Choice::KindsByKeys(_))
-                    && seen.paths.iter().any(|other| other.to_string() == path)
-            });
-            (!is_told).then_some(Lack::Kinds)
-        }
+        Structure::Union => (!is_of_kinds(&|_| true)).then_some(Lack::Kinds),
         // Whether they are JSON was asked where they stand.
         Structure::JsonInText => None,
     }

@@ -54,6 +54,7 @@ fn fits(model: &Model, slot: &Slot, value: &Value) -> bool {
 fn fits_scalar(scalar: Scalar, value: &Value) -> bool {
     match (scalar, value) {
         (Scalar::Boolean, Value::Bool(_)) | (Scalar::Float, Value::Number(_)) => true,
+        (Scalar::Always(truth), Value::Bool(value)) => truth == *value,
         (Scalar::Integer(Width::Narrow), Value::Number(n)) => {
             n.as_i64().is_some_and(|n| i32::try_from(n).is_ok())
         }

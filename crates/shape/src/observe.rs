@@ -10,7 +10,7 @@ use crate::shape::FieldIndex;
 use crate::shape::Shape;
 use crate::shape::list::{Lists, MAX_FIXED};
 use crate::shape::object::Objects;
-use crate::shape::variant::{Seen, Sighting};
+use crate::shape::variant::{Seen, Sighting, Truths};
 use crate::token::Written;
 
 /// The deepest nesting that is followed.
@@ -132,11 +132,13 @@ impl<R: Read> Observation<R> {
             b't' => {
                 self.input.literal("true")?;
                 shape.booleans.yes.add(place);
+                seen.truths = Truths::of(true);
                 Kind::Boolean
             }
             b'f' => {
                 self.input.literal("false")?;
                 shape.booleans.no.add(place);
+                seen.truths = Truths::of(false);
                 Kind::Boolean
             }
             b'n' => {
@@ -193,10 +195,10 @@ impl<R: Read> Observation<R> {
             let first = self.next("an object")?;
             match field {
                 Some(Key { field, is_repeated }) => {
-                    let Seen { kinds, ordinals, children } =
+                    let Seen { kinds, truths, ordinals, children } =
                         self.value(first, objects.shape_mut(field), depth + 1)?;
                     let key = objects.key_number(field);
-                    let sighting = Sighting { field, key, kinds, ordinals, children };
+                    let sighting = Sighting { field, key, kinds, truths, ordinals, children };
                     // Of a key that stands twice, the last value counts.
                     let known = &mut self.sightings[mine..];
                     let known =

@@ -123,6 +123,8 @@ pub(crate) fn slot_text(model: &Model, slot: &Slot) -> String {
 fn scalar_word(scalar: Scalar) -> &'static str {
     match scalar {
         Scalar::Boolean => "boolean",
+        Scalar::Always(true) => "always true",
+        Scalar::Always(false) => "always false",
         Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact) => "integer",
         Scalar::Integer(Width::Big) => "big integer",
         Scalar::Float => "float",

@@ -67,7 +67,7 @@ fn words_of(model: &Model, ty: &Type) -> Words {
     match ty {
         Type::Any => Words::split("value"),
         Type::Scalar(scalar) => Words::split(match scalar {
-            Scalar::Boolean => "flag",
+            Scalar::Boolean | Scalar::Always(_) => "flag",
             Scalar::Integer(_) => "integer",
             Scalar::Float | Scalar::Decimal => "number",
             Scalar::Text => "text",

@@ -84,7 +84,8 @@ fn holdable<'m>(abilities: &Abilities, model: Cow<'m, Model>) -> Cow<'m, Model> 
         (true, _) => scalar,
         (false, ScalarKind::Integer) if matches!(scalar, Scalar::Coded(_)) => Scalar::Integer(Width::Wide),
         (false, ScalarKind::Text) => Scalar::Text,
-        (false, ScalarKind::Boolean | ScalarKind::Integer | ScalarKind::Number) => Scalar::Float,
+        (false, ScalarKind::Boolean) => Scalar::Boolean,
+        (false, ScalarKind::Integer | ScalarKind::Number) => Scalar::Float,
     });
     Cow::Owned(model)
 }

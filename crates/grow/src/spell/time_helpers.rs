@@ -44,6 +44,7 @@ impl HelpersByTime {
             Scalar::LocalDateTime(_) => Some(local_date_times.get(form)),
             Scalar::Time(_) => Some(times.get(form)),
             Scalar::Boolean
+            | Scalar::Always(_)
             | Scalar::Integer(_)
             | Scalar::Float
             | Scalar::Text

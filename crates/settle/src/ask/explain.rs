@@ -1,6 +1,6 @@
 //! Explanations: why a type or a field is what it is, and what else it might have been.
 
-use jar_sprout_model::{DraftKind, Encoding, Place, Presence, TimeForms};
+use jar_sprout_model::{DraftKind, Encoding, Place, Presence, Scalar, TimeForms};
 use jar_sprout_shape::{Form, Path};
 
 use crate::ask::questions::values;
@@ -79,6 +79,8 @@ pub fn explain(drafted: &Drafted, settled: &Settled, subject: &Subject) -> Resul
 fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
     let chosen = match kind {
         DraftKind::Any => "any value",
+        DraftKind::Scalar(Scalar::Always(true)) => "always true",
+        DraftKind::Scalar(Scalar::Always(false)) => "always false",
         DraftKind::Scalar(scalar) => {
             let is = FieldVerdict::Is(FieldType::Scalar(scalar.with_time_forms(TimeForms::ALL)));
             FIELD_WORDS.iter().find(|(_, verdict)| *verdict == is).map_or("a scalar", |(word, _)| word)
@@ -111,8 +113,11 @@ fn reason(kind: &DraftKind, evidence: &Evidence) -> (&'static str, String) {
         Choice::NearlyEnum => "its words repeat too seldom for an enum".to_owned(),
         Choice::NoEnum(why) => format!("it is no enum: {}", no_enum(*why)),
         Choice::Map(weight) => format!("its keys are data: {}", key_clues(for_map(weight))),
-        Choice::KindsByKeys(keys) => {
+        Choice::KindsByKeys { keys, truth: None } => {
             format!("each of its kinds has a key of its own: {}", in_backticks(keys))
+        }
+        Choice::KindsByKeys { keys, truth: Some(truth) } => {
+            format!("`{truth}` tells which of its keys is there: {}", in_backticks(keys))
         }
         Choice::KindByKey(key) => format!("`{key}` is a key of this kind alone"),
         Choice::Record { .. } if matches!(kind, DraftKind::Record { extras: Some(_), .. }) => {

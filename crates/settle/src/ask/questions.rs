@@ -352,7 +352,7 @@ fn doubt(
         | Choice::NoEnum(_)
         | Choice::Map(_)
         | Choice::Record { .. }
-        | Choice::KindsByKeys(_)
+        | Choice::KindsByKeys { .. }
         | Choice::KindByKey(_)
         | Choice::Tuple
         | Choice::Tagged(_)

@@ -258,6 +258,8 @@ impl<'m> Fitting<'m> {
 fn scalar_word(scalar: Scalar) -> &'static str {
     match scalar {
         Scalar::Boolean => "true or false",
+        Scalar::Always(true) => "true",
+        Scalar::Always(false) => "false",
         Scalar::Integer(Width::Narrow) => "an integer of 32 bits",
         Scalar::Integer(Width::Wide | Width::Exact) => "an integer of 64 bits",
         Scalar::Integer(Width::Big) => "an integer",
@@ -280,6 +282,7 @@ fn fits_scalar(scalar: Scalar, value: &Value) -> bool {
     let has_form = |form: Form| value.as_str().is_some_and(|text| Form::of(text.as_bytes()) == form);
     match scalar {
         Scalar::Boolean => value.is_boolean(),
+        Scalar::Always(truth) => *value == Value::Bool(truth),
         Scalar::Integer(Width::Narrow) => value.as_i64().is_some_and(|number| i32::try_from(number).is_ok()),
         Scalar::Integer(Width::Wide | Width::Exact) => value.as_i64().is_some(),
         Scalar::Integer(Width::Big) => value.as_number().is_some_and(is_whole),

@@ -83,8 +83,13 @@ pub enum Choice {
         /// Keys that tell kinds of object apart, one for each, where there seem to be several.
         kinds: Vec<String>,
     },
-    /// Objects of several kinds, each with a key of its own.
-    KindsByKeys(Vec<String>),
+    /// Objects of several kinds.
+    KindsByKeys {
+        /// The key that each kind has of its own.
+        keys: Vec<String>,
+        /// The key that is true in one of two kinds and false in the other, where there is one.
+        truth: Option<String>,
+    },
     /// One of the objects that have this key of their own.
     KindByKey(String),
     /// Short lists of unlike items.

@@ -7,7 +7,7 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use indexmap::IndexMap;
 use jar_sprout_model::{Kind, KindSet};
-use jar_sprout_shape::{Booleans, Distinct, Lengths, Numbers, Objects, Path, Shape, Step, Tally, Texts};
+use jar_sprout_shape::{Booleans, Distinct, Lengths, Numbers, Objects, Path, Shape, Step, Tally, Texts, Truths};
 
 use crate::draft::evidence::KeyWeight;
 
@@ -121,6 +121,7 @@ pub(crate) struct VariantPart {
 #[derive(Debug)]
 pub(crate) struct VariantKeyPart {
     pub(crate) kinds: KindSet,
+    pub(crate) truths: Truths,
     pub(crate) texts: Option<BTreeSet<String>>,
     pub(crate) children: Option<BTreeSet<u64>>,
     /// Its texts, each with the key and the variant of an object that stood beside it.
@@ -363,6 +364,7 @@ fn variant_part(variant: &jar_sprout_shape::Variant<'_>) -> (u64, VariantPart) {
     let keys = variant.keys.iter().map(|key| {
         let part = VariantKeyPart {
             kinds: key.kinds,
+            truths: key.truths,
             texts: key.texts.as_ref().map(|texts| texts.iter().map(|text| (*text).to_owned()).collect()),
             children: key.children.clone(),
             beside: key.beside.as_ref().map(|all| all.iter().map(beside_part).collect()),
@@ -549,6 +551,7 @@ impl VariantPart {
         for (key, theirs) in keys {
             if let Some(mine) = self.keys.get_mut(&key) {
                 mine.kinds = mine.kinds.and(theirs.kinds);
+                mine.truths = mine.truths.and(theirs.truths);
                 mine.texts = mine.texts.take().zip(theirs.texts).map(|(a, b)| a.union(&b).cloned().collect());
                 mine.children =
                     mine.children.take().zip(theirs.children).map(|(a, b)| a.union(&b).copied().collect());

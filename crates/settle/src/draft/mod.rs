@@ -26,7 +26,7 @@ use jar_sprout_shape::{Lengths, Path, Shape, Tally};
 use crate::draft::evidence::{Choice, Evidence, KindSeen};
 use crate::draft::graph::{ExtrasPart, FieldPart, Graph, Keys, Node, NodeId, VariantPart};
 use crate::draft::identities::{identities, is_called};
-use crate::draft::kinds::{ObjectKind, are_evident, kinds};
+use crate::draft::kinds::{ObjectKind, ObjectKinds, kinds};
 use crate::draft::maps::{keys_of_maps, make_maps, weigh_keys};
 use crate::draft::pools::{Pool, pools};
 use crate::draft::recursion::fold_recursion;
@@ -294,13 +294,13 @@ impl Drafter<'_> {
         Evidence { seen, kinds: vec![KindSeen { what: "object", count: seen, first: None }], ..all }
     }
 
-    /// The kinds of object at a position that keys tell apart, by the user's word.
-    fn kinds(&self, node: &Node) -> Option<Vec<ObjectKind>> {
+    /// The kinds of object at a position that keys tell apart, by the user's word or by the evidence.
+    fn kinds(&self, node: &Node) -> Option<ObjectKinds> {
         match self.policies.structure_at(&node.paths) {
             Some(Structure::Union) => kinds(node),
-            Some(Structure::By(_) | Structure::Map | Structure::Record | Structure::JsonInText) | None => {
-                None
-            }
+            Some(Structure::By(key)) => kinds(node).filter(|kinds| kinds.truth.as_ref() == Some(key)),
+            Some(Structure::Map | Structure::Record) => None,
+            Some(Structure::JsonInText) | None => kinds(node).filter(ObjectKinds::are_plain),
         }
     }
 
@@ -309,18 +309,21 @@ impl Drafter<'_> {
         let weight = weigh_keys(self.graph, view.node, &self.map_keys, self.policies).unwrap_or_default();
         let node = self.graph.node(view.node);
         let is_asked = view.variants.is_none() && self.policies.structure_at(&node.paths).is_none();
-        let kinds = kinds(node).filter(|kinds| is_asked && are_evident(kinds)).unwrap_or_default();
-        let kinds = kinds.into_iter().map(|kind| kind.key).collect();
+        let kinds = kinds(node).filter(|kinds| is_asked && kinds.are_evident());
+        let kinds = kinds.into_iter().flat_map(|kinds| kinds.kinds).map(|kind| kind.key).collect();
         Decided::new(self.record(view, key, None), Choice::Record { weight, kinds })
     }
 
     /// A union of records, each with keys of its own.
-    fn told_by_keys(&mut self, node: NodeId, kinds: &[ObjectKind], key: &Words) -> Decided {
+    fn told_by_keys(&mut self, node: NodeId, told: &ObjectKinds, key: &Words) -> Decided {
         let own = singular(key);
-        let cases = kinds.iter().map(|ObjectKind { key: telling, variants, .. }| {
+        let cases = told.kinds.iter().map(|ObjectKind { key: telling, variants, truth, .. }| {
             let kinds = Some(KindSet::of(Kind::Object));
             let view = View { node, nulls: 0, is_item: false, kinds, variants: Some(variants.clone()) };
-            let kind = self.record(&view, key, None);
+            let mut kind = self.record(&view, key, None);
+            if let Some((key, truth)) = told.truth.as_ref().zip(*truth) {
+                self.set_truth(&mut kind, key, truth);
+            }
             let id = self.draft.add(kind, false);
             self.draft.describe(id, Some(own.prefixed(&Words::split(telling))), Docs::default());
             let choice = Choice::KindByKey(telling.clone());
@@ -328,8 +331,18 @@ impl Drafter<'_> {
             DraftCase { tag: None, node: id }
         });
         let cases = cases.collect();
-        let keys = kinds.iter().map(|kind| kind.key.clone()).collect();
-        Decided::new(DraftKind::Union { tag: None, cases }, Choice::KindsByKeys(keys))
+        let keys = told.kinds.iter().map(|kind| kind.key.clone()).collect();
+        let choice = Choice::KindsByKeys { keys, truth: told.truth.clone() };
+        Decided::new(DraftKind::Union { tag: None, cases }, choice)
+    }
+
+    /// Makes a field of a record what it says in all objects of one kind.
+    fn set_truth(&mut self, record: &mut DraftKind, key: &str, truth: bool) {
+        let DraftKind::Record { fields, .. } = record else { return };
+        let Some(field) = fields.iter_mut().find(|field| field.wire.as_str() == key) else { return };
+        let seen = self.evidence.get(&field.node).cloned();
+        field.node = self.draft.add(DraftKind::Scalar(Scalar::Always(truth)), false);
+        self.evidence.extend(seen.map(|seen| (field.node, seen)));
     }
 
     fn tagged(&mut self, node: NodeId, tagged: &Tagged) -> Decided {

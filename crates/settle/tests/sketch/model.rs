@@ -57,6 +57,8 @@ fn show(model: &Model, slot: &Slot) -> String {
 fn scalar_name(scalar: Scalar) -> &'static str {
     match scalar {
         Scalar::Boolean => "bool",
+        Scalar::Always(true) => "true",
+        Scalar::Always(false) => "false",
         Scalar::Integer(Width::Narrow) => "int",
         Scalar::Integer(Width::Wide | Width::Exact) => "int64",
         Scalar::Integer(Width::Big) => "bigint",

@@ -13,7 +13,7 @@ use crate::tally::Tally;
 pub use list::{Lengths, Lists};
 pub use object::{FieldShape, MAX_KEYS, Objects};
 pub use text::{Distinct, MAX_DISTINCT, Texts};
-pub use variant::{Beside, MAX_VARIANTS, Variant, VariantKey};
+pub use variant::{Beside, MAX_VARIANTS, Truths, Variant, VariantKey};
 
 /// A field's place in its table.
 pub(crate) type FieldIndex = usize;

@@ -87,7 +87,7 @@ impl Objects {
     }
 
     fn resolve_key(&self, sighting: &Sighting, links: Option<&[Links]>) -> VariantKey<'_> {
-        let Sighting { field, key: _, kinds, ordinals, children } = *sighting;
+        let Sighting { field, key: _, kinds, truths, ordinals, children } = *sighting;
         let FieldShape { key, shape, .. } = &self.fields[field];
         let texts = || {
             let texts = shape.texts.as_ref().filter(|texts| texts.are_few())?;
@@ -100,6 +100,7 @@ impl Objects {
         VariantKey {
             key,
             kinds,
+            truths,
             texts: if ordinals == 0 && shape.texts.is_none() { Some(BTreeSet::new()) } else { texts() },
             children: if shape.objects.is_none() { Some(BTreeSet::new()) } else { inner() },
             beside: match links {
@@ -309,12 +310,12 @@ struct Move {
 impl Move {
     /// A sighting in the words of the table it was moved to.
     fn apply(&self, sighting: Sighting) -> Option<Sighting> {
-        let Sighting { field: _, key, kinds, ordinals, children } = sighting;
+        let Sighting { field: _, key, kinds, truths, ordinals, children } = sighting;
         // Where ordinals or variants were given up, nothing is known of them any more.
         let ordinals = bits(ordinals)
             .filter_map(|ordinal| self.ordinals.get(ordinal))
             .fold(0, |all, ordinal| all | 1 << ordinal);
-        Some(Sighting { field: self.field, key, kinds, ordinals, children: self.moved(children) })
+        Some(Sighting { field: self.field, key, kinds, truths, ordinals, children: self.moved(children) })
     }
 
     fn moved(&self, children: u64) -> u64 {

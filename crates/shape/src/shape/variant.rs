@@ -31,12 +31,36 @@ pub struct VariantKey<'o> {
     pub key: &'o str,
     /// The kinds of its values.
     pub kinds: KindSet,
+    /// Those of them that were true or false.
+    pub truths: Truths,
     /// The distinct texts it had; none if they are too many, at this position, to be told apart.
     pub texts: Option<BTreeSet<&'o str>>,
     /// The variants of the objects it had; none if they are too many.
     pub children: Option<BTreeSet<u64>>,
     /// For each of its texts, the variants that the objects beside it had, by key; none if the texts are too many.
     pub beside: Option<BTreeSet<Beside<'o>>>,
+}
+
+/// Which of true and false were seen.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, PartialOrd, Ord)]
+pub struct Truths {
+    /// `true`
+    pub yes: bool,
+    /// `false`
+    pub no: bool,
+}
+
+impl Truths {
+    /// The one that was seen.
+    pub fn of(truth: bool) -> Self {
+        Self { yes: truth, no: !truth }
+    }
+
+    /// Those of either.
+    #[must_use]
+    pub fn and(self, other: Self) -> Self {
+        Self { yes: self.yes || other.yes, no: self.no || other.no }
+    }
 }
 
 /// A text of one key, and a variant of an object that stood beside it.
@@ -57,6 +81,7 @@ pub(crate) struct Sighting {
     /// The number of its key.
     pub(crate) key: u64,
     pub(crate) kinds: KindSet,
+    pub(crate) truths: Truths,
     /// Bits of the ordinals of its texts.
     pub(crate) ordinals: u64,
     /// Bits of the variants of its objects.
@@ -67,6 +92,7 @@ pub(crate) struct Sighting {
 #[derive(Debug, Clone, Copy, Default)]
 pub(crate) struct Seen {
     pub(crate) kinds: KindSet,
+    pub(crate) truths: Truths,
     pub(crate) ordinals: u64,
     pub(crate) children: u64,
 }
@@ -247,6 +273,7 @@ impl Sighting {
     #[inline]
     fn add(&mut self, other: &Self) {
         self.kinds = self.kinds.and(other.kinds);
+        self.truths = self.truths.and(other.truths);
         self.ordinals |= other.ordinals;
         self.children |= other.children;
     }

@@ -1,6 +1,6 @@
 //! C#'s settings.
 
-use jar_sprout_model::Fraction;
+use jar_sprout_model::{Fraction, Scalar};
 
 use super::names::KEYWORDS;
 use crate::prepare::{
@@ -165,7 +165,7 @@ impl CSharpOptions {
                 Library::SystemTextJson => TimeKeeping::InForm(Fraction::Shortest),
                 Library::Newtonsoft => TimeKeeping::Loose,
             },
-            holds: |_| true,
+            holds: |scalar| !matches!(scalar, Scalar::Always(_)),
             nothing: match self.library {
                 Library::SystemTextJson => Nothing::Absent,
                 // It asks no converter what to write for null.

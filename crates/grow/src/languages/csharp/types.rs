@@ -154,7 +154,7 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> Spelled {
         Spelled::value(name)
     };
     match scalar {
-        Scalar::Boolean => Spelled::value("bool"),
+        Scalar::Boolean | Scalar::Always(_) => Spelled::value("bool"),
         Scalar::Integer(Width::Narrow) => Spelled::value("int"),
         Scalar::Integer(Width::Wide | Width::Exact) => Spelled::value("long"),
         Scalar::Integer(Width::Big) => {

@@ -27,6 +27,7 @@ fn class_of(scalar: Scalar) -> Option<Helper> {
             Some(EPOCHS.get(coding))
         }
         Scalar::Boolean
+        | Scalar::Always(_)
         | Scalar::Integer(_)
         | Scalar::Float
         | Scalar::Text
@@ -67,7 +68,7 @@ pub(super) fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> String {
 
 fn scalar(scalar: Scalar) -> &'static str {
     match scalar {
-        Scalar::Boolean => "bool",
+        Scalar::Boolean | Scalar::Always(_) => "bool",
         Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact) => "int",
         // What does not fit 64 bits comes as a double.
         Scalar::Integer(Width::Big) => "num",

@@ -179,7 +179,7 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
         return of_helper(special, sheet);
     }
     match scalar {
-        Scalar::Boolean => "bool",
+        Scalar::Boolean | Scalar::Always(_) => "bool",
         Scalar::Integer(Width::Narrow) => "int",
         Scalar::Integer(Width::Wide | Width::Exact) => "int64",
         Scalar::Integer(Width::Big) => {

@@ -1,6 +1,6 @@
 //! Java's settings.
 
-use jar_sprout_model::Fraction;
+use jar_sprout_model::{Fraction, Scalar};
 
 use super::names::KEYWORDS;
 use crate::languages::jvm;
@@ -105,7 +105,7 @@ impl JavaOptions {
                 Library::Gson => Absence::Untold,
             },
             times: TimeKeeping::InForm(Fraction::Shortest),
-            holds: |_| true,
+            holds: |scalar| !matches!(scalar, Scalar::Always(_)),
             nothing: Nothing::Absent,
             reads_json_in_text: true,
             extras: match self.library {

@@ -282,6 +282,7 @@ fn dated(scalar: Scalar) -> Option<&'static Dated> {
         Scalar::Date => Some(&DATE),
         Scalar::Time(_) => Some(&TIME),
         Scalar::Boolean
+        | Scalar::Always(_)
         | Scalar::Integer(_)
         | Scalar::Float
         | Scalar::Text
@@ -296,7 +297,7 @@ fn dated(scalar: Scalar) -> Option<&'static Dated> {
 pub(super) fn plain(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
     match &slot.ty {
         Type::Scalar(scalar) if !slot.nullable => match scalar {
-            Scalar::Boolean => "boolean".to_owned(),
+            Scalar::Boolean | Scalar::Always(_) => "boolean".to_owned(),
             Scalar::Integer(Width::Narrow) => "int".to_owned(),
             Scalar::Integer(Width::Wide | Width::Exact) => "long".to_owned(),
             Scalar::Float => "double".to_owned(),
@@ -356,7 +357,7 @@ pub(super) fn any(sheet: &mut Sheet<'_>) -> &'static str {
 
 fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
     match scalar {
-        Scalar::Boolean => "Boolean",
+        Scalar::Boolean | Scalar::Always(_) => "Boolean",
         Scalar::Integer(Width::Narrow) => "Integer",
         Scalar::Integer(Width::Wide | Width::Exact) => "Long",
         Scalar::Integer(Width::Big) => {

@@ -134,7 +134,7 @@ fn serializer(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
             "ListSerializer(JsonElement.serializer())".to_owned()
         }
         Type::Constant(_) => builtin("String"),
-        Type::Scalar(Scalar::Boolean) => builtin("Boolean"),
+        Type::Scalar(Scalar::Boolean | Scalar::Always(_)) => builtin("Boolean"),
         Type::Scalar(Scalar::Integer(Width::Narrow)) => builtin("Int"),
         Type::Scalar(Scalar::Integer(Width::Wide | Width::Exact)) => builtin("Long"),
         Type::Scalar(Scalar::Float) => builtin("Double"),

@@ -306,7 +306,7 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
         return "String";
     }
     match scalar {
-        Scalar::Boolean => "Boolean",
+        Scalar::Boolean | Scalar::Always(_) => "Boolean",
         Scalar::Integer(Width::Narrow) => "Int",
         Scalar::Integer(Width::Wide | Width::Exact) => "Long",
         Scalar::Float => "Double",
@@ -342,6 +342,7 @@ pub(super) fn foreign_of(scalar: Scalar) -> Option<&'static Foreign> {
         Scalar::Date => Some(&DATE),
         Scalar::Time(_) => Some(&TIME),
         Scalar::Boolean
+        | Scalar::Always(_)
         | Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact)
         | Scalar::Float
         | Scalar::Text

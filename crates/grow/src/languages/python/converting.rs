@@ -203,6 +203,7 @@ impl Converter<'_> {
             Scalar::Date => "dt.date",
             Scalar::Time(_) => "dt.time",
             Scalar::Boolean
+            | Scalar::Always(_)
             | Scalar::Integer(_)
             | Scalar::Float
             | Scalar::Text

@@ -93,7 +93,7 @@ impl PythonOptions {
             // `json` knows no decimals, and nothing reads or writes a dictionary.
             holds: match self.types {
                 Types::Pydantic => |_| true,
-                Types::Dataclasses => |scalar| scalar != Scalar::Decimal,
+                Types::Dataclasses => |scalar| !matches!(scalar, Scalar::Decimal | Scalar::Always(_)),
                 Types::TypedDicts => |scalar| !matches!(scalar, Scalar::Decimal | Scalar::Coded(_)),
             },
             nothing: match self.types {

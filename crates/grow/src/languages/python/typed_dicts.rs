@@ -1,10 +1,11 @@
 //! Typed dictionaries: what `json.loads` gives, with names for a type checker. Nothing of it is there at run time.
 
 use jar_sprout_layout::{Doc, cat, comma_list, group, hard, last_comma, lines, nest, soft, text};
-use jar_sprout_model::{ScalarKind, Slot, Type};
+use jar_sprout_model::{Scalar, ScalarKind, Slot, Type};
 
 use super::Sheet;
 use super::settings::Level;
+use super::types::platform_scalar;
 use super::{ABOUT, docstring, documented, names};
 use crate::plan::{PlannedCase, PlannedField, PlannedType, PlannedUnion};
 use crate::spell::Needs;
@@ -36,6 +37,7 @@ fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> String {
     match ty {
         Type::Any => "object".to_owned(),
         // A date stays the text it is on the wire.
+        Type::Scalar(scalar @ Scalar::Always(_)) => platform_scalar(*scalar, sheet.needs).to_owned(),
         Type::Scalar(scalar) => match scalar.kind() {
             ScalarKind::Boolean => "bool",
             ScalarKind::Integer => "int",

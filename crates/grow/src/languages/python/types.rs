@@ -110,6 +110,10 @@ pub(super) fn platform_scalar(scalar: Scalar, needs: &mut Needs) -> &'static str
     };
     match scalar {
         Scalar::Boolean | Scalar::Coded(Coding::BooleanText) => "bool",
+        Scalar::Always(truth) => {
+            needs.imports.insert("from typing import Literal");
+            if truth { "Literal[True]" } else { "Literal[False]" }
+        }
         Scalar::Integer(_) | Scalar::Coded(Coding::IntegerText) => "int",
         Scalar::Float | Scalar::Coded(Coding::FloatText) => "float",
         Scalar::Decimal | Scalar::Coded(Coding::DecimalText) => {

@@ -102,7 +102,7 @@ fn or_none(ty: &Type, bytes: usize) -> usize {
 
 fn of_scalar(scalar: Scalar) -> usize {
     match scalar {
-        Scalar::Boolean => 1,
+        Scalar::Boolean | Scalar::Always(_) => 1,
         Scalar::Integer(Width::Narrow) | Scalar::Date => 4,
         Scalar::Integer(Width::Wide | Width::Exact) | Scalar::Float | Scalar::Time(_) => 8,
         Scalar::LocalDateTime(_) => 12,

@@ -43,7 +43,7 @@ pub(super) fn non_null(sheet: &mut Sheet<'_>, owner: Option<&Ident>, slot: &Slot
 
 pub(super) fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
     match scalar {
-        Scalar::Boolean => "bool",
+        Scalar::Boolean | Scalar::Always(_) => "bool",
         Scalar::Integer(Width::Narrow) => "i32",
         Scalar::Integer(Width::Wide | Width::Exact) => "i64",
         Scalar::Integer(Width::Big) | Scalar::Decimal => "serde_json::Number",

@@ -1,5 +1,7 @@
 //! Swift's settings.
 
+use jar_sprout_model::Scalar;
+
 use super::names;
 use crate::plan::{Plan, PlannedType};
 use crate::prepare::{
@@ -127,7 +129,7 @@ impl SwiftOptions {
             has_namespace_file: self.namespace.is_some(),
             absence: self.absence,
             times: TimeKeeping::AsText,
-            holds: |_| true,
+            holds: |scalar| !matches!(scalar, Scalar::Always(_)),
             // A struct around the value is no part of a plain one.
             nothing: Nothing::Absent,
             reads_json_in_text: self.ending.is_none(),

@@ -72,7 +72,7 @@ pub(super) fn any(sheet: &mut Sheet<'_>) -> &'static str {
 
 fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
     match scalar {
-        Scalar::Boolean => "Bool",
+        Scalar::Boolean | Scalar::Always(_) => "Bool",
         Scalar::Integer(Width::Narrow) => "Int",
         Scalar::Integer(Width::Wide | Width::Exact) => "Int64",
         Scalar::Integer(Width::Big) => {

@@ -29,9 +29,9 @@ function truthAt(value: unknown, path: string): `${boolean}` {
   return text === "true" || text === "false" ? text : failAt(path, "true or false in letters", value);
 }
 
-function constantOf<T extends string>(text: T): Read<T> {
+function constantOf<T extends string | boolean>(known: T): Read<T> {
   return (value, path) =>
-    value === text ? text : failAt(path, JSON.stringify(text), value);
+    value === known ? known : failAt(path, JSON.stringify(known), value);
 }
 
 function oneOf<T extends string>(...known: T[]): Read<T> {

@@ -151,6 +151,10 @@ fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> Doc {
         Type::Scalar(scalar) if scalar.leaves_doubles() => named("bigintAt"),
         Type::Scalar(Scalar::Coded(Coding::BooleanText)) => named("truthAt"),
         Type::Scalar(Scalar::Coded(coding)) if coding.kind() == ScalarKind::Text => named("numeralAt"),
+        Type::Scalar(Scalar::Always(truth)) => {
+            need("constantOf", sheet.needs);
+            call("constantOf", [text(truth.to_string())])
+        }
         Type::Scalar(scalar) => named(match scalar.kind() {
             ScalarKind::Boolean => "booleanAt",
             ScalarKind::Integer | ScalarKind::Number if sheet.plan.leaves_doubles => "roundedAt",

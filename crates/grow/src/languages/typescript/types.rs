@@ -106,6 +106,9 @@ fn scalar(scalar: Scalar, options: &TypeScriptOptions) -> &'static str {
     {
         return if coding == Coding::BooleanText { "`${boolean}`" } else { "`${number}`" };
     }
+    if let Scalar::Always(truth) = scalar {
+        return if truth { "true" } else { "false" };
+    }
     // JSON's own types: a date stays the text it is on the wire.
     match scalar.kind() {
         ScalarKind::Boolean => "boolean",
