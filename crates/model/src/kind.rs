@@ -86,6 +86,13 @@ impl KindSet {
         self.iter().next().filter(|kind| self == Self::of(*kind))
     }
 
+    /// The same with numbers in place of whole ones.
+    #[must_use]
+    pub fn with_numbers_as_one(self) -> Self {
+        let (integer, number) = (Self::of(Kind::Integer).0, Self::of(Kind::Number).0);
+        if self.0 & integer == 0 { self } else { Self(self.0 & !integer | number) }
+    }
+
     /// The kinds but null.
     #[must_use]
     pub fn but_null(self) -> Self {

@@ -19,7 +19,7 @@ pub use number::{Numbers, Range};
 pub use observe::{MAX_DEPTH, MAX_POSITIONS, Observed, observe};
 pub use path::{NoMatch, Path, PathError, Step};
 pub use shape::{
-    Beside, Booleans, Distinct, FieldShape, Lengths, Lists, MAX_DISTINCT, MAX_KEYS, MAX_VARIANTS, Objects,
-    Shape, Texts, Truths, Variant, VariantKey,
+    Beside, Booleans, Distinct, FieldShape, KindsBeside, Lengths, Lists, MAX_DISTINCT, MAX_KEYS,
+    MAX_VARIANTS, Objects, Shape, Texts, Truths, Variant, VariantKey,
 };
 pub use tally::Tally;

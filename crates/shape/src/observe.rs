@@ -126,7 +126,7 @@ impl<R: Read> Observation<R> {
             b'[' => {
                 let lists = shape.lists.get_or_insert_default();
                 lists.start(place);
-                self.list(lists, depth)?;
+                (seen.items, seen.children) = self.list(lists, depth)?;
                 Kind::List
             }
             b't' => {
@@ -195,10 +195,10 @@ impl<R: Read> Observation<R> {
             let first = self.next("an object")?;
             match field {
                 Some(Key { field, is_repeated }) => {
-                    let Seen { kinds, truths, ordinals, children } =
+                    let Seen { kinds, items, truths, ordinals, children } =
                         self.value(first, objects.shape_mut(field), depth + 1)?;
                     let key = objects.key_number(field);
-                    let sighting = Sighting { field, key, kinds, truths, ordinals, children };
+                    let sighting = Sighting { field, key, kinds, items, truths, ordinals, children };
                     // Of a key that stands twice, the last value counts.
                     let known = &mut self.sightings[mine..];
                     let known =
@@ -282,9 +282,11 @@ impl<R: Read> Observation<R> {
         self.observed.warnings.push(self.input.warning(message));
     }
 
-    fn list(&mut self, lists: &mut Lists, depth: usize) -> Result<(), Box<Problem>> {
+    /// Answers the kinds of the items, and the bits of the variants of the objects among them.
+    fn list(&mut self, lists: &mut Lists, depth: usize) -> Result<(KindSet, u64), Box<Problem>> {
         self.enter(depth)?;
         let mut length = 0;
+        let (mut all, mut children) = (KindSet::default(), 0);
         let mut kinds = [KindSet::default(); MAX_FIXED];
         let mut next = self.next("a list")?;
         if next != b']' {
@@ -293,6 +295,8 @@ impl<R: Read> Observation<R> {
                 if let Some(kinds) = kinds.get_mut(length) {
                     *kinds = seen.kinds;
                 }
+                all = all.and(seen.kinds);
+                children |= seen.children;
                 length += 1;
                 match self.next("a list")? {
                     b',' => self.input.advance(),
@@ -304,7 +308,7 @@ impl<R: Read> Observation<R> {
         }
         self.input.advance();
         lists.end(length as u64, &kinds[..length.min(MAX_FIXED)]);
-        Ok(())
+        Ok((all, children))
     }
 
     /// Steps over an opening bracket.

@@ -1,7 +1,7 @@
 //! Explanations: why a type or a field is what it is, and what else it might have been.
 
 use jar_sprout_model::{DraftKind, Encoding, Place, Presence, Scalar, TimeForms};
-use jar_sprout_shape::{Form, Path};
+use jar_sprout_shape::{Form, MAX_VARIANTS, Path};
 
 use crate::ask::questions::values;
 use crate::ask::wording::{epoch_unit, in_backticks, key_clues, no_enum, quoted};
@@ -195,7 +195,12 @@ fn instead(evidence: &Evidence) -> Vec<(&'static str, String)> {
             };
             instead.push(("a record", said));
         }
-        Choice::Record { weight, kinds } => {
+        Choice::Record { weight, kinds, is_bounded } => {
+            if *is_bounded {
+                let why =
+                    format!("more than {MAX_VARIANTS} sets of keys stand together, too many to compare");
+                instead.push(("a union", why));
+            }
             if !kinds.is_empty() {
                 instead
                     .push(("a union", "its kinds have keys of their own, which is asked about".to_owned()));

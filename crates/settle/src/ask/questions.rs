@@ -107,7 +107,7 @@ const MANY_FIELDS: usize = 100;
 /// Whether the keys of a record are data.
 fn about_keys(drafted: &Drafted, settled: &Settled, id: TypeId, fields: usize) -> Option<Question> {
     let node = settled.origin(&drafted.draft, id, None)?;
-    let Evidence { choice: Choice::Record { weight, kinds }, paths, .. } = drafted.evidence.get(&node)?
+    let Evidence { choice: Choice::Record { weight, kinds, .. }, paths, .. } = drafted.evidence.get(&node)?
     else {
         return None;
     };

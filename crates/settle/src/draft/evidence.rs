@@ -1,6 +1,6 @@
 //! Evidence: what was seen at a position, and what was made of it.
 
-use jar_sprout_model::Place;
+use jar_sprout_model::{Kind, KindSet, Place};
 use jar_sprout_shape::{Form, Numbers, Path, Shape, Texts};
 
 /// What was seen at a position, and what was made of it.
@@ -21,11 +21,31 @@ pub struct Evidence {
 }
 
 impl Evidence {
+    /// The same of some of the values: so many, of these kinds.
+    pub(crate) fn of_case(self, count: u64, kinds: KindSet) -> Self {
+        // Where there are several kinds, nothing says how many are of which.
+        let kinds = kinds.only().map(|kind| KindSeen { what: of_kind(kind), count, first: None });
+        Self { seen: count, kinds: kinds.into_iter().collect(), ..self }
+    }
+
     /// What all values but null are, if they are texts that are JSON themselves.
     pub(crate) fn inside_texts(&self) -> Option<&Shape> {
         let nulls: u64 = self.kinds.iter().filter(|kind| kind.what == "null").map(|kind| kind.count).sum();
         let texts = self.texts.as_ref().filter(|texts| texts.tally.count + nulls == self.seen)?;
         texts.inside()
+    }
+}
+
+/// What values of a kind are called.
+fn of_kind(kind: Kind) -> &'static str {
+    match kind {
+        Kind::Object => "object",
+        Kind::List => "list",
+        Kind::Text => "text",
+        Kind::Boolean => "boolean",
+        Kind::Integer => "integer",
+        Kind::Number => "number",
+        Kind::Null => "null",
     }
 }
 
@@ -82,6 +102,8 @@ pub enum Choice {
         weight: KeyWeight,
         /// Keys that tell kinds of object apart, one for each, where there seem to be several.
         kinds: Vec<String>,
+        /// Whether the sets of keys were too many to look for kinds.
+        is_bounded: bool,
     },
     /// Objects of several kinds.
     KindsByKeys {

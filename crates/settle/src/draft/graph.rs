@@ -7,7 +7,9 @@ use std::collections::{BTreeMap, BTreeSet};
 
 use indexmap::IndexMap;
 use jar_sprout_model::{Kind, KindSet};
-use jar_sprout_shape::{Booleans, Distinct, Lengths, Numbers, Objects, Path, Shape, Step, Tally, Texts, Truths};
+use jar_sprout_shape::{
+    Booleans, Distinct, Lengths, Numbers, Objects, Path, Shape, Step, Tally, Texts, Truths,
+};
 
 use crate::draft::evidence::KeyWeight;
 
@@ -121,12 +123,19 @@ pub(crate) struct VariantPart {
 #[derive(Debug)]
 pub(crate) struct VariantKeyPart {
     pub(crate) kinds: KindSet,
+    /// The kinds of the items of its lists.
+    pub(crate) items: KindSet,
     pub(crate) truths: Truths,
     pub(crate) texts: Option<BTreeSet<String>>,
-    pub(crate) children: Option<BTreeSet<u64>>,
-    /// Its texts, each with the key and the variant of an object that stood beside it.
+    /// Its texts, each with the key and the variant of an object that stood beside it, alone or in a list.
     pub(crate) beside: Option<BTreeSet<(String, String, u64)>>,
+    /// Its texts, each with a key that had several kinds, and the kinds that stood beside it there, themselves and in
+    /// lists.
+    pub(crate) kinds_beside: Option<KindsBeside>,
 }
+
+/// The most lists in lists that are looked into for objects.
+const MAX_LISTS: usize = 8;
 
 /// The most paths that a node remembers.
 const MAX_PATHS: usize = 8;
@@ -197,6 +206,21 @@ impl Graph {
     pub(crate) fn record(&self, id: NodeId) -> NodeId {
         let id = self.find(id);
         self.nodes[id.0].record.map_or(id, |record| self.find(record.node))
+    }
+
+    /// The objects of a position, or in the lists there; none where there are both.
+    pub(crate) fn inner_objects(&self, id: NodeId) -> Option<NodeId> {
+        let mut id = id;
+        // A list of lists may hold itself.
+        for _ in 0..MAX_LISTS {
+            let node = self.node(id);
+            match (node.own_objects().count > 0, &node.lists) {
+                (true, None) => return Some(self.record(id)),
+                (false, Some(lists)) => id = lists.items,
+                (true, Some(_)) | (false, None) => return None,
+            }
+        }
+        None
     }
 
     /// The objects of a position.
@@ -364,10 +388,11 @@ fn variant_part(variant: &jar_sprout_shape::Variant<'_>) -> (u64, VariantPart) {
     let keys = variant.keys.iter().map(|key| {
         let part = VariantKeyPart {
             kinds: key.kinds,
+            items: key.items,
             truths: key.truths,
             texts: key.texts.as_ref().map(|texts| texts.iter().map(|text| (*text).to_owned()).collect()),
-            children: key.children.clone(),
             beside: key.beside.as_ref().map(|all| all.iter().map(beside_part).collect()),
+            kinds_beside: key.kinds_beside.as_ref().map(|all| all.iter().map(kinds_part).collect()),
         };
         (key.key.to_owned(), part)
     });
@@ -376,6 +401,10 @@ fn variant_part(variant: &jar_sprout_shape::Variant<'_>) -> (u64, VariantPart) {
 
 fn beside_part(beside: &jar_sprout_shape::Beside<'_>) -> (String, String, u64) {
     (beside.text.to_owned(), beside.key.to_owned(), beside.variant)
+}
+
+fn kinds_part(beside: &jar_sprout_shape::KindsBeside<'_>) -> ((String, String), (KindSet, KindSet)) {
+    ((beside.text.to_owned(), beside.key.to_owned()), (beside.kinds, beside.items))
 }
 
 impl Node {
@@ -544,17 +573,57 @@ fn merge_variants(
     mine
 }
 
+/// A text and a key, with the kinds that stood under the key beside the text, themselves and in lists.
+pub(crate) type KindsBeside = BTreeMap<(String, String), (KindSet, KindSet)>;
+
 impl VariantPart {
+    /// The kinds that stood under a key beside one text of another, themselves and in lists; none where that is not
+    /// known.
+    pub(crate) fn kinds_beside(&self, tag_key: &str, tag: &str, key: &str) -> Option<(KindSet, KindSet)> {
+        let (told, part) = (self.keys.get(tag_key)?, self.keys.get(key)?);
+        let told = told.kinds_beside.as_ref()?;
+        let beside = told.get(&(tag.to_owned(), key.to_owned())).copied();
+        // Where all had the same, each had it.
+        let is_mixed = || told.keys().any(|(_, other)| other == key);
+        let all = (part.kinds.with_numbers_as_one(), part.items.with_numbers_as_one());
+        beside.or_else(|| (!is_mixed()).then_some(all))
+    }
+
+    /// What stood beside the texts of a key here and in other objects of the same keys.
+    fn kinds_beside_with(&self, other: &Self, tag_key: &str) -> Option<KindsBeside> {
+        let mut all = KindsBeside::new();
+        for (key, part) in self.keys.iter().filter(|(key, _)| *key != tag_key) {
+            let theirs = other.keys.get(key)?;
+            let kinds =
+                |part: &VariantKeyPart| (part.kinds.with_numbers_as_one(), part.items.with_numbers_as_one());
+            if kinds(part) == kinds(theirs) && kinds(part).0.only().is_some() {
+                continue;
+            }
+            for variant in [self, other] {
+                for text in variant.keys.get(tag_key)?.texts.iter().flatten() {
+                    let (kinds, items) = variant.kinds_beside(tag_key, text, key)?;
+                    let known = all.entry((text.clone(), key.clone())).or_default();
+                    *known = (known.0.and(kinds), known.1.and(items));
+                }
+            }
+        }
+        Some(all)
+    }
+
     fn take_in(&mut self, other: Self) {
+        let beside: Vec<Option<KindsBeside>> =
+            self.keys.keys().map(|key| self.kinds_beside_with(&other, key)).collect();
+        for (part, beside) in self.keys.values_mut().zip(beside) {
+            part.kinds_beside = beside;
+        }
         let Self { count, keys } = other;
         self.count += count;
         for (key, theirs) in keys {
             if let Some(mine) = self.keys.get_mut(&key) {
                 mine.kinds = mine.kinds.and(theirs.kinds);
+                mine.items = mine.items.and(theirs.items);
                 mine.truths = mine.truths.and(theirs.truths);
                 mine.texts = mine.texts.take().zip(theirs.texts).map(|(a, b)| a.union(&b).cloned().collect());
-                mine.children =
-                    mine.children.take().zip(theirs.children).map(|(a, b)| a.union(&b).copied().collect());
                 mine.beside =
                     mine.beside.take().zip(theirs.beside).map(|(a, b)| a.union(&b).cloned().collect());
             }

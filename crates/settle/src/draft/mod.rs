@@ -21,7 +21,7 @@ use jar_sprout_model::{
     Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, Encoding, Kind, KindSet, Place, Presence, Scalar,
     WireName, Words,
 };
-use jar_sprout_shape::{Lengths, Path, Shape, Tally};
+use jar_sprout_shape::{Lengths, Path, Shape, Tally, Texts};
 
 use crate::draft::evidence::{Choice, Evidence, KindSeen};
 use crate::draft::graph::{ExtrasPart, FieldPart, Graph, Keys, Node, NodeId, VariantPart};
@@ -31,7 +31,9 @@ use crate::draft::maps::{keys_of_maps, make_maps, weigh_keys};
 use crate::draft::pools::{Pool, pools};
 use crate::draft::recursion::fold_recursion;
 use crate::draft::scalars::{draft_number, draft_text};
-use crate::draft::tags::{Tagged, TaggedCase, Variants, children_beside, find_tag, keys_of, tagged_by};
+use crate::draft::tags::{
+    Tagged, TaggedCase, Variants, children_beside, find_tag, keys_of, kinds_in_case, tagged_by,
+};
 use crate::draft::unite::{unite_mixed, unite_one_or_many, unite_same, unite_small};
 use crate::policies::{Policies, Trust};
 use crate::singular::singular;
@@ -93,13 +95,34 @@ struct View {
     is_item: bool,
     /// The kinds of value that stand there; none for all that were seen.
     kinds: Option<KindSet>,
-    /// The variants of object that stand there; none for all.
+    /// The kinds of the items of the lists that stand there; none for all that were seen.
+    items: Option<KindSet>,
+    /// The variants of object that stand there, or in the lists there; none for all.
     variants: Option<BTreeSet<u64>>,
+    /// The texts that stand there; none for all.
+    texts: Option<BTreeSet<String>>,
+    /// How many values stand there, where they are fewer than were seen.
+    seen: Option<u64>,
 }
 
 impl View {
     fn whole(node: NodeId, nulls: Tally) -> Self {
-        Self { node, nulls: nulls.count, is_item: false, kinds: None, variants: None }
+        Self {
+            node,
+            nulls: nulls.count,
+            is_item: false,
+            kinds: None,
+            items: None,
+            variants: None,
+            texts: None,
+            seen: None,
+        }
+    }
+
+    /// Those of the objects at a position that have these sets of keys.
+    fn of_variants(node: NodeId, variants: &BTreeSet<u64>) -> Self {
+        let kinds = Some(KindSet::of(Kind::Object));
+        Self { kinds, variants: Some(variants.clone()), ..Self::whole(node, Tally::default()) }
     }
 }
 
@@ -174,11 +197,22 @@ impl Drafter<'_> {
         let Decided { kind, choice } = self.decide(&view, kinds.but_null(), key);
         self.draft.set(id, kind, view.nulls > 0);
         let mut seen = evidence(node, view.nulls, choice);
-        if let Some(pool) = self.pools.get(&view.node) {
+        if let Some(texts) = self.texts_of(&view) {
+            seen.texts = Some(texts);
+        } else if let Some(pool) = self.pools.get(&view.node) {
             seen.texts = Some(pool.texts.clone());
+        }
+        if let Some(count) = view.seen {
+            let null = (view.nulls > 0).then_some(Kind::Null);
+            seen = seen.of_case(count, kinds.iter().chain(null).collect());
         }
         self.evidence.insert(id, seen);
         id
+    }
+
+    /// The texts of a view that are not all of its position.
+    fn texts_of(&self, view: &View) -> Option<Texts> {
+        self.graph.node(view.node).texts.as_ref()?.only(view.texts.as_ref()?)
     }
 
     /// A view of objects alone, where they have a node of their own.
@@ -223,8 +257,10 @@ impl Drafter<'_> {
             Kind::Text => {
                 let is_identity = is_called(key) || self.identities.contains(&view.node);
                 let own = || (node.texts.as_ref().expect("the kind was seen"), view.is_item);
-                let pool = self.pools.get(&view.node).map(|pool| (&pool.texts, pool.is_of_items));
-                let (texts, is_item) = pool.unwrap_or_else(own);
+                let pool = || self.pools.get(&view.node).map(|pool| (&pool.texts, pool.is_of_items));
+                let some = self.texts_of(view);
+                let some = some.as_ref().map(|texts| (texts, view.is_item));
+                let (texts, is_item) = some.or_else(pool).unwrap_or_else(own);
                 draft_text(texts, is_item, is_identity, self.policies)
             }
             Kind::List => self.lists(view, key),
@@ -235,19 +271,30 @@ impl Drafter<'_> {
     fn lists(&mut self, view: &View, key: &Words) -> Decided {
         let lists = self.graph.node(view.node).lists.as_ref().expect("the kind was seen");
         let items = lists.items;
-        if let Lengths::Same(kinds) = &lists.lengths
+        if view.items.is_none()
+            && let Lengths::Same(kinds) = &lists.lengths
             && is_tuple(kinds, lists.tally.count)
         {
             let items = kinds.iter().map(|kinds| {
                 let node = self.graph.find(items);
                 let nulls = u64::from(kinds.has(Kind::Null));
-                self.position(View { node, nulls, is_item: true, kinds: Some(*kinds), variants: None }, key)
+                let whole = View::whole(node, Tally::default());
+                self.position(View { nulls, is_item: true, kinds: Some(*kinds), ..whole }, key)
             });
             let items = items.collect();
             return Decided::new(DraftKind::Tuple(items), Choice::Tuple);
         }
         let choice = if lists.empty == lists.tally.count { Choice::EmptyLists } else { Choice::AsWritten };
-        let view = View { is_item: true, ..View::whole(items, lists.nulls) };
+        let all = View { is_item: true, ..View::whole(items, lists.nulls) };
+        let view = match view.items {
+            None => View { variants: view.variants.clone(), ..all },
+            Some(kinds) => View {
+                nulls: if kinds.has(Kind::Null) { all.nulls } else { 0 },
+                kinds: Some(kinds.but_null()),
+                variants: view.variants.clone(),
+                ..all
+            },
+        };
         Decided::new(DraftKind::List(self.position(view, key)), choice)
     }
 
@@ -311,16 +358,21 @@ impl Drafter<'_> {
         let is_asked = view.variants.is_none() && self.policies.structure_at(&node.paths).is_none();
         let kinds = kinds(node).filter(|kinds| is_asked && kinds.are_evident());
         let kinds = kinds.into_iter().flat_map(|kinds| kinds.kinds).map(|kind| kind.key).collect();
-        Decided::new(self.record(view, key, None), Choice::Record { weight, kinds })
+        let is_bounded = node
+            .objects
+            .as_ref()
+            .is_some_and(|objects| matches!(&objects.keys, Keys::Names { variants: None, extras: None, .. }));
+        Decided::new(self.record(view, key, None), Choice::Record { weight, kinds, is_bounded })
     }
 
     /// A union of records, each with keys of its own.
     fn told_by_keys(&mut self, node: NodeId, told: &ObjectKinds, key: &Words) -> Decided {
         let own = singular(key);
         let cases = told.kinds.iter().map(|ObjectKind { key: telling, variants, truth, .. }| {
-            let kinds = Some(KindSet::of(Kind::Object));
-            let view = View { node, nulls: 0, is_item: false, kinds, variants: Some(variants.clone()) };
-            let mut kind = self.record(&view, key, None);
+            let view = View::of_variants(node, variants);
+            let others = told.kinds.iter().map(|kind| &kind.variants).filter(|other| *other != variants);
+            let case = Case { tag: None, holder: node, others: others.collect() };
+            let mut kind = self.record(&view, key, Some(&case));
             if let Some((key, truth)) = told.truth.as_ref().zip(*truth) {
                 self.set_truth(&mut kind, key, truth);
             }
@@ -347,11 +399,11 @@ impl Drafter<'_> {
 
     fn tagged(&mut self, node: NodeId, tagged: &Tagged) -> Decided {
         let Tagged { key, cases } = tagged;
-        let cases = cases.iter().map(|TaggedCase { tag, variants }| {
-            let kinds = Some(KindSet::of(Kind::Object));
-            let view = View { node, nulls: 0, is_item: false, kinds, variants: Some(variants.clone()) };
-            let constant = Constant { key, tag, tagged, holder: node };
-            let kind = self.record(&view, &Words::split(tag), Some(&constant));
+        let cases = cases.iter().map(|told| {
+            let TaggedCase { tag, variants } = told;
+            let others = tagged.cases.iter().filter(|other| other.tag != *tag).map(|other| &other.variants);
+            let case = Case { tag: Some((tagged, told)), holder: node, others: others.collect() };
+            let kind = self.record(&View::of_variants(node, variants), &Words::split(tag), Some(&case));
             // Not shared with other views: the tag is a part of it.
             let id = self.draft.add(kind, false);
             self.evidence.insert(id, self.evidence_of_case(node, variants, Choice::TaggedCase(key.clone())));
@@ -361,7 +413,7 @@ impl Drafter<'_> {
         Decided::new(DraftKind::Union { tag: Some(WireName::new(key)), cases }, Choice::Tagged(key.clone()))
     }
 
-    fn record(&mut self, view: &View, key: &Words, constant: Option<&Constant<'_>>) -> DraftKind {
+    fn record(&mut self, view: &View, key: &Words, case: Option<&Case<'_>>) -> DraftKind {
         let node = self.graph.node(view.node);
         let objects = node.objects.as_ref().expect("the kind was seen");
         let Keys::Names { fields, variants, extras } = &objects.keys else { return DraftKind::Any };
@@ -380,7 +432,7 @@ impl Drafter<'_> {
                 (None, _) if field.seen.count == objects.tally.count => Presence::Always,
                 _ => Presence::Sometimes,
             };
-            drafted.push(self.field(key, field, presence, shown.as_deref(), constant));
+            drafted.push(self.field(key, field, presence, shown.as_deref(), case));
         }
         let extras =
             extras.map(|ExtrasPart { values, nulls }| self.position(View::whole(values, nulls), key));
@@ -393,22 +445,29 @@ impl Drafter<'_> {
         field: &FieldPart,
         presence: Presence,
         shown: Option<&[&VariantPart]>,
-        constant: Option<&Constant<'_>>,
+        case: Option<&Case<'_>>,
     ) -> DraftField {
         let wire = WireName::new(key);
-        if let Some(constant) = constant.filter(|constant| constant.key == key) {
-            let node = self.draft.add(DraftKind::Constant(WireName::new(constant.tag)), false);
-            let seen = evidence(self.graph.node(field.node), 0, Choice::Tagged(key.to_owned()));
-            self.evidence.insert(node, seen);
-            return DraftField::new(wire, Presence::Always, node);
+        let constant = case.and_then(|case| case.tag).filter(|(tagged, _)| tagged.key == key);
+        if let Some((_, TaggedCase { tag, .. })) = constant {
+            let id = self.draft.add(DraftKind::Constant(WireName::new(tag)), false);
+            let node = self.graph.node(field.node);
+            let texts = node.texts.as_ref().and_then(|texts| texts.only(&BTreeSet::from([tag.clone()])));
+            let count = texts.as_ref().map_or(0, |texts| texts.tally.count);
+            let all = evidence(node, 0, Choice::Tagged(key.to_owned()));
+            let seen = Evidence { texts, ..all }.of_case(count, KindSet::of(Kind::Text));
+            self.evidence.insert(id, seen);
+            return DraftField::new(wire, Presence::Always, id);
         }
         let view = shown.map_or_else(
             || View::whole(field.node, field.nulls),
-            |shown| self.narrowed(key, field, shown, constant),
+            |shown| self.narrowed(key, field, shown, case),
         );
         let name = Words::split(key);
         let (view, encoding) = match self.graph.read_inside(view.node) {
-            Some(node) => (View { node, kinds: None, variants: None, ..view }, Encoding::JsonInText),
+            Some(node) => {
+                (View { is_item: view.is_item, ..View::whole(node, field.nulls) }, Encoding::JsonInText)
+            }
             None => (view, Encoding::Plain),
         };
         let node = self.position(view, &name);
@@ -417,46 +476,57 @@ impl Drafter<'_> {
         DraftField { presence, encoding, ..DraftField::new(wire, presence, node) }
     }
 
-    /// What a field is in some variants of its record: fewer kinds, and fewer variants of its own where these
+    /// What a field is in some variants of its record: fewer kinds and texts, and fewer variants of its own where these
     /// fall apart just as their holders do.
     fn narrowed(
         &self,
         key: &str,
         field: &FieldPart,
         shown: &[&VariantPart],
-        constant: Option<&Constant<'_>>,
+        case: Option<&Case<'_>>,
     ) -> View {
         let parts = || shown.iter().filter_map(|part| part.keys.get(key));
         let node = self.graph.node(field.node);
-        let kinds = parts().fold(KindSet::default(), |all, part| all.and(part.kinds));
+        let told = case.and_then(|case| case.kinds(self.graph, key));
+        let pooled = || parts().fold(KindSet::default(), |all, part| all.and(part.kinds));
+        let kinds = told.map_or_else(pooled, |(kinds, _)| kinds);
         let nulls = if kinds.has(Kind::Null) { field.nulls.count } else { 0 };
-        let kinds = kinds.but_null();
-        // An integer here is a float if the position has floats.
-        let kinds = if node.kinds().has(Kind::Number) && kinds.has(Kind::Integer) {
-            kinds.and(KindSet::of(Kind::Number))
-        } else {
-            kinds
-        };
-        let same = kinds.as_seen().eq(node.kinds().as_seen());
-        let children = constant.and_then(|constant| self.own_children(key, field, constant));
+        let kinds = as_there(kinds.but_null(), node.kinds());
+        let pooled = || parts().fold(KindSet::default(), |all, part| all.and(part.items));
+        let items = told.map_or_else(pooled, |(_, items)| items);
+        let is_same = kinds.as_seen().eq(node.kinds().as_seen());
+        let texts = case.and_then(|case| case.own_texts(self.graph, key, shown));
+        // Texts that other kinds have as well are counted with theirs.
+        let are_own = !kinds.has(Kind::Text) || texts.is_some() || node.few_texts().is_none();
         View {
-            node: field.node,
             nulls,
-            is_item: false,
-            kinds: if same { None } else { Some(kinds) },
-            variants: children,
+            kinds: if is_same { None } else { Some(kinds) },
+            items: node.lists.as_ref().and_then(|lists| {
+                let (all, nulls) = (self.graph.node(lists.items).kinds(), lists.nulls.count > 0);
+                let items = as_there(items, all);
+                let is_same = items.but_null().as_seen().eq(all.as_seen()) && items.has(Kind::Null) == nulls;
+                (!is_same && !items.is_empty()).then_some(items)
+            }),
+            variants: case.and_then(|case| self.own_children(key, field, case)),
+            texts,
+            seen: case
+                .and_then(|case| case.seen(self.graph, key, shown))
+                .filter(|_| are_own && is_plain(kinds)),
+            ..View::whole(field.node, field.nulls)
         }
     }
 
     /// The variants that a field's objects have beside one tag, if they share little with those beside the others.
-    fn own_children(&self, key: &str, field: &FieldPart, constant: &Constant<'_>) -> Option<BTreeSet<u64>> {
-        let Keys::Names { variants: Some(inner), .. } = &self.graph.objects(field.node)?.keys else {
+    fn own_children(&self, key: &str, field: &FieldPart, case: &Case<'_>) -> Option<BTreeSet<u64>> {
+        let inner = self.graph.inner_objects(field.node)?;
+        let Keys::Names { variants: Some(inner), .. } = &self.graph.objects(inner)?.keys else {
             return None;
         };
-        let holder = constant.holder_variants(self.graph)?;
-        let beside = |tag: &str| children_beside(holder.values(), constant.key, tag, key);
-        let mine = beside(constant.tag)?;
-        let others = constant.tagged.cases.iter().filter(|case| case.tag != constant.tag);
+        let (tagged, told) = case.tag?;
+        let holder = case.holder_variants(self.graph)?;
+        let beside = |tag: &str| children_beside(holder.values(), &tagged.key, tag, key);
+        let mine = beside(&told.tag)?;
+        let others = tagged.cases.iter().filter(|other| other.tag != told.tag);
         let theirs = others.map(|case| beside(&case.tag)).collect::<Option<Vec<_>>>()?;
         let theirs: BTreeSet<u64> = theirs.into_iter().flatten().collect();
         if mine.is_empty() || theirs.is_empty() {
@@ -468,21 +538,72 @@ impl Drafter<'_> {
     }
 }
 
-/// The tag of the case that is drafted.
-struct Constant<'t> {
-    key: &'t str,
-    tag: &'t str,
-    tagged: &'t Tagged,
-    /// The position that falls apart by the tag.
-    holder: NodeId,
+/// Kinds that were told with numbers as one, in the words of the position.
+fn as_there(kinds: KindSet, position: KindSet) -> KindSet {
+    let mut kinds = kinds;
+    if kinds.has(Kind::Number) || kinds.has(Kind::Integer) {
+        // An integer here is a float if the position has floats.
+        kinds.remove(Kind::Number);
+        kinds.remove(Kind::Integer);
+        kinds.insert(if position.has(Kind::Number) { Kind::Number } else { Kind::Integer });
+    }
+    kinds
 }
 
-impl Constant<'_> {
+/// Whether values of these kinds have no parts.
+fn is_plain(kinds: KindSet) -> bool {
+    !kinds.has(Kind::List) && !kinds.has(Kind::Object)
+}
+
+/// One of several kinds of object, as it is drafted.
+struct Case<'t> {
+    /// All kinds with the key that tells them apart, and this one; none where they are told by their keys.
+    tag: Option<(&'t Tagged, &'t TaggedCase)>,
+    /// The position that falls apart.
+    holder: NodeId,
+    /// The sets of keys that the other kinds have.
+    others: Vec<&'t BTreeSet<u64>>,
+}
+
+impl Case<'_> {
     fn holder_variants<'g>(&self, graph: &'g Graph) -> Option<&'g Variants> {
         match &graph.node(self.holder).objects.as_ref()?.keys {
             Keys::Names { variants, .. } => variants.as_ref(),
             Keys::Data { .. } => None,
         }
+    }
+
+    /// The kinds that a key has here, and those of the items of its lists, where a tag tells them.
+    fn kinds(&self, graph: &Graph, key: &str) -> Option<(KindSet, KindSet)> {
+        let (tagged, told) = self.tag?;
+        kinds_in_case(self.holder_variants(graph)?, &tagged.key, told, key)
+    }
+
+    /// The texts that a key has here and in the kinds that share some of them, if there are kinds that share none.
+    fn own_texts(&self, graph: &Graph, key: &str, shown: &[&VariantPart]) -> Option<BTreeSet<String>> {
+        let all = self.holder_variants(graph)?;
+        let texts = |parts: &mut dyn Iterator<Item = &VariantPart>| -> Option<BTreeSet<String>> {
+            let texts = parts.filter_map(|part| part.keys.get(key)).map(|part| part.texts.as_ref());
+            Some(texts.collect::<Option<Vec<_>>>()?.into_iter().flatten().cloned().collect())
+        };
+        let mut mine = texts(&mut shown.iter().copied())?;
+        let theirs = self.others.iter().map(|ids| texts(&mut ids.iter().filter_map(|id| all.get(id))));
+        let mut theirs = theirs.collect::<Option<Vec<_>>>()?;
+        theirs.retain(|texts| !texts.is_empty());
+        while let Some(at) = theirs.iter().position(|texts| !texts.is_disjoint(&mine)) {
+            mine.extend(theirs.swap_remove(at));
+        }
+        (!mine.is_empty() && !theirs.is_empty()).then_some(mine)
+    }
+
+    /// How many objects here have a key; none where some of other kinds have just the same keys.
+    fn seen(&self, graph: &Graph, key: &str, shown: &[&VariantPart]) -> Option<u64> {
+        let all = self.holder_variants(graph)?;
+        let others: Vec<&VariantPart> =
+            self.others.iter().copied().flatten().filter_map(|id| all.get(id)).collect();
+        let mut mine = shown.iter().filter(|part| part.keys.contains_key(key));
+        let is_shared = |part: &VariantPart| others.iter().any(|other| std::ptr::eq(*other, part));
+        mine.try_fold(0, |count, part| (!is_shared(part)).then_some(count + part.count))
     }
 }
 

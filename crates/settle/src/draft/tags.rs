@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use jar_sprout_model::{Kind, KindSet};
 
 use crate::draft::enums::is_word;
-use crate::draft::graph::{Graph, Keys, Node, ObjectPart, VariantPart};
+use crate::draft::graph::{FieldPart, Graph, Keys, Node, ObjectPart, VariantPart};
 
 /// The most kinds of object told apart by one tag.
 const MAX_CASES: usize = 60;
@@ -44,7 +44,11 @@ pub(crate) fn find_tag(graph: &Graph, node: &Node) -> Option<Tagged> {
         candidate(key, variants, values.into_iter().map(|(text, _)| text.to_owned()).collect())
     });
     let count_splits = |tagged: &Tagged| {
-        fields.iter().filter(|(key, field)| splits(graph.objects(field.node), key, tagged, variants)).count()
+        let falls_apart = |(key, field): &(&String, &FieldPart)| {
+            let inner = graph.inner_objects(field.node).and_then(|inner| graph.objects(inner));
+            splits(inner, key, tagged, variants) || clashes(key, tagged, variants)
+        };
+        fields.iter().filter(falls_apart).count()
     };
     let scored = candidates.filter_map(|tagged| {
         let score = score(&tagged, variants, objects.tally.count, count_splits(&tagged))?;
@@ -136,6 +140,42 @@ fn splits(inner: Option<&ObjectPart>, key: &str, tagged: &Tagged, variants: &Var
             .iter()
             .enumerate()
             .all(|(at, a)| sets[at + 1..].iter().all(|b| a.intersection(b).count() * 2 < a.union(b).count()))
+}
+
+/// Whether a key has values of another kind in each case: a text here, a number there.
+fn clashes(key: &str, tagged: &Tagged, variants: &Variants) -> bool {
+    let kinds = tagged.cases.iter().map(|case| {
+        let (kinds, items) = kinds_in_case(variants, &tagged.key, case, key)?;
+        let kinds = kinds.but_null();
+        (!kinds.is_empty()).then_some((kinds, items.but_null()))
+    });
+    let Some(kinds) = kinds.collect::<Option<Vec<_>>>() else { return false };
+    let is_disjoint = |a: KindSet, b: KindSet| !a.iter().any(|kind| b.has(kind));
+    let are_unlike = |(a, a_items): &(KindSet, KindSet), (b, b_items): &(KindSet, KindSet)| {
+        let are_lists = a.only() == Some(Kind::List) && b.only() == Some(Kind::List);
+        let is_told = !a_items.is_empty() && !b_items.is_empty();
+        is_disjoint(*a, *b) || are_lists && is_told && is_disjoint(*a_items, *b_items)
+    };
+    kinds.iter().enumerate().all(|(at, a)| kinds[at + 1..].iter().all(|b| are_unlike(a, b)))
+}
+
+/// The kinds that a key has in one case, and those of the items of its lists, numbers as one; none where that is not
+/// known.
+pub(crate) fn kinds_in_case(
+    variants: &Variants,
+    tag_key: &str,
+    case: &TaggedCase,
+    key: &str,
+) -> Option<(KindSet, KindSet)> {
+    let parts = case.variants.iter().filter_map(|id| variants.get(id));
+    let with = parts.filter(|part| part.keys.contains_key(key));
+    with.map(|part| part.kinds_beside(tag_key, &case.tag, key)).try_fold(
+        (KindSet::default(), KindSet::default()),
+        |all, kinds| {
+            let kinds = kinds?;
+            Some((all.0.and(kinds.0), all.1.and(kinds.1)))
+        },
+    )
 }
 
 /// The keys in any of these variants.

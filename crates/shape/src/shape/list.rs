@@ -52,14 +52,16 @@ impl Lists {
         self.lengths.add(if length as usize == kinds.len() { Some(kinds) } else { None });
     }
 
-    pub(crate) fn merge(&mut self, other: Self) {
+    /// Merges, and answers for each variant of the objects in the other's lists its bit here.
+    pub(crate) fn merge(&mut self, other: Self) -> Vec<u64> {
         let Self { tally, empty, shortest, longest, lengths, items } = other;
+        // Before the first list there is no shortest one.
+        self.shortest = if self.tally.count == 0 { shortest } else { self.shortest.min(shortest) };
         self.tally.merge(tally);
         self.empty += empty;
-        self.shortest = self.shortest.min(shortest);
         self.longest = self.longest.max(longest);
         self.lengths.merge(lengths);
-        self.items.merge(items);
+        self.items.absorb(items)
     }
 }
 

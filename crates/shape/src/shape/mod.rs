@@ -13,7 +13,7 @@ use crate::tally::Tally;
 pub use list::{Lengths, Lists};
 pub use object::{FieldShape, MAX_KEYS, Objects};
 pub use text::{Distinct, MAX_DISTINCT, Texts};
-pub use variant::{Beside, MAX_VARIANTS, Truths, Variant, VariantKey};
+pub use variant::{Beside, KindsBeside, MAX_VARIANTS, Truths, Variant, VariantKey};
 
 /// A field's place in its table.
 pub(crate) type FieldIndex = usize;
@@ -77,7 +77,7 @@ impl Shape {
         self.absorb(other);
     }
 
-    /// Merges, and answers for each variant of the other's objects its bit here.
+    /// Merges, and answers for each variant of the other's objects, or of those in its lists, its bit here.
     pub(crate) fn absorb(&mut self, other: Self) -> Vec<u64> {
         let Self { nulls, booleans, numbers, texts, lists, objects } = other;
         self.nulls.merge(nulls);
@@ -85,10 +85,11 @@ impl Shape {
         self.booleans.no.merge(booleans.no);
         merge_boxed(&mut self.numbers, numbers, Numbers::merge);
         merge_boxed(&mut self.texts, texts, Texts::merge);
-        merge_boxed(&mut self.lists, lists, Lists::merge);
+        // Into an empty table rather than as it is, so that one way is taken always.
+        let in_lists =
+            lists.map(|theirs| self.lists.get_or_insert_default().merge(*theirs)).unwrap_or_default();
         match (&mut self.objects, objects) {
-            (_, None) => Vec::new(),
-            // Into an empty table rather than as it is, so that one way is taken always.
+            (_, None) => in_lists,
             (mine, Some(theirs)) => mine.get_or_insert_default().merge(*theirs),
         }
     }

@@ -3,11 +3,14 @@
 use std::collections::{BTreeSet, HashMap};
 use std::hash::Hasher;
 
-use jar_sprout_model::Place;
+use jar_sprout_model::{Kind, Place};
 use rustc_hash::FxHasher;
 
 use crate::shape::text::MAX_DISTINCT;
-use crate::shape::variant::{Beside, Known, Links, Sighting, Variant, VariantKey, Variants};
+use crate::shape::variant::{
+    Beside, KindLinks, KindsBeside, Known, Links, Sighting, ValueKinds, Variant, VariantKey, Variants, bits,
+    entry,
+};
 use crate::shape::{FieldIndex, Shape};
 use crate::tally::Tally;
 use crate::token::Expected;
@@ -79,37 +82,52 @@ impl Objects {
     }
 
     fn resolve(&self, known: &Known) -> Variant<'_> {
-        let Known { id, count, sightings, links } = known;
         let mut keys: Vec<VariantKey<'_>> =
-            sightings.iter().map(|one| self.resolve_key(one, links.as_deref())).collect();
+            known.sightings.iter().map(|one| self.resolve_key(one, known)).collect();
         keys.sort();
-        Variant { id: *id, count: *count, keys }
+        Variant { id: known.id, count: known.count, keys }
     }
 
-    fn resolve_key(&self, sighting: &Sighting, links: Option<&[Links]>) -> VariantKey<'_> {
-        let Sighting { field, key: _, kinds, truths, ordinals, children } = *sighting;
+    fn resolve_key(&self, sighting: &Sighting, known: &Known) -> VariantKey<'_> {
+        let Sighting { field, key: _, kinds, items, truths, ordinals, children: _ } = *sighting;
         let FieldShape { key, shape, .. } = &self.fields[field];
         let texts = || {
             let texts = shape.texts.as_ref().filter(|texts| texts.are_few())?;
             bits(ordinals).map(|ordinal| texts.at_ordinal(ordinal)).collect()
         };
-        let inner = || {
-            let known = shape.objects.as_ref()?.variants.known()?;
-            Some(bits(children).map(|at| known[at].id).collect())
-        };
+        // Texts that are not told apart cannot be linked.
+        let are_told = shape.texts.as_ref().is_none_or(|texts| texts.are_few());
         VariantKey {
             key,
             kinds,
+            items,
             truths,
             texts: if ordinals == 0 && shape.texts.is_none() { Some(BTreeSet::new()) } else { texts() },
-            children: if shape.objects.is_none() { Some(BTreeSet::new()) } else { inner() },
-            beside: match links {
-                // Texts that are not told apart cannot be linked.
-                _ if shape.texts.as_ref().is_some_and(|texts| !texts.are_few()) => None,
-                Some(links) => self.resolve_links(field, links),
-                None => None,
-            },
+            beside: known
+                .links
+                .as_ref()
+                .filter(|_| are_told)
+                .and_then(|links| self.resolve_links(field, links)),
+            kinds_beside: are_told.then(|| self.resolve_kinds(field, known)).flatten(),
         }
+    }
+
+    fn resolve_kinds(&self, field: FieldIndex, known: &Known) -> Option<BTreeSet<KindsBeside<'_>>> {
+        let mut all = BTreeSet::new();
+        let is_never_null = |other: FieldIndex| {
+            known.sightings.iter().any(|one| one.field == other && !one.kinds.has(Kind::Null))
+        };
+        let mine = known.kind_links.as_ref()?.iter().filter(|links| links.field == field);
+        for KindLinks { other, by_ordinal, .. } in mine.filter(|links| is_never_null(links.other)) {
+            let texts = self.fields[field].shape.texts.as_ref()?;
+            let key = &self.fields[*other].key;
+            let told = by_ordinal.iter().enumerate().filter(|(_, seen)| !seen.kinds.is_empty());
+            for (ordinal, ValueKinds { kinds, items }) in told {
+                let text = texts.at_ordinal(ordinal)?;
+                all.insert(KindsBeside { text, key, kinds: *kinds, items: *items });
+            }
+        }
+        Some(all)
     }
 
     fn resolve_links(&self, field: FieldIndex, links: &[Links]) -> Option<BTreeSet<Beside<'_>>> {
@@ -118,7 +136,8 @@ impl Objects {
             let texts = self.fields[field].shape.texts.as_ref()?;
             let FieldShape { key, shape, .. } = &self.fields[*child];
             // Where the inner variants were given up, nothing is known of them.
-            let Some(known) = shape.objects.as_ref().and_then(|objects| objects.variants.known()) else {
+            let Some(known) = inner_objects(shape).and_then(|objects| objects.variants.known_by_holders())
+            else {
                 continue;
             };
             for (ordinal, children) in by_ordinal.iter().enumerate().filter(|(_, children)| **children != 0) {
@@ -218,15 +237,18 @@ impl Objects {
         }
         let moves: Vec<Option<Move>> = fields.into_iter().map(|field| self.merge_field(field)).collect();
         let moved = |known: Known| -> Option<Known> {
-            let sightings = known.sightings.iter().map(|one| moves[one.field].as_ref()?.apply(*one));
-            let move_all = |links: Vec<Links>| -> Option<Vec<Links>> {
-                links.into_iter().map(|links| move_links(links, &moves)).collect()
-            };
+            let Known { id, count, sightings, links, mixed, kind_links } = known;
+            let sightings = sightings.iter().map(|one| moves[one.field].as_ref()?.apply(*one));
+            let mixed = mixed.iter().map(|field| Some(moves[*field].as_ref()?.field));
             Some(Known {
+                id,
+                count,
                 sightings: sightings.collect::<Option<_>>()?,
-                links: known.links.and_then(move_all),
-                id: known.id,
-                count: known.count,
+                links: links
+                    .and_then(|links| links.into_iter().map(|links| move_links(links, &moves)).collect()),
+                mixed: mixed.collect::<Option<_>>()?,
+                kind_links: kind_links
+                    .and_then(|links| links.into_iter().map(|links| move_kinds(links, &moves)).collect()),
             })
         };
         let known = variants.into_known().and_then(|known| known.into_iter().map(moved).collect());
@@ -310,12 +332,13 @@ struct Move {
 impl Move {
     /// A sighting in the words of the table it was moved to.
     fn apply(&self, sighting: Sighting) -> Option<Sighting> {
-        let Sighting { field: _, key, kinds, truths, ordinals, children } = sighting;
+        let Sighting { field: _, key, kinds, items, truths, ordinals, children } = sighting;
         // Where ordinals or variants were given up, nothing is known of them any more.
         let ordinals = bits(ordinals)
             .filter_map(|ordinal| self.ordinals.get(ordinal))
             .fold(0, |all, ordinal| all | 1 << ordinal);
-        Some(Sighting { field: self.field, key, kinds, truths, ordinals, children: self.moved(children) })
+        let children = self.moved(children);
+        Some(Sighting { field: self.field, key, kinds, items, truths, ordinals, children })
     }
 
     fn moved(&self, children: u64) -> u64 {
@@ -327,17 +350,32 @@ impl Move {
 fn move_links(links: Links, moves: &[Option<Move>]) -> Option<Links> {
     let Links { field, child, by_ordinal } = links;
     let (field, child) = (moves[field].as_ref()?, moves[child].as_ref()?);
-    let mut moved = Box::new([0; MAX_DISTINCT]);
+    let mut moved = Vec::new();
     // An ordinal that is gone stands among texts too many to be told apart; so do all others of the field.
-    for (ordinal, children) in field.ordinals.iter().zip(*by_ordinal) {
-        moved[*ordinal] |= child.moved(children);
+    for (ordinal, children) in field.ordinals.iter().zip(by_ordinal) {
+        *entry(&mut moved, *ordinal) |= child.moved(children);
     }
     Some(Links { field: field.field, child: child.field, by_ordinal: moved })
 }
 
-/// The places of the bits that are set.
-fn bits(set: u64) -> impl Iterator<Item = usize> {
-    (0..64).filter(move |at| set & (1 << at) != 0)
+/// Links of kinds in the words of the table they were moved to.
+fn move_kinds(links: KindLinks, moves: &[Option<Move>]) -> Option<KindLinks> {
+    let KindLinks { field, other, by_ordinal } = links;
+    let (field, other) = (moves[field].as_ref()?, moves[other].as_ref()?);
+    let mut moved = Vec::new();
+    for (ordinal, kinds) in field.ordinals.iter().zip(by_ordinal) {
+        *entry(&mut moved, *ordinal) = kinds;
+    }
+    Some(KindLinks { field: field.field, other: other.field, by_ordinal: moved })
+}
+
+/// The objects at a position, or in the lists there; none where there are both.
+fn inner_objects(shape: &Shape) -> Option<&Objects> {
+    match (&shape.objects, &shape.lists) {
+        (Some(objects), None) => Some(objects),
+        (None, Some(lists)) => inner_objects(&lists.items),
+        (Some(_), Some(_)) | (None, None) => None,
+    }
 }
 
 /// A number for a key; sums of them stand for sets of keys.

@@ -1,5 +1,6 @@
 //! Texts at one position: their forms, and which distinct values there are, bounded.
 
+use std::collections::BTreeSet;
 use std::hash::Hasher;
 
 use jar_sprout_model::{Place, TimeForms};
@@ -88,6 +89,27 @@ impl Texts {
             Values::Many(_) => Distinct::Many,
             Values::Few(values) => Distinct::All(in_order(values.iter())),
         }
+    }
+
+    /// Those of the texts that are among some; none where the distinct values are too many to say.
+    pub fn only(&self, some: &BTreeSet<String>) -> Option<Self> {
+        let Values::Few(values) = &self.values else { return None };
+        let kept: Vec<Value> = values.iter().filter(|value| some.contains(&*value.text)).cloned().collect();
+        let mut texts = Self { time_forms: self.time_forms, ..Self::default() };
+        for value in &kept {
+            texts.tally.merge(value.tally);
+            texts.longest = texts.longest.max(value.text.len() as u64);
+            texts.forms[Form::of(value.text.as_bytes()) as usize] += value.tally.count;
+        }
+        let example =
+            kept.iter().filter(|value| !value.text.is_empty()).min_by_key(|value| value.tally.first);
+        texts.example = example.and_then(|value| {
+            Some(Example { place: value.tally.first?, text: start_of(value.text.as_bytes(), EXAMPLE_LENGTH) })
+        });
+        texts.values = Values::Few(kept);
+        // Some of them may have been no JSON.
+        texts.inside = Inside::Text;
+        Some(texts)
     }
 
     /// The distinct texts that have no form, blank ones among them, each with how often it was seen; in order of first

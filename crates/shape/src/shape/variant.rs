@@ -1,17 +1,20 @@
 //! Variants: which keys stood together in one object, bounded.
 //!
 //! A table of all fields forgets that `caught` only ever stood beside `"kind": "swarm"`. Variants keep it: one for
-//! each set of keys, with the kinds, the short texts and the inner variants that each key had there.
+//! each set of keys, with the kinds and the short texts that each key had there, and what stood beside these texts.
 
-use std::collections::BTreeSet;
+use std::collections::{BTreeSet, HashMap};
 
-use jar_sprout_model::KindSet;
+use jar_sprout_model::{Kind, KindSet};
+use rustc_hash::FxBuildHasher;
 
 use crate::shape::FieldIndex;
-use crate::shape::text::MAX_DISTINCT;
 
 /// The most sets of keys told apart at one position.
-pub const MAX_VARIANTS: usize = 64;
+pub const MAX_VARIANTS: usize = 512;
+
+/// The most sets of keys of which their holders know which of them they hold.
+const MAX_KNOWN_BY_HOLDERS: usize = 64;
 
 /// The objects of one position that had the same keys.
 #[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
@@ -31,14 +34,17 @@ pub struct VariantKey<'o> {
     pub key: &'o str,
     /// The kinds of its values.
     pub kinds: KindSet,
-    /// Those of them that were true or false.
+    /// The kinds of the items of its lists.
+    pub items: KindSet,
+    /// Those of its values that were true or false.
     pub truths: Truths,
     /// The distinct texts it had; none if they are too many, at this position, to be told apart.
     pub texts: Option<BTreeSet<&'o str>>,
-    /// The variants of the objects it had; none if they are too many.
-    pub children: Option<BTreeSet<u64>>,
     /// For each of its texts, the variants that the objects beside it had, by key; none if the texts are too many.
     pub beside: Option<BTreeSet<Beside<'o>>>,
+    /// For each of its texts, the kinds that stood beside it under the keys that had several, and never null; none if
+    /// the texts or the keys are too many.
+    pub kinds_beside: Option<BTreeSet<KindsBeside<'o>>>,
 }
 
 /// Which of true and false were seen.
@@ -68,10 +74,23 @@ impl Truths {
 pub struct Beside<'o> {
     /// The text.
     pub text: &'o str,
-    /// The key of the object.
+    /// The key of the object, or of the list that it stood in.
     pub key: &'o str,
     /// The object's variant.
     pub variant: u64,
+}
+
+/// A text of one key, and the kinds that stood beside it under another.
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
+pub struct KindsBeside<'o> {
+    /// The text.
+    pub text: &'o str,
+    /// The other key.
+    pub key: &'o str,
+    /// The kinds of its values.
+    pub kinds: KindSet,
+    /// The kinds of the items of its lists.
+    pub items: KindSet,
 }
 
 /// One value of an object: what is kept of it for its variant.
@@ -81,10 +100,12 @@ pub(crate) struct Sighting {
     /// The number of its key.
     pub(crate) key: u64,
     pub(crate) kinds: KindSet,
+    /// The kinds of the items of its lists.
+    pub(crate) items: KindSet,
     pub(crate) truths: Truths,
     /// Bits of the ordinals of its texts.
     pub(crate) ordinals: u64,
-    /// Bits of the variants of its objects.
+    /// Bits of the variants of its objects, or of those in its lists.
     pub(crate) children: u64,
 }
 
@@ -92,6 +113,7 @@ pub(crate) struct Sighting {
 #[derive(Debug, Clone, Copy, Default)]
 pub(crate) struct Seen {
     pub(crate) kinds: KindSet,
+    pub(crate) items: KindSet,
     pub(crate) truths: Truths,
     pub(crate) ordinals: u64,
     pub(crate) children: u64,
@@ -102,6 +124,8 @@ pub(crate) struct Seen {
 pub(crate) struct Variants {
     /// None once there were more than [`MAX_VARIANTS`].
     known: Option<Vec<Known>>,
+    /// Where each set of keys stands in that.
+    index: HashMap<u64, usize, FxBuildHasher>,
     last: usize,
 }
 
@@ -112,6 +136,10 @@ pub(crate) struct Known {
     pub(crate) sightings: Vec<Sighting>,
     /// None once there were more than [`MAX_LINKS`].
     pub(crate) links: Option<Vec<Links>>,
+    /// The fields that had values of several kinds, none of them null.
+    pub(crate) mixed: Vec<FieldIndex>,
+    /// What stood in those, by the texts of others. None once there were more than [`MAX_KIND_LINKS`].
+    pub(crate) kind_links: Option<Vec<KindLinks>>,
 }
 
 /// The texts of one field, and the variants that the objects of another had beside them.
@@ -119,16 +147,35 @@ pub(crate) struct Known {
 pub(crate) struct Links {
     pub(crate) field: FieldIndex,
     pub(crate) child: FieldIndex,
-    /// For each ordinal of a text, the bits of the variants.
-    pub(crate) by_ordinal: Box<[u64; MAX_DISTINCT]>,
+    /// For each ordinal of a text, as far as they were seen, the bits of the variants.
+    pub(crate) by_ordinal: Vec<u64>,
+}
+
+/// The texts of one field, and the kinds that another had beside them.
+#[derive(Debug, Clone)]
+pub(crate) struct KindLinks {
+    pub(crate) field: FieldIndex,
+    pub(crate) other: FieldIndex,
+    /// For each ordinal of a text, as far as they were seen, the kinds.
+    pub(crate) by_ordinal: Vec<ValueKinds>,
+}
+
+/// The kinds of values, and those of the items of lists among them; whole numbers are numbers.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
+pub(crate) struct ValueKinds {
+    pub(crate) kinds: KindSet,
+    pub(crate) items: KindSet,
 }
 
 /// The most pairs of a text's key and an object's key that are watched in one variant.
 const MAX_LINKS: usize = 32;
 
+/// The most pairs of a text's key and a key of several kinds that are watched in one variant.
+const MAX_KIND_LINKS: usize = 128;
+
 impl Default for Variants {
     fn default() -> Self {
-        Self { known: Some(Vec::new()), last: 0 }
+        Self { known: Some(Vec::new()), index: HashMap::default(), last: 0 }
     }
 }
 
@@ -136,57 +183,60 @@ impl Variants {
     /// Counts an object with these keys. Answers the bit of its variant, none once there are too many.
     #[inline]
     pub(crate) fn count(&mut self, id: u64, sightings: &[Sighting]) -> u64 {
-        let bit = self.count_apart(id, sightings);
+        let Some(at) = self.enter(id, || Known::new(id, sightings)) else { return 0 };
         if let Some(known) = &mut self.known {
-            let mine = &mut known[bit.trailing_zeros() as usize];
+            let mine = &mut known[at];
             mine.count += 1;
             mine.link(sightings);
+            mine.link_kinds(sightings);
+            mine.add(sightings);
         }
-        bit
+        bit(at)
     }
 
-    /// Adds sightings to a variant, without counting or linking them.
+    /// Where a variant stands, which is made if it is new. None once there are too many.
     #[inline]
-    fn count_apart(&mut self, id: u64, sightings: &[Sighting]) -> u64 {
+    fn enter(&mut self, id: u64, new: impl FnOnce() -> Known) -> Option<usize> {
         let last = self.last;
-        let Some(known) = &mut self.known else { return 0 };
+        let known = self.known.as_mut()?;
         let at = match known.get(last) {
             Some(variant) if variant.id == id => Some(last),
-            _ => known.iter().position(|variant| variant.id == id),
+            _ => self.index.get(&id).copied(),
         };
         let at = match at {
             Some(at) => at,
             None if known.len() == MAX_VARIANTS => {
-                self.known = None;
-                return 0;
+                self.give_up();
+                return None;
             }
             None => {
-                known.push(Known { id, count: 0, sightings: sightings.to_vec(), links: Some(Vec::new()) });
+                known.push(new());
+                self.index.insert(id, known.len() - 1);
                 known.len() - 1
             }
         };
         self.last = at;
-        known[at].add(sightings);
-        1 << at
+        Some(at)
     }
 
     /// Adds another position's variants, whose sightings speak of this one's fields and ordinals already.
     /// Answers for each of them its bit here.
     pub(crate) fn merge(&mut self, others: Option<Vec<Known>>) -> Vec<u64> {
         let Some(others) = others else {
-            self.known = None;
+            self.give_up();
             return Vec::new();
         };
         let mut bits = Vec::with_capacity(others.len());
-        for Known { id, count, sightings, links } in others {
-            // Its links say which text stood beside which object; the sightings alone would link all to all.
-            let bit = self.count_apart(id, &sightings);
+        for other in others {
+            let nothing = || Known { count: 0, ..other.clone() };
+            let Some(at) = self.enter(other.id, nothing) else {
+                bits.push(0);
+                continue;
+            };
             if let Some(known) = &mut self.known {
-                let mine = &mut known[bit.trailing_zeros() as usize];
-                mine.count += count;
-                mine.merge_links(links);
+                known[at].merge(other);
             }
-            bits.push(bit);
+            bits.push(bit(at));
         }
         bits
     }
@@ -194,6 +244,12 @@ impl Variants {
     /// Tells no variants apart any more.
     pub(crate) fn give_up(&mut self) {
         self.known = None;
+        self.index = HashMap::default();
+    }
+
+    /// The variants, if they are few enough for their holders to know which of them they hold.
+    pub(crate) fn known_by_holders(&self) -> Option<&[Known]> {
+        self.known().filter(|known| known.len() <= MAX_KNOWN_BY_HOLDERS)
     }
 
     pub(crate) fn known(&self) -> Option<&[Known]> {
@@ -206,6 +262,26 @@ impl Variants {
 }
 
 impl Known {
+    /// A variant that was not counted yet.
+    fn new(id: u64, sightings: &[Sighting]) -> Self {
+        Self {
+            id,
+            count: 0,
+            sightings: sightings.to_vec(),
+            links: Some(Vec::new()),
+            mixed: Vec::new(),
+            kind_links: Some(Vec::new()),
+        }
+    }
+
+    /// Adds what the same keys had elsewhere, in the words of this table.
+    fn merge(&mut self, other: Self) {
+        self.count += other.count;
+        self.merge_kind_links(&other);
+        self.add(&other.sightings);
+        self.merge_links(other.links);
+    }
+
     /// Links every text of one object with every object beside it.
     #[inline]
     fn link(&mut self, sightings: &[Sighting]) {
@@ -219,7 +295,7 @@ impl Known {
         for child in sightings.iter().filter(|one| one.children != 0) {
             for text in sightings.iter().filter(|one| one.ordinals != 0) {
                 if let Some(links) = self.links_of(text.field, child.field) {
-                    links.by_ordinal[text.ordinals.trailing_zeros() as usize] |= child.children;
+                    *entry(&mut links.by_ordinal, text.ordinals.trailing_zeros() as usize) |= child.children;
                 }
             }
         }
@@ -234,7 +310,7 @@ impl Known {
                 return None;
             }
             None => {
-                links.push(Links { field, child, by_ordinal: Box::new([0; MAX_DISTINCT]) });
+                links.push(Links { field, child, by_ordinal: Vec::new() });
                 links.len() - 1
             }
         };
@@ -248,31 +324,151 @@ impl Known {
         };
         for Links { field, child, by_ordinal } in others {
             if let Some(mine) = self.links_of(field, child) {
-                mine.by_ordinal.iter_mut().zip(*by_ordinal).for_each(|(mine, theirs)| *mine |= theirs);
+                for (ordinal, theirs) in by_ordinal.into_iter().enumerate() {
+                    *entry(&mut mine.by_ordinal, ordinal) |= theirs;
+                }
             }
+        }
+    }
+
+    /// Links every text of one object with the kinds beside it, where a field has not always had the same.
+    #[inline]
+    fn link_kinds(&mut self, sightings: &[Sighting]) {
+        for (at, one) in sightings.iter().enumerate() {
+            let Some(mine) = self.cell(at, one.field).map(|cell| self.sightings[cell]) else { continue };
+            if mine.value_kinds() != one.value_kinds() || self.mixed.contains(&one.field) {
+                self.link_mixed(&mine, one, sightings);
+            }
+        }
+    }
+
+    #[cold]
+    fn link_mixed(&mut self, mine: &Sighting, one: &Sighting, sightings: &[Sighting]) {
+        if mine.kinds.has(Kind::Null) || one.kinds.has(Kind::Null) {
+            return;
+        }
+        self.make_mixed(mine);
+        self.add_kinds(one.field, one.value_kinds(), sightings);
+    }
+
+    /// Begins to tell by texts what stands in a field, which had one kind of value up to here.
+    fn make_mixed(&mut self, mine: &Sighting) {
+        if !self.mixed.contains(&mine.field) {
+            self.mixed.push(mine.field);
+            let known = self.sightings.clone();
+            self.add_kinds(mine.field, mine.value_kinds(), &known);
+        }
+    }
+
+    /// Adds what stood in a field beside all texts of these sightings.
+    fn add_kinds(&mut self, other: FieldIndex, kinds: ValueKinds, sightings: &[Sighting]) {
+        for text in sightings.iter().filter(|one| one.ordinals != 0 && one.field != other) {
+            if let Some(links) = self.kind_links_of(text.field, other) {
+                for ordinal in bits(text.ordinals) {
+                    entry(&mut links.by_ordinal, ordinal).add(kinds);
+                }
+            }
+        }
+    }
+
+    fn kind_links_of(&mut self, field: FieldIndex, other: FieldIndex) -> Option<&mut KindLinks> {
+        let links = self.kind_links.as_mut()?;
+        let at = match links.iter().position(|links| links.field == field && links.other == other) {
+            Some(at) => at,
+            None if links.len() == MAX_KIND_LINKS => {
+                self.kind_links = None;
+                return None;
+            }
+            None => {
+                links.push(KindLinks { field, other, by_ordinal: Vec::new() });
+                links.len() - 1
+            }
+        };
+        self.kind_links.as_mut().map(|links| &mut links[at])
+    }
+
+    fn merge_kind_links(&mut self, other: &Self) {
+        for theirs in &other.sightings {
+            let Some(cell) = self.cell(0, theirs.field) else { continue };
+            let mine = self.sightings[cell];
+            let they_are_mixed = other.mixed.contains(&theirs.field);
+            let is_alike = mine.value_kinds() == theirs.value_kinds() && !they_are_mixed;
+            let is_null = mine.kinds.has(Kind::Null) || theirs.kinds.has(Kind::Null);
+            if is_null || is_alike && !self.mixed.contains(&theirs.field) {
+                continue;
+            }
+            self.make_mixed(&mine);
+            if !they_are_mixed {
+                self.add_kinds(theirs.field, theirs.value_kinds(), &other.sightings);
+            }
+        }
+        let Some(others) = &other.kind_links else {
+            self.kind_links = None;
+            return;
+        };
+        for KindLinks { field, other, by_ordinal } in others {
+            if let Some(mine) = self.kind_links_of(*field, *other) {
+                for (ordinal, theirs) in by_ordinal.iter().enumerate() {
+                    entry(&mut mine.by_ordinal, ordinal).add(*theirs);
+                }
+            }
+        }
+    }
+
+    /// Where a field's sighting stands, most likely at `at`: the same keys may come in another order.
+    #[inline]
+    fn cell(&self, at: usize, field: FieldIndex) -> Option<usize> {
+        match self.sightings.get(at) {
+            Some(mine) if mine.field == field => Some(at),
+            _ => self.sightings.iter().position(|mine| mine.field == field),
         }
     }
 
     #[inline]
     fn add(&mut self, sightings: &[Sighting]) {
         for (at, sighting) in sightings.iter().enumerate() {
-            match self.sightings.get_mut(at) {
-                Some(mine) if mine.field == sighting.field => mine.add(sighting),
-                // The same keys in another order.
-                _ => {
-                    if let Some(mine) = self.sightings.iter_mut().find(|mine| mine.field == sighting.field) {
-                        mine.add(sighting);
-                    }
-                }
+            if let Some(cell) = self.cell(at, sighting.field) {
+                self.sightings[cell].add(sighting);
             }
         }
     }
 }
 
+impl ValueKinds {
+    fn add(&mut self, other: Self) {
+        self.kinds = self.kinds.and(other.kinds);
+        self.items = self.items.and(other.items);
+    }
+}
+
+/// The bit of a variant, none where it is one too many for its holders.
+fn bit(at: usize) -> u64 {
+    if at < MAX_KNOWN_BY_HOLDERS { 1 << at } else { 0 }
+}
+
+/// What stands at an ordinal.
+pub(crate) fn entry<T: Default + Clone>(by_ordinal: &mut Vec<T>, ordinal: usize) -> &mut T {
+    if by_ordinal.len() <= ordinal {
+        by_ordinal.resize(ordinal + 1, T::default());
+    }
+    &mut by_ordinal[ordinal]
+}
+
+/// The places of the bits that are set.
+pub(crate) fn bits(set: u64) -> impl Iterator<Item = usize> {
+    (0..64).filter(move |at| set & (1 << at) != 0)
+}
+
 impl Sighting {
+    #[inline]
+    fn value_kinds(&self) -> ValueKinds {
+        ValueKinds { kinds: self.kinds.with_numbers_as_one(), items: self.items.with_numbers_as_one() }
+    }
+
     #[inline]
     fn add(&mut self, other: &Self) {
         self.kinds = self.kinds.and(other.kinds);
+        self.items = self.items.and(other.items);
         self.truths = self.truths.and(other.truths);
         self.ordinals |= other.ordinals;
         self.children |= other.children;

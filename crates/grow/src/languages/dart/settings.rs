@@ -89,7 +89,10 @@ impl DartOptions {
                 }
             } else {
                 |scalar| {
-                    !matches!(scalar, Scalar::Decimal | Scalar::Always(_) | Scalar::Coded(Coding::DecimalText))
+                    !matches!(
+                        scalar,
+                        Scalar::Decimal | Scalar::Always(_) | Scalar::Coded(Coding::DecimalText)
+                    )
                 }
             },
             nothing: if self.is_annotated { Nothing::Value } else { Nothing::Absent },
