@@ -102,6 +102,8 @@ fn any_json() -> impl Strategy<Value = Value> {
                 .prop_map(|pairs| Value::Object(pairs.into_iter().collect::<Map<_, _>>())),
             1 => map_of(inner.clone()),
             1 => kinds_of(inner.clone()),
+            1 => values_by_tag(inner.clone()),
+            1 => answers_of(inner.clone()),
             1 => inside_itself(inner.clone()),
             1 => in_texts(inner),
         ]
@@ -129,6 +131,31 @@ fn kinds_of(inner: impl Strategy<Value = Value> + Clone + 'static) -> impl Strat
         object
     });
     prop::collection::vec(one, 2..5).prop_map(Value::from)
+}
+
+/// A list of objects with the same keys, of which a word says what kind of value stands beside it; now and then it
+/// does not.
+fn values_by_tag(inner: impl Strategy<Value = Value> + Clone + 'static) -> impl Strategy<Value = Value> {
+    let one = (0..3_usize, any::<bool>(), 0..10, inner).prop_map(|(kind, is_list, odd, value)| {
+        let shown = match (kind, odd) {
+            (_, 0) => value,
+            (0, _) => 4.5.into(),
+            (1, _) => "open".into(),
+            _ => serde_json::json!({"caught": value}),
+        };
+        let shown = if is_list { Value::Array(vec![shown]) } else { shown };
+        serde_json::json!({"sensor": (["scale", "sign", "trap"][kind]), "shows": shown})
+    });
+    prop::collection::vec(one, 2..6).prop_map(Value::from)
+}
+
+/// A list of answers and errors, which a truth tells apart; now and then it does not.
+fn answers_of(inner: impl Strategy<Value = Value> + Clone + 'static) -> impl Strategy<Value = Value> {
+    let one = (any::<bool>(), 0..10, inner).prop_map(|(is_ok, odd, value)| {
+        let key = if is_ok || odd == 0 { "hive" } else { "error" };
+        serde_json::json!({"ok": is_ok, key: value})
+    });
+    prop::collection::vec(one, 2..6).prop_map(Value::from)
 }
 
 /// A text, a list of such things, or an object with such things in it.
@@ -200,6 +227,9 @@ fn structure() -> impl Strategy<Value = Structure> {
         Structure::Map,
         Structure::Record,
         Structure::By("kind".to_owned()),
+        Structure::By("ok".to_owned()),
+        Structure::By("sensor".to_owned()),
+        Structure::Union,
         Structure::JsonInText,
     ])
 }
