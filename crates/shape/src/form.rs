@@ -29,6 +29,10 @@ pub enum Form {
     Whole,
     /// `12.50`
     Decimal,
+    /// `1,234,567.5`: thousands apart.
+    Grouped,
+    /// `142 min`, `40%`: a number, and a short word behind it.
+    Quantity,
     /// `true`, `no`
     BooleanWord,
     /// Anything else.
@@ -37,7 +41,7 @@ pub enum Form {
 
 impl Form {
     /// All forms, in the order of their numbers.
-    pub const ALL: [Self; 15] = [
+    pub const ALL: [Self; 17] = [
         Self::Blank,
         Self::DateTime,
         Self::LocalDateTime,
@@ -51,6 +55,8 @@ impl Form {
         Self::Ip,
         Self::Whole,
         Self::Decimal,
+        Self::Grouped,
+        Self::Quantity,
         Self::BooleanWord,
         Self::Plain,
     ];
@@ -71,6 +77,8 @@ impl Form {
             Self::Ip => "ip address",
             Self::Whole => "whole number",
             Self::Decimal => "decimal number",
+            Self::Grouped => "grouped number",
+            Self::Quantity => "quantity",
             Self::BooleanWord => "boolean word",
             Self::Plain => "plain",
         }
@@ -125,8 +133,52 @@ fn boolean_word(text: &[u8]) -> Option<Form> {
     (text.len() <= 5 && WORDS.iter().any(|word| text.eq_ignore_ascii_case(word))).then_some(Form::BooleanWord)
 }
 
-/// `-?(0|[1-9][0-9]*)(\.[0-9]+)?`: what a JSON number without exponent may be.
+/// A number, or one with a unit behind it.
 fn number(text: &[u8]) -> Option<Form> {
+    plain_number(text).or_else(|| grouped_number(text)).or_else(|| measured(text))
+}
+
+/// `-?[0-9]{1,3}(,[0-9]{3})+(\.[0-9]+)?`
+fn grouped_number(text: &[u8]) -> Option<Form> {
+    let (whole, fraction) = match memchr::memchr(b'.', text) {
+        Some(at) => (&text[..at], Some(&text[at + 1..])),
+        None => (text, None),
+    };
+    let mut groups = whole.strip_prefix(b"-").unwrap_or(whole).split(|b| *b == b',');
+    let first = groups.next()?;
+    let are_digits = |text: &[u8]| !text.is_empty() && text.iter().all(u8::is_ascii_digit);
+    let mut rest = groups.clone();
+    let is_grouped = are_digits(first)
+        && first.len() <= 3
+        && first[0] != b'0'
+        && groups.next().is_some()
+        && rest.all(|group| group.len() == 3 && are_digits(group));
+    (is_grouped && fraction.is_none_or(are_digits)).then_some(Form::Grouped)
+}
+
+/// The most letters of a unit.
+const LONGEST_UNIT: usize = 8;
+
+/// A number, a blank and a short word; or a number with a sign of its own right behind it.
+fn measured(text: &[u8]) -> Option<Form> {
+    let length = text.iter().take_while(|b| b.is_ascii_digit() || matches!(b, b'-' | b'.' | b',')).count();
+    let (number, unit) = text.split_at(length);
+    let unit = str::from_utf8(unit).ok().filter(|unit| unit.len() <= 2 * LONGEST_UNIT)?;
+    let is_sign = |c: char| matches!(c, '%' | '‰' | '°');
+    let is_unit = match unit.strip_prefix(' ') {
+        Some(word) => {
+            !word.is_empty()
+                && word.chars().count() <= LONGEST_UNIT
+                && word.chars().all(|c| c.is_alphabetic() || is_sign(c) || matches!(c, '/' | '²' | '³'))
+        }
+        None => unit.starts_with(is_sign) && unit.chars().all(|c| c.is_alphabetic() || is_sign(c)),
+    };
+    let is_number = || plain_number(number).or_else(|| grouped_number(number)).is_some();
+    (is_unit && is_number()).then_some(Form::Quantity)
+}
+
+/// `-?(0|[1-9][0-9]*)(\.[0-9]+)?`: what a JSON number without exponent may be.
+fn plain_number(text: &[u8]) -> Option<Form> {
     let digits = text.strip_prefix(b"-").unwrap_or(text);
     let whole = digits.iter().take_while(|b| b.is_ascii_digit()).count();
     if whole == 0 || (digits[0] == b'0' && whole > 1) {
@@ -341,7 +393,14 @@ mod tests {
     fn numbers_in_text() {
         check(Form::Whole, &["0", "17", "-3", "2026", "99999999999999999999"]);
         check(Form::Decimal, &["12.50", "-0.5", "0.0"]);
-        check(Form::Plain, &["007", "+1", "1,000.00", "1e3", "12.", ".5", "-", "00.5", "-0", "12 kg", "½"]);
+        check(Form::Grouped, &["1,000", "1,000.00", "-12,345,678"]);
+        check(
+            Form::Quantity,
+            &["142 min", "12.5 kg", "-3 °C", "40%", "21.5°C", "1,200 kcal", "80 km/h", "6 m²"],
+        );
+        check(Form::Plain, &["007", "+1", "1e3", "12.", ".5", "-", "00.5", "-0", "½"]);
+        check(Form::Plain, &["1,00", "1,0000", "0,100", "1,000,", ",100", "1000,000", "1,000.", "1.000,5"]);
+        check(Form::Plain, &["12kg", "12 ", "12 Main Street", "007 kg", "12 k9", "%", "1st", "12 extremely"]);
     }
 
     #[test]

@@ -157,6 +157,12 @@ fn instead(evidence: &Evidence) -> Vec<(&'static str, String)> {
         instead.extend(
             plain.map(|form| (form.name(), format!("only {} of {all} have that form", texts.of_form(form)))),
         );
+        let filled = all - texts.of_form(Form::Blank);
+        let not_read =
+            [(Form::Grouped, "its thousands are set apart"), (Form::Quantity, "a unit stands behind it")];
+        let is_all = |form| filled > 0 && texts.of_form(form) == filled;
+        let not_read = not_read.into_iter().filter(|(form, _)| is_all(*form));
+        instead.extend(not_read.map(|(_, why)| ("a number", format!("{why}, so it stays text"))));
         if evidence.inside_texts().is_some() {
             instead.push((
                 "JSON in a text",
