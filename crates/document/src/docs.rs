@@ -76,12 +76,16 @@ impl<'d> Bounds<'d> {
             Word::Enum => {
                 let values = value.as_array().into_iter().flatten().filter(|value| !value.is_null());
                 self.known = values.collect();
-                if self.known.iter().any(|value| value.as_number().is_none() && !value.is_boolean()) {
+                let is_one_truth = matches!(self.known[..], [one] if one.is_boolean());
+                if is_one_truth
+                    || self.known.iter().any(|value| value.as_number().is_none() && !value.is_boolean())
+                {
                     self.known.clear();
                     return;
                 }
             }
-            Word::Const if value.as_number().is_some() || value.is_boolean() => self.known = vec![value],
+            // Of a text or a truth, the type says it.
+            Word::Const if value.as_number().is_some() => self.known = vec![value],
             Word::Default if !value.is_array() && !value.is_object() => self.default = Some(value),
             Word::UniqueItems => self.has_no_item_twice = is_true,
             Word::ReadOnly => self.is_read_only = is_true,

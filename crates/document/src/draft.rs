@@ -384,6 +384,14 @@ impl<'d> Drafter<'_, 'd> {
                 Value::Null | Value::String(_) | Value::Array(_) | Value::Object(_) => None,
             })
             .collect();
+        if let ([text], true) = (&texts[..], others.is_empty()) {
+            return Made::Kind(DraftKind::Constant(text.clone()), is_nullable);
+        }
+        if let Some(truth) = only_truth(&others)
+            && texts.is_empty()
+        {
+            return Made::Kind(DraftKind::Scalar(Scalar::Always(truth)), is_nullable);
+        }
         let Some(mut scalars) = scalars else {
             self.flattening.note(at, NoteKind::DeepValues);
             return Made::Kind(DraftKind::Any, is_nullable);
@@ -561,4 +569,10 @@ fn discriminator_key(discriminator: Option<&Value>) -> Option<&str> {
         Value::String(key) => Some(key),
         other => other.get("propertyName")?.as_str(),
     }
+}
+
+/// The truth that all values are.
+fn only_truth(values: &[&&Value]) -> Option<bool> {
+    let truths: Option<IndexSet<bool>> = values.iter().map(|value| value.as_bool()).collect();
+    truths.filter(|truths| truths.len() == 1)?.into_iter().next()
 }

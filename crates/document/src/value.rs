@@ -232,7 +232,14 @@ impl Value {
     }
 
     pub(crate) fn is_boolean(&self) -> bool {
-        matches!(self, Self::Bool(_))
+        self.as_bool().is_some()
+    }
+
+    pub(crate) fn as_bool(&self) -> Option<bool> {
+        match self {
+            Self::Bool(truth) => Some(*truth),
+            Self::Null | Self::Number(_) | Self::String(_) | Self::Array(_) | Self::Object(_) => None,
+        }
     }
 
     /// What a JSON Pointer (RFC 6901) leads to.

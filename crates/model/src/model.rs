@@ -1,5 +1,6 @@
 //! The model: named types, free of any language.
 
+use std::collections::HashSet;
 use std::sync::Arc;
 
 use crate::scalar::{Scalar, Width};
@@ -433,6 +434,18 @@ impl Model {
 }
 
 impl Model {
+    /// The keys that tell which case of a tagged union a record is.
+    pub fn tags(&self) -> HashSet<(TypeId, &WireName)> {
+        let tagged = self.types.iter().filter_map(|ty| match &ty.definition {
+            Definition::Union(union) => Some((union, union.tag.as_ref()?)),
+            Definition::Record(_) | Definition::Enumeration(_) => None,
+        });
+        let cases = |(union, tag): (&'_ Union, _)| -> Vec<_> {
+            union.cases.iter().flat_map(|case| case.slot.ty.named()).map(|id| (id, tag)).collect()
+        };
+        tagged.flat_map(cases).collect()
+    }
+
     /// For each case of a union, the key that tells it from the other objects among the cases: one that it always has,
     /// and none of them. None for what is no record, or has no such key, and where a tag tells them or there are no
     /// other objects.

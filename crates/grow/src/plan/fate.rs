@@ -33,9 +33,11 @@ pub(super) struct Asked {
 }
 
 impl<'m> Fate<'m> {
-    pub(super) fn of(model: &'m Model, field: &'m Field, asked: Asked) -> Self {
+    pub(super) fn of(model: &'m Model, field: &'m Field, is_tag: bool, asked: Asked) -> Self {
         let Field { wire: _, name: _, presence, slot, encoding: _, default, docs: _ } = field;
-        if let Type::Constant(text) = &slot.ty {
+        if let Type::Constant(text) = &slot.ty
+            && is_tag
+        {
             return Self::Tag(text);
         }
         match (presence, slot.nullable) {

@@ -297,8 +297,16 @@ impl<'m> Plan<'m> {
             .collect();
         let first_copy = pairs.first().map_or(usize::MAX, |(_, copy)| copy.index());
         let (absence, has_defaults) = (prepared.absence, abilities.fills_in);
-        let mut planner =
-            Planner { model, naming, package: scope, idents: &idents, absence, has_defaults, first_copy };
+        let mut planner = Planner {
+            model,
+            naming,
+            package: scope,
+            idents: &idents,
+            tags: model.tags(),
+            absence,
+            has_defaults,
+            first_copy,
+        };
         let named: Vec<_> = model.types().zip(&idents).map(|((id, ty), ident)| (id, ty, ident)).collect();
         // The names in most types are their own; those of cases may stand beside all types.
         let alone = each(named.clone(), |(id, ty, ident)| planner.plan_alone(id, ty, ident));
@@ -456,6 +464,8 @@ struct Planner<'m, 'n, 'i> {
     naming: &'n Naming,
     package: Scope<'n>,
     idents: &'i [Ident],
+    /// The keys that tell which case of a union a record is.
+    tags: HashSet<(TypeId, &'m WireName)>,
     /// Whether null is told from nothing.
     absence: Absence,
     /// Whether what is absent gets its default value.
@@ -489,7 +499,7 @@ impl<'m> Planner<'m, '_, '_> {
         let asked = Asked { tells_absence, has_defaults: self.has_defaults && !ty.is_patch };
         let is_copy = id.index() >= self.first_copy;
         let mut scope = Scope::of_members(self.naming, ident, is_copy);
-        let fields = self.plan_fields(fields, &mut scope, asked);
+        let fields = self.plan_fields(id, fields, &mut scope, asked);
         let extras = extras.as_ref().map(|slot| {
             let name = Words::split(EXTRAS);
             let text = scope.member_text(&WireName::new(EXTRAS), &name);
@@ -523,7 +533,13 @@ impl<'m> Planner<'m, '_, '_> {
     }
 
     /// A field whose name is its key has it before one that needs a mapping all the same.
-    fn plan_fields(&self, fields: &'m [Field], scope: &mut Scope<'_>, asked: Asked) -> Vec<PlannedField<'m>> {
+    fn plan_fields(
+        &self,
+        id: TypeId,
+        fields: &'m [Field],
+        scope: &mut Scope<'_>,
+        asked: Asked,
+    ) -> Vec<PlannedField<'m>> {
         let texts: Vec<Result<Ident, String>> = fields
             .iter()
             .map(|Field { wire, name, .. }| {
@@ -537,7 +553,7 @@ impl<'m> Planner<'m, '_, '_> {
             slot: &field.slot,
             encoding: &field.encoding,
             docs: &field.docs,
-            fate: Fate::of(self.model, field, asked),
+            fate: Fate::of(self.model, field, self.tags.contains(&(id, &field.wire)), asked),
         };
         fields.iter().zip(texts).map(&mut plan).collect()
     }

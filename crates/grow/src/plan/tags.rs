@@ -119,12 +119,9 @@ pub(super) fn writes_tag(types: &[PlannedType<'_>], roots: &[PlannedRoot<'_>]) -
 /// The key and the tag that a record carries.
 pub(super) fn tag<'m>(ty: &PlannedType<'m>) -> Option<(&'m WireName, &'m WireName)> {
     match &ty.definition {
-        PlannedDefinition::Record(fields) => fields.iter().find_map(|field| match &field.slot.ty {
-            Type::Constant(tag) => Some((field.wire, tag)),
-            Type::Any | Type::Scalar(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) | Type::Named(_) => {
-                None
-            }
-        }),
+        PlannedDefinition::Record(fields) => {
+            fields.iter().find_map(|field| Some((field.wire, field.fate.tag()?)))
+        }
         PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => None,
     }
 }

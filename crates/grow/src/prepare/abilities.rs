@@ -21,6 +21,8 @@ pub struct Abilities {
     pub times: TimeKeeping,
     /// Whether it holds such a scalar; else a number in letters stays text, and a decimal is a float.
     pub holds: fn(Scalar) -> bool,
+    /// Whether a type can say that a value is always the same; the tags of a union's cases aside.
+    pub has_literals: bool,
     /// Whether it reads a field that the wire has as JSON in a text; else that stays text.
     pub reads_json_in_text: bool,
     /// What becomes of a word that stands for nothing.

@@ -3,6 +3,7 @@
 mod abilities;
 mod extras;
 mod json_texts;
+mod literals;
 mod nothing;
 mod plain_copies;
 mod times;
@@ -46,6 +47,7 @@ impl Prepared<'_> {
 pub(crate) fn prepare<'m>(model: &'m Model, abilities: &Abilities) -> Prepared<'m> {
     let times = Times::of(model, abilities.times);
     let model = times.writable(model);
+    let model = literals::with_literals(abilities, model);
     let model = holdable(abilities, model);
     let model = json_texts::with_texts_read(abilities, model);
     let model = nothing::with_nothing(abilities, model);
@@ -84,8 +86,7 @@ fn holdable<'m>(abilities: &Abilities, model: Cow<'m, Model>) -> Cow<'m, Model> 
         (true, _) => scalar,
         (false, ScalarKind::Integer) if matches!(scalar, Scalar::Coded(_)) => Scalar::Integer(Width::Wide),
         (false, ScalarKind::Text) => Scalar::Text,
-        (false, ScalarKind::Boolean) => Scalar::Boolean,
-        (false, ScalarKind::Integer | ScalarKind::Number) => Scalar::Float,
+        (false, ScalarKind::Boolean | ScalarKind::Integer | ScalarKind::Number) => Scalar::Float,
     });
     Cow::Owned(model)
 }

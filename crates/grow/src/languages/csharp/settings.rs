@@ -1,6 +1,6 @@
 //! C#'s settings.
 
-use jar_sprout_model::{Fraction, Scalar};
+use jar_sprout_model::Fraction;
 
 use super::names::KEYWORDS;
 use crate::prepare::{
@@ -165,7 +165,8 @@ impl CSharpOptions {
                 Library::SystemTextJson => TimeKeeping::InForm(Fraction::Shortest),
                 Library::Newtonsoft => TimeKeeping::Loose,
             },
-            holds: |scalar| !matches!(scalar, Scalar::Always(_)),
+            holds: |_| true,
+            has_literals: false,
             nothing: match self.library {
                 Library::SystemTextJson => Nothing::Absent,
                 // It asks no converter what to write for null.

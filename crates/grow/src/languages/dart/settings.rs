@@ -84,17 +84,13 @@ impl DartOptions {
             // Dart has no decimal, and `json_annotation` no word for a number in letters.
             holds: if self.is_annotated {
                 |scalar| {
-                    !matches!(scalar, Scalar::Decimal | Scalar::Always(_))
+                    !matches!(scalar, Scalar::Decimal)
                         && !matches!(scalar, Scalar::Coded(coding) if coding.kind() == ScalarKind::Text)
                 }
             } else {
-                |scalar| {
-                    !matches!(
-                        scalar,
-                        Scalar::Decimal | Scalar::Always(_) | Scalar::Coded(Coding::DecimalText)
-                    )
-                }
+                |scalar| !matches!(scalar, Scalar::Decimal | Scalar::Coded(Coding::DecimalText))
             },
+            has_literals: false,
             nothing: if self.is_annotated { Nothing::Value } else { Nothing::Absent },
             reads_json_in_text: !self.is_annotated,
             extras: if self.is_annotated { |_| Extras::LeftOut } else { |_| Extras::Typed },

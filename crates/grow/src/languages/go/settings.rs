@@ -1,6 +1,6 @@
 //! Go's settings.
 
-use jar_sprout_model::{Field, Fraction, Record, Scalar};
+use jar_sprout_model::{Field, Fraction, Record};
 
 use super::names::{self, KEYWORDS};
 use crate::prepare::{Abilities, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, TimeKeeping};
@@ -58,7 +58,8 @@ impl GoOptions {
             has_namespace_file: false,
             absence: self.absence,
             times: TimeKeeping::InForm(Fraction::Shortest),
-            holds: |scalar| !matches!(scalar, Scalar::Always(_)),
+            holds: |_| true,
+            has_literals: false,
             nothing: Nothing::Absent,
             reads_json_in_text: true,
             extras: kept_extras,

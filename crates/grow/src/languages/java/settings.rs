@@ -1,6 +1,6 @@
 //! Java's settings.
 
-use jar_sprout_model::{Fraction, Scalar};
+use jar_sprout_model::Fraction;
 
 use super::names::KEYWORDS;
 use crate::languages::jvm;
@@ -105,7 +105,8 @@ impl JavaOptions {
                 Library::Gson => Absence::Untold,
             },
             times: TimeKeeping::InForm(Fraction::Shortest),
-            holds: |scalar| !matches!(scalar, Scalar::Always(_)),
+            holds: |_| true,
+            has_literals: false,
             nothing: Nothing::Absent,
             reads_json_in_text: true,
             extras: match self.library {

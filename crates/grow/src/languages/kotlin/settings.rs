@@ -136,11 +136,10 @@ impl KotlinOptions {
             },
             holds: match library {
                 // It reads a decimal as a double.
-                Library::Moshi => |scalar| !matches!(scalar, Scalar::Decimal | Scalar::Always(_)),
-                Library::Kotlinx | Library::Gson | Library::Jackson | Library::None => {
-                    |scalar| !matches!(scalar, Scalar::Always(_))
-                }
+                Library::Moshi => |scalar| scalar != Scalar::Decimal,
+                Library::Kotlinx | Library::Gson | Library::Jackson | Library::None => |_| true,
             },
+            has_literals: false,
             nothing: match library {
                 Library::Kotlinx | Library::Gson | Library::Jackson | Library::None => Nothing::Absent,
                 Library::Moshi => Nothing::Value,

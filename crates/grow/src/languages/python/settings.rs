@@ -93,9 +93,10 @@ impl PythonOptions {
             // `json` knows no decimals, and nothing reads or writes a dictionary.
             holds: match self.types {
                 Types::Pydantic => |_| true,
-                Types::Dataclasses => |scalar| !matches!(scalar, Scalar::Decimal | Scalar::Always(_)),
+                Types::Dataclasses => |scalar| scalar != Scalar::Decimal,
                 Types::TypedDicts => |scalar| !matches!(scalar, Scalar::Decimal | Scalar::Coded(_)),
             },
+            has_literals: self.types != Types::Dataclasses,
             nothing: match self.types {
                 Types::TypedDicts => Nothing::Word,
                 Types::Pydantic | Types::Dataclasses => Nothing::Absent,

@@ -69,7 +69,8 @@ impl RustOptions {
                 Dates::Time | Dates::Jiff => Fraction::Shortest,
             }),
             // The standard library has no decimal.
-            holds: |scalar| !matches!(scalar, Scalar::Always(_) | Scalar::Coded(Coding::DecimalText)),
+            holds: |scalar| scalar != Scalar::Coded(Coding::DecimalText),
+            has_literals: false,
             nothing: Nothing::Absent,
             reads_json_in_text: true,
             extras: |_| Extras::Typed,

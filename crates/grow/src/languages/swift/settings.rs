@@ -1,7 +1,5 @@
 //! Swift's settings.
 
-use jar_sprout_model::Scalar;
-
 use super::names;
 use crate::plan::{Plan, PlannedType};
 use crate::prepare::{
@@ -129,7 +127,8 @@ impl SwiftOptions {
             has_namespace_file: self.namespace.is_some(),
             absence: self.absence,
             times: TimeKeeping::AsText,
-            holds: |scalar| !matches!(scalar, Scalar::Always(_)),
+            holds: |_| true,
+            has_literals: false,
             // A struct around the value is no part of a plain one.
             nothing: Nothing::Absent,
             reads_json_in_text: self.ending.is_none(),

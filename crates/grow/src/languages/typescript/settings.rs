@@ -97,6 +97,7 @@ impl TypeScriptOptions {
             absence: Absence::Untold,
             times: TimeKeeping::AsText,
             holds: |_| true,
+            has_literals: true,
             // What writes is `JSON.stringify`.
             // A twin has nothing where the wire has a word, or the word among its values.
             nothing: if self.ending.is_some() { Nothing::Value } else { Nothing::Word },
