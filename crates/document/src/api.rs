@@ -3,7 +3,7 @@
 use std::collections::HashSet;
 
 use indexmap::IndexMap;
-use jar_sprout_model::Words;
+use jar_sprout_model::{DraftId, Words};
 
 use crate::fault::Fault;
 use crate::flat::{is_plain, pure_reference};
@@ -35,15 +35,31 @@ pub struct Operation {
 pub struct Carried {
     /// `query limit`, `body`, `200`
     pub what: String,
-    /// `[Hive]`
-    pub ty: String,
+    /// What it is; none where it is nothing that has a type.
+    pub node: Option<DraftId>,
+}
+
+/// An operation as the document says it.
+pub(crate) struct Described<'d> {
+    /// All but what is taken and given.
+    pub(crate) operation: Operation,
+    pub(crate) takes: Vec<CarriedSchema<'d>>,
+    pub(crate) gives: Vec<CarriedSchema<'d>>,
+}
+
+/// Something that is carried, by its schema.
+pub(crate) struct CarriedSchema<'d> {
+    pub(crate) what: String,
+    pub(crate) schema: Option<&'d Value>,
+    /// Whether it is a body that is sent, and whether that changes what is there.
+    pub(crate) sent: Option<bool>,
 }
 
 /// What is asked of a document.
 pub(crate) struct Wanted<'d> {
     pub(crate) roots: Vec<(Words, &'d Value)>,
     pub(crate) title: Option<Words>,
-    pub(crate) operations: Vec<Operation>,
+    pub(crate) operations: Vec<Described<'d>>,
     /// The schemas of what is sent.
     pub(crate) sent: Vec<Sent<'d>>,
     /// What responses have in them.
@@ -279,11 +295,15 @@ impl<'d> Asked<'_, 'd> {
         let text = |key: &str| operation.get(key).and_then(Value::as_str).map(str::to_owned);
         let id = text("operationId");
         let name = id.as_deref().map_or_else(|| name_of_path(method, path), Words::split);
-        let mut described = Operation {
-            method: method.to_uppercase(),
-            path: path.to_owned(),
-            id,
-            summary: text("summary").or_else(|| text("description")),
+        let mut described = Described {
+            operation: Operation {
+                method: method.to_uppercase(),
+                path: path.to_owned(),
+                id,
+                summary: text("summary").or_else(|| text("description")),
+                takes: Vec::new(),
+                gives: Vec::new(),
+            },
             takes: Vec::new(),
             gives: Vec::new(),
         };
@@ -298,11 +318,12 @@ impl<'d> Asked<'_, 'd> {
                 note_unread(body, path, method, wanted);
             }
             let is_merged = body.pointer("/content/application~1merge-patch+json").is_some();
-            let ty = contents.first().map_or_else(|| "nothing".to_owned(), |(_, one)| self.type_name(one));
-            described.takes.push(Carried { what: "body".to_owned(), ty });
+            let is_update = method == "patch" || is_merged;
+            let schema = contents.first().map(|(_, schema)| *schema);
+            described.takes.push(CarriedSchema { what: "body".to_owned(), schema, sent: Some(is_update) });
             for (media, schema) in contents {
                 let is_inline = self.references.target(schema).is_none();
-                wanted.sent.push(Sent { schema, is_update: method == "patch" || is_merged, is_inline });
+                wanted.sent.push(Sent { schema, is_update, is_inline });
                 wanted.roots.push((in_media(&name, media).with_word("request"), schema));
             }
         }
@@ -316,8 +337,8 @@ impl<'d> Asked<'_, 'd> {
             }
             let whole = response.get("schema").map(|schema| (None, schema));
             let contents: Vec<_> = whole.into_iter().chain(by_media).collect();
-            let ty = contents.first().map_or_else(|| "nothing".to_owned(), |(_, one)| self.type_name(one));
-            described.gives.push(Carried { what: status.to_owned(), ty });
+            let schema = contents.first().map(|(_, schema)| *schema);
+            described.gives.push(CarriedSchema { what: status.to_owned(), schema, sent: None });
             let is_well = status.starts_with('2');
             let ending = if is_well && !has_response { "response" } else { status_words(status) };
             has_response |= is_well && !contents.is_empty();
@@ -342,7 +363,7 @@ impl<'d> Asked<'_, 'd> {
         &self,
         parameter: &'d Value,
         operation: &Words,
-        described: &mut Operation,
+        described: &mut Described<'d>,
         wanted: &mut Wanted<'d>,
     ) {
         let text = |key: &str| parameter.get(key).and_then(Value::as_str).unwrap_or_default();
@@ -352,11 +373,13 @@ impl<'d> Asked<'_, 'd> {
         let schema = parameter.get("schema").or(content).unwrap_or(parameter);
         let is_body = place == "body";
         let what = if is_body { "body".to_owned() } else { format!("{place} {name}") };
-        described.takes.push(Carried { what, ty: self.type_name(schema) });
+        let is_update = described.operation.method == "PATCH";
+        let sent = is_body.then_some(is_update);
+        described.takes.push(CarriedSchema { what, schema: Some(schema), sent });
         let items = schema.get("items").unwrap_or(schema);
         if is_body {
             let is_inline = self.references.target(schema).is_none();
-            wanted.sent.push(Sent { schema, is_update: described.method == "PATCH", is_inline });
+            wanted.sent.push(Sent { schema, is_update, is_inline });
             wanted.roots.push((operation.with_word("request"), schema));
         } else if items.get("enum").is_some() || items.get("properties").is_some() {
             wanted.roots.push((Words::split(name).prefixed(operation), items));
@@ -405,32 +428,6 @@ impl<'d> Asked<'_, 'd> {
             }
         }
         value
-    }
-
-    /// `[Hive]`, for people.
-    fn type_name(&self, schema: &'d Value) -> String {
-        if let Some(holder) = pure_reference(schema) {
-            let written = holder.get("$ref").and_then(Value::as_str).unwrap_or("?");
-            return component_name(written.rsplit('/').next().unwrap_or(written)).in_capitals();
-        }
-        if let Some(title) = schema.get("title").and_then(Value::as_str) {
-            return Words::split(title).in_capitals();
-        }
-        match schema.get("type") {
-            Some(Value::String(ty)) if **ty == *"array" => {
-                let items =
-                    schema.get("items").map_or_else(|| "any".to_owned(), |items| self.type_name(items));
-                format!("[{items}]")
-            }
-            Some(Value::String(ty)) => match schema.get("enum").and_then(Value::as_array) {
-                Some(values) => values.iter().filter_map(Value::as_str).collect::<Vec<_>>().join(" | "),
-                None => schema
-                    .get("format")
-                    .and_then(Value::as_str)
-                    .map_or_else(|| ty.to_string(), |f| format!("{} {f}", &**ty)),
-            },
-            _ => "any".to_owned(),
-        }
     }
 }
 

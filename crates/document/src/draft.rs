@@ -16,7 +16,7 @@ use jar_sprout_model::{
 
 use directions::{SentBody, tell_apart};
 
-use crate::api::{self, Operation, Sent, Wanted};
+use crate::api::{self, Carried, CarriedSchema, Described, Operation, Sent, Wanted};
 use crate::docs::docs_of;
 use crate::fault::Fault;
 use crate::flat::resolve::{Declared, Resolved};
@@ -87,11 +87,22 @@ pub fn draft_document(library: &Library, source: &str, parts: &[String], name: &
         bodies.push(SentBody { node: drafter.place(&Spec::One(schema)), is_update, is_inline });
     }
     let read: Vec<DraftId> = read.into_iter().map(|schema| drafter.place(&Spec::One(schema))).collect();
+    let mut carried: Vec<(Operation, [Vec<CarriedNode>; 2])> = Vec::with_capacity(operations.len());
+    for Described { operation, takes, gives } in operations {
+        let placed = [takes, gives].map(|all| all.into_iter().map(|one| drafter.carried(one)).collect());
+        carried.push((operation, placed));
+    }
     drafter.fill_all();
     drafter.apply_tags();
     drafter.tell_bases();
     drafter.resolve_aliases();
-    tell_apart(&mut drafter.draft, &mut roots, &bodies, read);
+    let forms = tell_apart(&mut drafter.draft, &mut roots, &bodies, read);
+    let operations = carried.into_iter().map(|(operation, [takes, gives])| {
+        let [takes, gives] =
+            [takes, gives].map(|all| all.into_iter().map(|one| one.in_form(&forms)).collect());
+        Operation { takes, gives, ..operation }
+    });
+    let operations = operations.collect();
     endless::cut(&mut drafter.draft);
     problems.extend(drafter.problems(source));
     problems.extend(unread.into_iter().map(|(media, (count, at))| {
@@ -100,6 +111,23 @@ pub fn draft_document(library: &Library, source: &str, parts: &[String], name: &
         Problem::warning(message, Spot::Path(format!("{source}#{at}")))
     }));
     Drafted { draft: drafter.draft, roots, title, operations, problems }
+}
+
+/// Something that an operation takes or gives, by the position of its schema.
+struct CarriedNode {
+    what: String,
+    node: Option<DraftId>,
+    /// Whether it is a body that is sent, and whether that changes what is there.
+    sent: Option<bool>,
+}
+
+impl CarriedNode {
+    /// What is sent of it, where that is another thing.
+    fn in_form(self, forms: &FastMap<(DraftId, bool), DraftId>) -> Carried {
+        let Self { what, node, sent } = self;
+        let form = node.zip(sent).and_then(|at| forms.get(&at).copied());
+        Carried { what, node: form.or(node) }
+    }
 }
 
 /// The components of a document, or its definitions.
@@ -210,6 +238,10 @@ impl<'d> Drafter<'_, 'd> {
     }
 
     /// The node of a schema, made where it is not there yet.
+    fn carried(&mut self, CarriedSchema { what, schema, sent }: CarriedSchema<'d>) -> CarriedNode {
+        CarriedNode { what, node: schema.map(|schema| self.place(&Spec::One(schema))), sent }
+    }
+
     fn place(&mut self, spec: &Spec<'d>) -> DraftId {
         let resolved = self.flattening.resolve(spec);
         self.place_resolved(resolved)

@@ -27,7 +27,7 @@ pub use draft::{Drafted, draft_shape};
 pub use infer::{Inferred, infer, infer_decided, infer_document};
 pub use model::naming_sites::RootName;
 pub use model::root_name::root_name;
-pub use model::{Settled, settle, settle_document};
+pub use model::{Settled, SlotsOf, settle, settle_document};
 pub use policies::{Policies, Trust};
 pub use singular::singular;
 pub use structure::Structure;

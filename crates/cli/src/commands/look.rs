@@ -45,10 +45,10 @@ pub(crate) fn look(args: &LookArgs) -> Outcome<Exit> {
 }
 
 fn look_at_document(drafted: &Drafted, modelled: &Inferred, format: Format) -> Outcome<()> {
-    let model = &modelled.settled.model;
+    let settled = &modelled.settled;
     match format {
-        Format::Text => document::text(drafted, model, &mut anstream::stdout().lock(), screen::width())?,
-        Format::Json => report::result(&format!("{:#}\n", document::json(drafted, model)))?,
+        Format::Text => document::text(drafted, settled, &mut anstream::stdout().lock(), screen::width())?,
+        Format::Json => report::result(&format!("{:#}\n", document::json(drafted, settled)))?,
     }
     Ok(())
 }
@@ -79,7 +79,7 @@ fn look_at_jar(args: &LookArgs) -> Outcome<Exit> {
             }
             Format::Json => {
                 let look = match (&gathered.document, gathered.samples) {
-                    (Some(drafted), 0) => document::json(drafted, &modelled.settled.model),
+                    (Some(drafted), 0) => document::json(drafted, &modelled.settled),
                     _ => serde_json::from_str(&json(gathered, modelled, jar.home(model)))
                         .expect("it was just written"),
                 };

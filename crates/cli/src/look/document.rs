@@ -6,6 +6,7 @@ use jar_sprout_document::{Carried, Drafted, Operation};
 use jar_sprout_model::{
     Coding, Definition, Encoding, Field, Model, NamedType, Presence, Scalar, Slot, Type, Width,
 };
+use jar_sprout_settle::{Settled, SlotsOf};
 use owo_colors::OwoColorize;
 use serde_json::{Value, json};
 
@@ -13,7 +14,15 @@ use crate::screen::{cut, visible};
 use crate::wording::counted;
 
 /// Writes operations, then types.
-pub(crate) fn text(drafted: &Drafted, model: &Model, out: &mut impl Write, width: usize) -> io::Result<()> {
+pub(crate) fn text(
+    drafted: &Drafted,
+    settled: &Settled,
+    out: &mut impl Write,
+    width: usize,
+) -> io::Result<()> {
+    let model = &settled.model;
+    let slots = settled.slots_of(&drafted.draft);
+    let carried = |one: &Carried| carried_text(model, &slots, one);
     let types = model.types().count();
     let mut counts = vec![counted(types, "type")];
     if !drafted.operations.is_empty() {
@@ -22,7 +31,7 @@ pub(crate) fn text(drafted: &Drafted, model: &Model, out: &mut impl Write, width
     writeln!(out, "{}", counts.join(", "))?;
     for operation in &drafted.operations {
         writeln!(out)?;
-        self::operation(operation, out, width)?;
+        self::operation(operation, &carried, out, width)?;
     }
     for (_, ty) in model.types() {
         writeln!(out)?;
@@ -31,7 +40,17 @@ pub(crate) fn text(drafted: &Drafted, model: &Model, out: &mut impl Write, width
     Ok(())
 }
 
-fn operation(operation: &Operation, out: &mut impl Write, width: usize) -> io::Result<()> {
+/// `list of Hive`
+fn carried_text(model: &Model, slots: &SlotsOf<'_>, one: &Carried) -> String {
+    one.node.map_or_else(|| "nothing".to_owned(), |node| slot_text(model, &slots.slot(node)))
+}
+
+fn operation(
+    operation: &Operation,
+    carried: &dyn Fn(&Carried) -> String,
+    out: &mut impl Write,
+    width: usize,
+) -> io::Result<()> {
     let Operation { method, path, id, summary, takes, gives } = operation;
     let said = summary.as_deref().or(id.as_deref()).unwrap_or_default();
     let said = said.lines().next().unwrap_or_default();
@@ -40,8 +59,8 @@ fn operation(operation: &Operation, out: &mut impl Write, width: usize) -> io::R
     writeln!(out, "{}  {}", visible(&head).bold(), cut(&visible(said), room).dimmed())?;
     let all = takes.iter().map(|one| ("takes", one)).chain(gives.iter().map(|one| ("gives", one)));
     let column = all.clone().map(|(_, one)| visible(&one.what).chars().count()).max().unwrap_or(0);
-    for (sign, Carried { what, ty }) in all {
-        let row = format!("{:<column$}  {}", visible(what), visible(ty));
+    for (sign, one) in all {
+        let row = format!("{:<column$}  {}", visible(&one.what), visible(&carried(one)));
         writeln!(out, "  {sign}  {}", cut(&row, width.saturating_sub(9)))?;
     }
     Ok(())
@@ -146,9 +165,11 @@ fn scalar_word(scalar: Scalar) -> &'static str {
 }
 
 /// The same for programs.
-pub(crate) fn json(drafted: &Drafted, model: &Model) -> Value {
+pub(crate) fn json(drafted: &Drafted, settled: &Settled) -> Value {
+    let model = &settled.model;
+    let slots = settled.slots_of(&drafted.draft);
     let carried = |all: &[Carried]| -> Vec<Value> {
-        all.iter().map(|Carried { what, ty }| json!({"what": what, "type": ty})).collect()
+        all.iter().map(|one| json!({"what": one.what, "type": carried_text(model, &slots, one)})).collect()
     };
     let operations: Vec<Value> = drafted
         .operations

@@ -20,13 +20,15 @@ pub(super) struct SentBody {
 }
 
 /// Gives what is sent forms of its own where they differ, asks for them, and takes out of the others what is only sent.
-/// `read` is what responses have in them.
+/// `read` is what responses have in them. Answers the form of each body, by its position and whether it changes what is
+/// there.
 pub(super) fn tell_apart(
     draft: &mut Draft,
     roots: &mut Vec<DraftRoot>,
     bodies: &[SentBody],
     read: Vec<DraftId>,
-) {
+) -> FastMap<(DraftId, bool), DraftId> {
+    let mut told = FastMap::default();
     let sent = reached(draft, bodies.iter().map(|body| body.node));
     let read = reached(draft, sent.iter().copied().chain(read));
     let mut forms = SentForms { differing: differing(draft, &sent), made: FastMap::default(), draft };
@@ -34,6 +36,7 @@ pub(super) fn tell_apart(
     let mut asked = HashSet::new();
     for SentBody { node, is_update, is_inline } in bodies {
         let form = forms.of(*node);
+        told.entry((*node, *is_update)).or_insert(form);
         let own_root = roots.iter_mut().find(|root| *is_inline && root.node == *node);
         if let Some(root) = own_root {
             root.node = form;
@@ -45,7 +48,10 @@ pub(super) fn tell_apart(
             continue;
         };
         if *is_update {
-            roots.extend(forms.update(held, node, &name));
+            let update = forms.update(held, node, &name);
+            // A list of updates is not one itself.
+            told.extend(update.iter().filter(|_| held == form).map(|update| ((node, true), update.node)));
+            roots.extend(update);
         } else if held != node {
             roots.push(DraftRoot { name: sent_name(&name), node: held });
         }
@@ -53,6 +59,7 @@ pub(super) fn tell_apart(
     for id in read {
         leave(draft, id, Direction::Sent);
     }
+    told
 }
 
 fn sent_name(name: &Words) -> Words {

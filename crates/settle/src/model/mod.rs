@@ -8,14 +8,15 @@ pub(crate) mod naming_sites;
 pub(crate) mod root_name;
 pub(crate) mod time_forms;
 
-use std::collections::BTreeSet;
+use std::collections::{BTreeSet, HashMap};
 
 use foldhash::HashMap as FastMap;
 use foldhash::fast::RandomState;
 use indexmap::IndexMap;
 use jar_sprout_model::{
-    Case, Definition, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Enumeration, Field, Model,
-    NamedType, Record, Root, Slot, TimeForms, Type, TypeId, Union, UnionCase, WireName, Words, each,
+    Case, Definition, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftNode, DraftRoot, Enumeration,
+    Field, Model, NamedType, Record, Root, Slot, TimeForms, Type, TypeId, Union, UnionCase, WireName, Words,
+    each,
 };
 
 use crate::draft::sameness::TELLING_FIELDS;
@@ -51,6 +52,56 @@ impl Settled {
         }
     }
 }
+
+/// What the positions of a draft are in the model that was made of it.
+pub struct SlotsOf<'s> {
+    draft: &'s Draft,
+    types: HashMap<DraftId, TypeId>,
+}
+
+impl Settled {
+    /// What the positions of a draft are in this model.
+    pub fn slots_of<'s>(&self, draft: &'s Draft) -> SlotsOf<'s> {
+        let types = self.model.types().zip(&self.origins);
+        let types = types.flat_map(|((id, _), nodes)| nodes.iter().map(move |node| (*node, id))).collect();
+        SlotsOf { draft, types }
+    }
+}
+
+impl SlotsOf<'_> {
+    /// What a position is; any value where the model has no part of it.
+    pub fn slot(&self, node: DraftId) -> Slot {
+        self.slot_within(node, MAX_LISTS)
+    }
+
+    /// A list of lists may hold itself.
+    fn slot_within(&self, node: DraftId, depth: usize) -> Slot {
+        let DraftNode { kind, nullable, .. } = self.draft.node(node);
+        let part = |node: &DraftId| match depth {
+            0 => Slot::of(Type::Any),
+            depth => self.slot_within(*node, depth - 1),
+        };
+        let ty = match (self.types.get(&node), kind) {
+            (Some(id), _) => Type::Named(*id),
+            (None, DraftKind::Scalar(scalar)) => Type::Scalar(*scalar),
+            (None, DraftKind::Constant(text)) => Type::Constant(text.clone()),
+            (None, DraftKind::List(items)) => Type::List(Box::new(part(items))),
+            (None, DraftKind::Map(values)) => Type::Map(Box::new(part(values))),
+            (None, DraftKind::Tuple(items)) => Type::Tuple(items.iter().map(part).collect()),
+            (
+                None,
+                DraftKind::Any
+                | DraftKind::Record { .. }
+                | DraftKind::Enumeration(_)
+                | DraftKind::Union { .. },
+            ) => Type::Any,
+        };
+        Slot { ty, nullable: *nullable }
+    }
+}
+
+/// The most lists and maps in each other that are looked into.
+const MAX_LISTS: usize = 16;
 
 /// The position of a key, where a position is a record.
 fn field_origin(kind: &DraftKind, key: &WireName) -> Option<DraftId> {
