@@ -79,7 +79,8 @@ pub(crate) struct Sent<'d> {
     pub(crate) is_inline: bool,
 }
 
-const METHODS: &[&str] = &["get", "put", "post", "delete", "options", "head", "patch", "trace", "query"];
+pub(crate) const METHODS: &[&str] =
+    &["get", "put", "post", "delete", "options", "head", "patch", "trace", "query"];
 
 /// The schemas that are asked for, the document's own first.
 pub(crate) fn wanted<'d>(
@@ -89,7 +90,7 @@ pub(crate) fn wanted<'d>(
     references: &References<'d>,
 ) -> Wanted<'d> {
     let whole = library.root();
-    let asked = Asked { references, kind: library.kind };
+    let asked = Asked { references, kind: library.kind, queries: library.queries() };
     let mut wanted = Wanted {
         roots: Vec::new(),
         title: None,
@@ -177,6 +178,9 @@ fn pointer_of(whole: &Value, part: &str) -> Option<String> {
     if part.starts_with('/') && whole.pointer(part).is_some() {
         return Some(part.to_owned());
     }
+    if let Some(operation) = part.strip_suffix(PARAMETERS) {
+        return Some(pointer_of(whole, operation)? + PARAMETERS);
+    }
     let named = COMPONENTS.iter().map(|holder| format!("{holder}/{}", escaped(part)));
     let route = format!("/paths/{}", escaped(part));
     let (above, method) = part.rsplit_once('/').unwrap_or_default();
@@ -210,11 +214,21 @@ fn note_unread<'d>(holder: &'d Value, path: &str, method: &str, wanted: &mut Wan
 struct Asked<'r, 'd> {
     references: &'r References<'d>,
     kind: DocumentKind,
+    /// By the JSON Pointers to operations, the objects of what they take in their queries.
+    queries: Option<&'d Object>,
 }
+
+/// What follows an operation where its parameters are asked for.
+const PARAMETERS: &str = "/parameters";
 
 impl<'d> Asked<'_, 'd> {
     fn part(&self, whole: &'d Value, part: &str, wanted: &mut Wanted<'d>) {
         let pointer = pointer_of(whole, part);
+        let operation = pointer.as_deref().and_then(|pointer| pointer.strip_suffix(PARAMETERS));
+        if let Some((operation, query)) = operation.and_then(|at| Some((at, self.queries?.get(at)?))) {
+            wanted.roots.push((query_name(whole, operation), query));
+            return;
+        }
         let Some((pointer, value)) = pointer.and_then(|pointer| {
             let value = whole.pointer(&pointer)?;
             Some((pointer, value))
@@ -269,6 +283,11 @@ impl<'d> Asked<'_, 'd> {
         each_once(&mut wanted.roots);
         let title = whole.pointer("/info/title").and_then(Value::as_str).map(Words::split);
         wanted.title = title.filter(|title| (1..=5).contains(&title.count())).or_else(|| Some(name.clone()));
+        if components.is_none() && wanted.read.is_empty() && wanted.sent.is_empty() {
+            // What is asked is all that it says.
+            let queries = self.queries.into_iter().flatten();
+            wanted.roots.extend(queries.map(|(operation, query)| (query_name(whole, operation), query)));
+        }
         if wanted.roots.is_empty() {
             wanted.missing = Some((String::new(), Fault::new("the document describes no JSON")));
         }
@@ -335,6 +354,9 @@ impl<'d> Asked<'_, 'd> {
             if by_media.is_empty() {
                 note_unread(response, path, method, wanted);
             }
+            for (header, said) in response.get("headers").and_then(Value::as_object).into_iter().flatten() {
+                self.named_values(self.follow(said), header, &name, wanted);
+            }
             let whole = response.get("schema").map(|schema| (None, schema));
             let contents: Vec<_> = whole.into_iter().chain(by_media).collect();
             let schema = contents.first().map(|(_, schema)| *schema);
@@ -368,20 +390,32 @@ impl<'d> Asked<'_, 'd> {
     ) {
         let text = |key: &str| parameter.get(key).and_then(Value::as_str).unwrap_or_default();
         let (place, name) = (text("in"), text("name"));
-        // Before OpenAPI 3 a parameter is its own schema, but for a body.
-        let content = self.contents(parameter).first().map(|(_, schema)| *schema);
-        let schema = parameter.get("schema").or(content).unwrap_or(parameter);
+        let schema = self.schema_of(parameter);
         let is_body = place == "body";
         let what = if is_body { "body".to_owned() } else { format!("{place} {name}") };
         let is_update = described.operation.method == "PATCH";
         let sent = is_body.then_some(is_update);
         described.takes.push(CarriedSchema { what, schema: Some(schema), sent });
-        let items = schema.get("items").unwrap_or(schema);
         if is_body {
             let is_inline = self.references.target(schema).is_none();
             wanted.sent.push(Sent { schema, is_update, is_inline });
             wanted.roots.push((operation.with_word("request"), schema));
-        } else if items.get("enum").is_some() || items.get("properties").is_some() {
+        } else {
+            self.named_values(parameter, name, operation, wanted);
+        }
+    }
+
+    /// The schema of a parameter or a header: before OpenAPI 3 it is its own, but for a body.
+    fn schema_of(&self, holder: &'d Value) -> &'d Value {
+        let content = self.contents(holder).first().map(|(_, schema)| *schema);
+        holder.get("schema").or(content).unwrap_or(holder)
+    }
+
+    /// Asks for the type of a parameter or a header, if it has one of its own: known values, or fields.
+    fn named_values(&self, holder: &'d Value, name: &str, operation: &Words, wanted: &mut Wanted<'d>) {
+        let schema = self.schema_of(holder);
+        let items = schema.get("items").unwrap_or(schema);
+        if items.get("enum").is_some() || items.get("properties").is_some() {
             wanted.roots.push((Words::split(name).prefixed(operation), items));
         }
     }
@@ -496,6 +530,14 @@ fn status_words(status: &str) -> &'static str {
         _ if status.starts_with('3') => "redirect",
         _ => "error",
     }
+}
+
+/// The name of what the operation at a pointer takes in its query.
+fn query_name(whole: &Value, operation: &str) -> Words {
+    let id = whole.pointer(operation).and_then(|operation| operation.get("operationId")?.as_str());
+    let mut steps = operation.rsplit('/').map(|step| step.replace("~1", "/").replace("~0", "~"));
+    let (method, path) = (steps.next().unwrap_or_default(), steps.next().unwrap_or_default());
+    id.map_or_else(|| name_of_path(&method, &path), Words::split).with_word("query")
 }
 
 /// `get hives` of `GET /hives/{id}`

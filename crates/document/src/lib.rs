@@ -14,6 +14,7 @@ mod fault;
 mod flat;
 mod library;
 mod names;
+mod parameters;
 mod pointers;
 mod read;
 mod text;

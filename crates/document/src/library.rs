@@ -9,6 +9,7 @@ use foldhash::{HashMap as FastMap, HashSet as FastSet};
 use url::Url;
 
 use crate::fault::Fault;
+use crate::parameters::query_objects;
 use crate::read::{DocumentKind, read_document, read_value, recognise};
 use crate::text::Word;
 use crate::value::{ByPlace, Object, Value};
@@ -37,6 +38,8 @@ pub struct Library {
     pub kind: DocumentKind,
     /// The first one is the document itself.
     documents: Vec<Held>,
+    /// Which of them holds what the operations of an API take in their queries.
+    queries: Option<usize>,
     /// What is wrong with references, in the order they were met.
     pub faults: Vec<(String, Fault)>,
 }
@@ -70,6 +73,7 @@ impl Library {
         if leads_elsewhere {
             library.load_all(files);
         }
+        library.add_queries();
         Ok(library)
     }
 
@@ -77,6 +81,7 @@ impl Library {
     pub fn of(name: &str, kind: DocumentKind, value: impl Into<Value>, files: &dyn Files) -> Self {
         let mut library = Self::alone(name, kind, value.into());
         library.load_all(files);
+        library.add_queries();
         library
     }
 
@@ -85,7 +90,26 @@ impl Library {
         if let Ok(mut parts) = url.path_segments_mut() {
             parts.pop_if_empty().extend(name.split('/').filter(|part| !part.is_empty()));
         }
-        Self { kind, documents: vec![Held { name: name.to_owned(), url, value }], faults: Vec::new() }
+        let documents = vec![Held { name: name.to_owned(), url, value }];
+        Self { kind, documents, queries: None, faults: Vec::new() }
+    }
+
+    /// Adds what an API's operations take in their queries, as a document of its own.
+    fn add_queries(&mut self) {
+        if self.kind == DocumentKind::Schema {
+            return;
+        }
+        let Held { name, url, value } = &self.documents[0];
+        let own = Url::parse(&format!("{SCHEME}queries")).ok();
+        if let Some((value, own)) = query_objects(value, url.as_str()).zip(own) {
+            self.queries = Some(self.documents.len());
+            self.documents.push(Held { name: name.clone(), url: own, value });
+        }
+    }
+
+    /// By the JSON Pointers to operations, the objects of what they take in their queries.
+    pub(crate) fn queries(&self) -> Option<&Object> {
+        self.documents[self.queries?].value.as_object()
     }
 
     /// Reads what references lead to, and what the references in that lead to.
