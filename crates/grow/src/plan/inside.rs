@@ -4,7 +4,7 @@ use std::collections::HashSet;
 
 use jar_sprout_model::{Type, TypeId};
 
-use super::{Ident, Plan, PlannedDefinition, PlannedUnion};
+use super::{Ident, Plan, PlannedDefinition, PlannedType, PlannedUnion};
 
 impl Plan<'_> {
     /// Whether a type has a part of the type it is itself a direct part of, with no list or map between that would
@@ -41,6 +41,46 @@ impl Plan<'_> {
             | PlannedDefinition::Enumeration(_) => Vec::new(),
         };
         reaches(id, parts, |part| part == id)
+    }
+}
+
+impl<'m> Plan<'m> {
+    /// The same types, no union before those that its cases name; of those that name each other, each where it comes.
+    pub(crate) fn unions_last<'p>(&'p self, types: Vec<&'p PlannedType<'m>>) -> Vec<&'p PlannedType<'m>> {
+        let all: HashSet<TypeId> = types.iter().map(|ty| ty.id).collect();
+        let parts = |ty: &PlannedType<'_>| -> Vec<TypeId> {
+            match &ty.definition {
+                PlannedDefinition::Union(union) => {
+                    let named = union.cases.iter().flat_map(|case| case.slot.ty.named());
+                    named.filter(|id| all.contains(id) && self.is_union(*id)).collect()
+                }
+                PlannedDefinition::Record(_) | PlannedDefinition::Enumeration(_) => Vec::new(),
+            }
+        };
+        let mut met = HashSet::new();
+        let mut ordered = Vec::with_capacity(types.len());
+        for ty in types {
+            // Each with the parts that are still to come before it.
+            let mut path = if met.insert(ty.id) { vec![(ty, parts(ty))] } else { Vec::new() };
+            while let Some((ty, open)) = path.last_mut() {
+                match open.pop() {
+                    Some(part) if met.insert(part) => {
+                        let part = self.get(part);
+                        path.push((part, parts(part)));
+                    }
+                    Some(_) => {}
+                    None => {
+                        ordered.push(*ty);
+                        path.pop();
+                    }
+                }
+            }
+        }
+        ordered
+    }
+
+    fn is_union(&self, id: TypeId) -> bool {
+        matches!(self.get(id).definition, PlannedDefinition::Union(_))
     }
 }
 

@@ -177,7 +177,7 @@ impl<'p> Speller<'p> {
                     PlannedDefinition::Record(_) => 1,
                     PlannedDefinition::Union(_) => 2,
                 });
-                self.plan.bases_first(types)
+                self.plan.unions_last(self.plan.bases_first(types))
             }
         }
     }

@@ -167,9 +167,10 @@ fn serde(arguments: Vec<String>) -> Option<Doc> {
     if arguments.is_empty() {
         return None;
     }
+    // Its formatter lets one argument fill the line, and keeps several on one up to 70 columns.
+    let most = if arguments.len() == 1 { ABOUT.style.width } else { 80 };
     let arguments = comma_list(arguments.into_iter().map(text));
-    // Its formatter keeps the arguments of an attribute on one line up to 70 columns.
-    Some(group_at_most(80, cat([text("#[serde("), nest(cat([soft(), arguments])), soft(), text(")]")])))
+    Some(group_at_most(most, cat([text("#[serde("), nest(cat([soft(), arguments])), soft(), text(")]")])))
 }
 
 fn rename(wire: &WireName) -> String {

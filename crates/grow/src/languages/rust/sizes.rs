@@ -61,7 +61,8 @@ impl Sizes<'_> {
             PlannedDefinition::Enumeration(_) => 24,
             PlannedDefinition::Record(fields) => {
                 let bytes: usize = fields.iter().map(|field| self.of_field(field)).sum();
-                bytes.next_multiple_of(8)
+                let extras = if plan.get(id).extras.is_some() { 24 } else { 0 };
+                bytes.next_multiple_of(8) + extras
             }
             PlannedDefinition::Union(union) => {
                 union.cases.iter().map(|case| self.of_slot(case.slot)).max().unwrap_or_default().min(8 + MOST)

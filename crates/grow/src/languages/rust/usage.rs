@@ -17,7 +17,8 @@ pub(super) fn project(options: &RustOptions) -> Vec<GrownFile> {
         Dates::Jiff => ", features = [\"serde\"]",
     };
     let line = |Dependency(name, version): &Dependency| match *name {
-        "serde_json" => format!("{name} = \"{version}\"\n"),
+        // Without it, the last digit of a float may be another one.
+        "serde_json" => format!("{name} = {{ version = \"{version}\", features = [\"float_roundtrip\"] }}\n"),
         "serde" => format!("{name} = {{ version = \"{version}\", features = [\"derive\"] }}\n"),
         _ => format!("{name} = {{ version = \"{version}\"{of_dates} }}\n"),
     };
