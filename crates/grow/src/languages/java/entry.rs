@@ -1,10 +1,10 @@
 //! The class that reads and writes whole responses in Java.
 
-use jar_sprout_layout::{Doc, braces, cat, comma_list, group, line, members, nest, soft, text};
+use jar_sprout_layout::{Doc, braces, cat, comma_list, group, hard, line, members, nest, soft, text};
 
-use super::Sheet;
 use super::settings::Library;
 use super::types;
+use super::{ABOUT, Sheet};
 use crate::plan::{Ident, Plan, PlannedRoot};
 
 pub(super) fn class(sheet: &mut Sheet<'_>) -> Doc {
@@ -74,20 +74,26 @@ pub(super) fn inside(sheet: &mut Sheet<'_>, home: &Ident) -> Vec<Doc> {
                 call("return GSON.toJson", &["value", &format!("{token}.getType()")]),
             ),
         };
-        inside.push(braces(head(&format!("public static {ty} {decode}"), "String text", may_fail), [read]));
-        inside.push(braces(
-            head(&format!("public static String {encode}"), &format!("{ty} value"), may_fail),
-            [write],
-        ));
+        inside.push(braces(head(&ty, decode.as_str(), "String text", may_fail), [read]));
+        inside.push(braces(head("String", encode.as_str(), &format!("{ty} value"), may_fail), [write]));
     }
     inside
 }
 
-fn head(start: &str, parameter: &str, may_fail: Option<&'static str>) -> Doc {
+/// How far functions stand inside their class.
+const INDENT: usize = 2;
+
+fn head(ty: &str, name: &str, parameter: &str, may_fail: Option<&'static str>) -> Doc {
     let deeper = |doc| nest(nest(doc));
     let parameter = group(deeper(cat([soft(), text(parameter.to_owned())])));
-    let fails = may_fail.map_or(Doc::Nil, |fails| deeper(cat([line(), text(fails)])));
-    group(cat([text(format!("{start}(")), parameter, text(")"), fails]))
+    let fails = may_fail.map_or(Doc::Nil, |fails| group(deeper(cat([line(), text(fails)]))));
+    let start = format!("public static {ty}");
+    let named = cat([text(format!("{name}(")), parameter, text(")"), fails]);
+    if INDENT + start.chars().count() + name.chars().count() + 2 <= ABOUT.style.width {
+        cat([text(start + " "), named])
+    } else {
+        cat([text(start), deeper(cat([hard(), named]))])
+    }
 }
 
 /// A call as a whole statement.

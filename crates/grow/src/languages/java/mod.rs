@@ -13,8 +13,8 @@ mod unions;
 mod usage;
 
 use jar_sprout_layout::{
-    Doc, Indent, Style, braces, cat, flat_length, group, join, line, lines, members, nest, paragraphs, soft,
-    text,
+    Doc, Indent, Style, braces, cat, flat_length, group, hard, join, line, lines, members, nest, paragraphs,
+    soft, text,
 };
 use jar_sprout_model::{Scalar, Slot, Type, Width};
 
@@ -414,9 +414,18 @@ fn enumeration(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<'_>]) 
 fn constants(ident: &Ident, cases: &[PlannedCase<'_>], options: &JavaOptions) -> Doc {
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
         let literal = names::LITERAL.of(wire.as_str());
-        let value = nest(nest(cat([line(), text(format!("new {ident}({literal});"))])));
-        let declaration = group(cat([text(format!("public static final {ident} {case} =")), value]));
-        (ABOUT.comment.of(docs, options.indent + 2), declaration)
+        let argument = nest(nest(cat([soft(), text(format!("{literal});"))])));
+        let made = group(cat([text(format!("new {ident}(")), argument]));
+        let value = nest(nest(cat([line(), made])));
+        let start = format!("public static final {ident} {case} =");
+        let column = options.indent + 2;
+        let declaration = if column + start.chars().count() <= ABOUT.style.width {
+            group(cat([text(start), value]))
+        } else {
+            let named = cat([hard(), text(format!("{case} =")), value]);
+            cat([text(format!("public static final {ident}")), nest(nest(named))])
+        };
+        (ABOUT.comment.of(docs, column), declaration)
     };
     docs::spaced(cases.iter().map(case))
 }

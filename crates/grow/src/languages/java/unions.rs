@@ -103,7 +103,8 @@ fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Do
     }
     branches.extend(others.iter().map(|case| branch(case, sheet)));
     if cases.iter().all(|told| told.kind != CaseKind::Any) {
-        let call = text(format!("context.handleUnexpectedToken({ident}.class, parser);"));
+        let arguments = nest(nest(cat([soft(), text(format!("{ident}.class, parser);"))])));
+        let call = group(cat([text("context.handleUnexpectedToken("), arguments]));
         let cast = group(cat([text(format!("({ident})")), nest(nest(cat([line(), call])))]));
         branches.push(group(cat([text("default ->"), nest(nest(cat([line(), cast])))])));
     }
@@ -122,7 +123,16 @@ fn by_keys(sheet: &mut Sheet<'_>, objects: &[&ToldCase<'_, '_>]) -> Doc {
     let mut body = vec![text("JsonNode node = context.readTree(parser);")];
     for ToldCase { key, case, .. } in objects {
         let ty = types::boxed(sheet, case.slot);
-        let read = text(format!("context.readTreeAsValue(node, {ty}.class));"));
+        let read = match &case.slot.ty {
+            Type::List(_) | Type::Map(_) | Type::Tuple(_) => {
+                sheet.needs.imports.insert("com.fasterxml.jackson.core.type.TypeReference");
+                body.push(text(format!("TypeReference<{ty}> type = new TypeReference<>() {{}};")));
+                text("node.traverse(parser.getCodec()).readValueAs(type));")
+            }
+            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => {
+                text(format!("context.readTreeAsValue(node, {ty}.class));"))
+            }
+        };
         let made = group(cat([text(format!("yield new {}(", case.ident)), nest(nest(cat([soft(), read])))]));
         body.push(match key {
             Some(key) => braces(text(format!("if (node.has({}))", names::LITERAL.of(key.as_str()))), [made]),

@@ -383,9 +383,18 @@ fn by_keys_of_jackson(
             || "else".to_owned(),
             |key| format!("node.has({})", names::LITERAL.of(key.as_str())),
         );
-        let ty = types::non_null(sheet, case.slot);
-        let read = [text(format!("{ident}.{}(context.readTreeAsValue(node, ", case.ident)), ty];
-        (condition, cat(read.into_iter().chain([text("::class.java))")])))
+        let made = format!("{ident}.{}(", case.ident);
+        let read = match &case.slot.ty {
+            // A class says nothing of what a list or a map holds.
+            Type::List(_) | Type::Map(_) | Type::Tuple(_) => {
+                vec![text("node.traverse(parser.codec).read())")]
+            }
+            Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => {
+                let ty = types::non_null(sheet, case.slot);
+                vec![text("context.readTreeAsValue(node, "), ty, text("::class.java))")]
+            }
+        };
+        (condition, cat([text(made)].into_iter().chain(read)))
     };
     let branches = objects.iter().map(|told| branch(told, sheet)).collect();
     body.push(cat([text("return "), when("", branches, 8)]));
