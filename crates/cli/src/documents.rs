@@ -82,7 +82,41 @@ pub(crate) fn read(path: &Path, parts: &[&str], refs_from: Option<&Path>) -> Out
     // A fragment stands in a URI, where odd letters are written as `%7B`.
     let decoded = |pointer: &str| percent_decode_str(pointer).decode_utf8_lossy().into_owned();
     let parts: Vec<String> = parts.iter().map(|part| decoded(part)).collect();
-    let mut drafted = draft_document(&library, &source, &parts, &name);
+    draft(&library, &source, &parts, &name)
+}
+
+/// What several schemas say, which may refer to each other.
+pub(crate) fn read_schemas(paths: &[&PathBuf], refs_from: Option<&Path>) -> Outcome<Drafted> {
+    let real = |path: &Path| path.canonicalize().map_err(|error| Failure::path(reason(&error), path));
+    let first = paths[0].parent().filter(|folder| !folder.as_os_str().is_empty());
+    let mut shared = real(refs_from.or(first).unwrap_or(Path::new(".")))?;
+    let mut all = Vec::with_capacity(paths.len());
+    for path in paths {
+        let real = real(path)?;
+        while refs_from.is_none() && !real.starts_with(&shared) && shared.pop() {}
+        all.push((real, input::read_text(path).map_err(|error| Failure::path(reason(&error), path))?));
+    }
+    let mut schemas = Vec::with_capacity(all.len());
+    for ((real, text), path) in all.into_iter().zip(paths) {
+        let Ok(inside) = real.strip_prefix(&shared) else {
+            let problem = Failure::path("this document is not in the folder of `--refs-from`", path);
+            return Err(problem.with_help("name a folder above it").into());
+        };
+        schemas.push((inside.to_string_lossy().replace('\\', "/"), text));
+    }
+    let name = shared.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default();
+    let library = Library::gather_schemas(&schemas, &FilesBeside { folder: shared.clone() });
+    match library {
+        Ok(library) => draft(&library, &name, &[], &Words::split(&name)),
+        Err((inside, fault)) => {
+            let at = schemas.iter().position(|(path, _)| *path == inside).unwrap_or_default();
+            Err(problem_of(&fault, paths[at]).into())
+        }
+    }
+}
+
+fn draft(library: &Library, source: &str, parts: &[String], name: &Words) -> Outcome<Drafted> {
+    let mut drafted = draft_document(library, source, parts, name);
     if let Some(at) = drafted.problems.iter().position(|problem| problem.severity == Severity::Error) {
         let error = drafted.problems.remove(at);
         drafted.problems.iter().for_each(|problem| report::problem(problem, &SourceNames::default()));

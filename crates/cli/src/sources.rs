@@ -313,8 +313,13 @@ fn read_document(sources: &[Source], refs_from: Option<&Path>) -> Outcome<Option
     let documents: Vec<_> = documents.collect();
     let Some((path, _)) = documents.first() else { return Ok(None) };
     if let Some((second, _)) = documents.iter().find(|(other, _)| other != path) {
-        let problem = Failure::path("one document at a time", second);
-        return Err(problem.with_help("a model comes from one document; several models make a jar").into());
+        if documents.iter().any(|(_, part)| part.is_some()) {
+            let problem = Failure::path("parts of one document at a time", second);
+            let help = "a model comes from one document; several models make a jar";
+            return Err(problem.with_help(help).into());
+        }
+        let paths: Vec<&PathBuf> = documents.iter().map(|(path, _)| *path).collect();
+        return Ok(Some(documents::read_schemas(&paths, refs_from)?));
     }
     // Parts beside the whole are there already.
     let parts: Option<Vec<&str>> = documents.iter().map(|(_, part)| part.as_deref()).collect();
@@ -332,6 +337,10 @@ pub(crate) fn files_of(argument: &str) -> Outcome<Vec<PathBuf>> {
             .into());
     }
     if path.is_dir() {
+        let schemas = schemas_in(path);
+        if !schemas.is_empty() {
+            return Ok(schemas);
+        }
         let help = format!("name its files: `{}`", path.join("*.json").display());
         return Err(Failure::path("this is a folder", path).with_help(help).into());
     }
@@ -346,6 +355,23 @@ pub(crate) fn files_of(argument: &str) -> Outcome<Vec<PathBuf>> {
         return Err(Failure::argument("no file matches this glob", argument).into());
     }
     Ok(files)
+}
+
+/// The files in a folder, and below, if all of them that could be documents are.
+fn schemas_in(folder: &Path) -> Vec<PathBuf> {
+    const ENDINGS: &[&str] = &["json", "yaml", "yml"];
+    let pattern = format!("{}/**/*", glob::Pattern::escape(&folder.to_string_lossy()));
+    let files = glob::glob(&pattern).into_iter().flatten().filter_map(Result::ok);
+    let mut files: Vec<PathBuf> = files
+        .filter(|path| {
+            let ending = path.extension().and_then(|ending| ending.to_str());
+            ending.is_some_and(|ending| ENDINGS.contains(&ending)) && path.is_file()
+        })
+        .collect();
+    if !files.iter().all(|path| documents::is_document(path)) {
+        files.clear();
+    }
+    files
 }
 
 /// Says which files beside those that a glob matches it passes over: it reads names of UTF-8 alone.

@@ -117,34 +117,12 @@ pub(crate) fn wanted<'d>(
         DocumentKind::Schema => {
             let title = whole.get("title").and_then(Value::as_str).map(Words::split);
             let name = title.filter(|title| (1..=4).contains(&title.count())).unwrap_or_else(|| name.clone());
-            let holders = ["definitions", "$defs"];
-            let has_definitions = holders.iter().any(|holder| {
-                whole.get(holder).and_then(Value::as_object).is_some_and(|held| !held.is_empty())
-            });
-            let says_itself = whole.as_object().is_none_or(|object| {
-                const TELLING: &[&str] = &[
-                    "properties",
-                    "additionalProperties",
-                    "patternProperties",
-                    "items",
-                    "$ref",
-                    "allOf",
-                    "oneOf",
-                    "anyOf",
-                    "enum",
-                    "const",
-                ];
-                let ty = object.get("type");
-                // That it is an object says nothing beside what it defines.
-                let is_any_object = ty.and_then(Value::as_str) == Some("object") && has_definitions;
-                TELLING.iter().any(|key| object.get(key).is_some()) || (ty.is_some() && !is_any_object)
-            });
-            if says_itself {
+            if says_itself(whole) {
                 wanted.roots.push((name, whole));
             } else {
-                let held = holders.iter().filter_map(|holder| whole.get(holder)?.as_object()).flatten();
-                wanted.roots.extend(held.map(|(name, schema)| (component_name(name), schema)));
-                drop_scalars(&mut wanted.roots);
+                let held = definitions(whole).map(|(_, name, schema)| (component_name(name), schema));
+                wanted.roots.extend(held);
+                drop_scalars(&mut wanted.roots, references);
                 wanted.title = Some(name);
                 if wanted.roots.is_empty() {
                     wanted.roots.push((wanted.title.take().unwrap_or_else(|| Words::split("root")), whole));
@@ -156,6 +134,37 @@ pub(crate) fn wanted<'d>(
     wanted
 }
 
+/// What a schema defines: where, under which name, and what.
+pub(crate) fn definitions(whole: &Value) -> impl Iterator<Item = (&'static str, &str, &Value)> {
+    ["definitions", "$defs"].into_iter().flat_map(|holder| {
+        let held = whole.get(holder).and_then(Value::as_object).into_iter().flatten();
+        held.map(move |(name, schema)| (holder, name, schema))
+    })
+}
+
+/// Whether a schema says what it is itself, and not only what it defines.
+pub(crate) fn says_itself(whole: &Value) -> bool {
+    const TELLING: &[&str] = &[
+        "properties",
+        "additionalProperties",
+        "patternProperties",
+        "items",
+        "$ref",
+        "allOf",
+        "oneOf",
+        "anyOf",
+        "enum",
+        "const",
+    ];
+    whole.as_object().is_none_or(|object| {
+        let ty = object.get("type");
+        // That it is an object says nothing beside what it defines.
+        let is_any_object =
+            ty.and_then(Value::as_str) == Some("object") && definitions(whole).next().is_some();
+        TELLING.iter().any(|key| object.get(key).is_some()) || (ty.is_some() && !is_any_object)
+    })
+}
+
 /// Keeps each schema where it comes first.
 fn each_once(roots: &mut Vec<(Words, &Value)>) {
     let mut seen = HashSet::new();
@@ -163,9 +172,10 @@ fn each_once(roots: &mut Vec<(Words, &Value)>) {
 }
 
 /// Leaves out what is a scalar, and a type nowhere: those that refer to it have that scalar.
-fn drop_scalars(roots: &mut Vec<(Words, &Value)>) {
-    if roots.iter().any(|(_, schema)| !is_plain(schema)) {
-        roots.retain(|(_, schema)| !is_plain(schema));
+fn drop_scalars<'d>(roots: &mut Vec<(Words, &'d Value)>, references: &References<'d>) {
+    let is_scalar = |schema: &'d Value| is_plain(references.target(schema).unwrap_or(schema));
+    if roots.iter().any(|(_, schema)| !is_scalar(schema)) {
+        roots.retain(|(_, schema)| !is_scalar(schema));
     }
 }
 
@@ -278,7 +288,7 @@ impl<'d> Asked<'_, 'd> {
                 wanted.roots.extend(inline);
             }
         }
-        drop_scalars(&mut wanted.roots);
+        drop_scalars(&mut wanted.roots, self.references);
         // One parameter may be referred to by several operations.
         each_once(&mut wanted.roots);
         let title = whole.pointer("/info/title").and_then(Value::as_str).map(Words::split);

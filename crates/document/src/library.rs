@@ -8,8 +8,10 @@ use foldhash::fast::RandomState;
 use foldhash::{HashMap as FastMap, HashSet as FastSet};
 use url::Url;
 
+use crate::api::{self, says_itself};
 use crate::fault::Fault;
 use crate::parameters::query_objects;
+use crate::pointers::escaped;
 use crate::read::{DocumentKind, read_document, read_value, recognise};
 use crate::text::Word;
 use crate::value::{ByPlace, Object, Value};
@@ -51,6 +53,17 @@ struct Held {
     value: Value,
 }
 
+/// What a path must not have in it as it is, to be a reference.
+const ODD: &percent_encoding::AsciiSet = &percent_encoding::CONTROLS
+    .add(b' ')
+    .add(b'"')
+    .add(b'#')
+    .add(b'%')
+    .add(b'<')
+    .add(b'>')
+    .add(b'?')
+    .add(b':');
+
 /// The scheme of documents that have no address of their own.
 const SCHEME: &str = "jar:";
 
@@ -75,6 +88,39 @@ impl Library {
         }
         library.add_queries();
         Ok(library)
+    }
+
+    /// Reads several schemas as one document that defines them all, each under the name of its file. They stand under
+    /// their paths from the folder in which files are read.
+    ///
+    /// # Errors
+    /// The path of a text that cannot be read, or is no schema, and why.
+    pub fn gather_schemas(schemas: &[(String, String)], files: &dyn Files) -> Result<Self, (String, Fault)> {
+        let mut definitions = serde_json::Map::new();
+        for (path, text) in schemas {
+            let (value, _) = read_document(text).map_err(|fault| (path.clone(), fault))?;
+            if recognise(&value) != Some(DocumentKind::Schema) {
+                let fault = Fault::new("one document at a time, or several JSON Schemas");
+                let help = "a model comes from one document; several models make a jar".to_owned();
+                return Err((path.clone(), fault.with_way_out(Some(help))));
+            }
+            let address = percent_encoding::utf8_percent_encode(path, ODD).to_string();
+            let mut define = |name: &str, reference: String| {
+                // Of two that have one name, the second has its folder's before it.
+                let name =
+                    if definitions.contains_key(name) { path.replace('/', " ") } else { name.to_owned() };
+                definitions.insert(name, serde_json::json!({"$ref": reference}));
+            };
+            if says_itself(&value) {
+                define(path.rsplit('/').next().unwrap_or(path), address);
+            } else {
+                for (holder, name, _) in api::definitions(&value) {
+                    define(name, format!("{address}#/{holder}/{}", escaped(name)));
+                }
+            }
+        }
+        let whole = serde_json::json!({"$defs": definitions});
+        Ok(Self::of(".schemas", DocumentKind::Schema, whole, files))
     }
 
     /// The library of a value that was read already.
