@@ -1,5 +1,6 @@
 //! Flat schemas: what a schema says when its references and `allOf` are followed.
 
+mod conditions;
 mod keywords;
 pub(crate) mod resolve;
 
@@ -10,6 +11,7 @@ use jar_sprout_model::{Kind, KindSet};
 
 use crate::docs::says;
 use crate::fault::Fault;
+use crate::flat::conditions::Condition;
 use crate::library::References;
 use crate::text::{Role, Text, Word};
 use crate::value::Value;
@@ -93,6 +95,8 @@ pub(crate) struct Flat<'d> {
     pub(crate) greatest: Option<f64>,
     /// `oneOf` and `anyOf`, a group each.
     pub(crate) alternatives: Vec<Vec<Spec<'d>>>,
+    /// What holds under a condition, until it is known what all of them are.
+    pub(crate) conditions: Vec<Condition<'d>>,
     pub(crate) discriminator: Option<&'d Value>,
 }
 
@@ -369,6 +373,7 @@ impl<'r, 'd> Flattening<'r, 'd> {
         let mut flat = Flat::default();
         self.followed.clear();
         self.add(spec, &mut flat, None);
+        self.add_conditions(&mut flat);
         flat
     }
 
@@ -378,6 +383,10 @@ impl<'r, 'd> Flattening<'r, 'd> {
             Spec::Bare(value) => {
                 let known = flat.alternatives.len();
                 self.add_one(value, flat, way);
+                // Those that are alternatives are none of what is bare.
+                if self.cases_of_conditions(flat).is_some() {
+                    flat.conditions.clear();
+                }
                 flat.alternatives.truncate(known);
                 flat.discriminator = None;
             }
@@ -454,24 +463,10 @@ impl<'r, 'd> Flattening<'r, 'd> {
         for part in keywords.all_of.and_then(Value::as_array).into_iter().flatten() {
             self.add_one(part, flat, way);
         }
-        for part in &keywords.conditional {
-            self.add_conditional(part, flat, way);
-        }
+        flat.conditions.extend(&keywords.conditions);
         for cases in [keywords.one_of, keywords.any_of].into_iter().flatten() {
             if let Some(cases) = cases.as_array().filter(|cases| !cases.is_empty()) {
                 flat.alternatives.push(cases.iter().map(Spec::One).collect());
-            }
-        }
-    }
-
-    /// Adds the properties that hold under a condition: they may be there, and those that are there anyway stay.
-    fn add_conditional(&mut self, part: &'d Value, flat: &mut Flat<'d>, way: Option<&Route<'_>>) {
-        let mut own = Flat::default();
-        self.add_one(part, &mut own, way);
-        for (key, property) in own.properties {
-            if !flat.properties.contains_key(key) {
-                self.note(part, NoteKind::Condition);
-                flat.properties.insert(key, property);
             }
         }
     }

@@ -2,6 +2,7 @@
 
 use jar_sprout_model::{Kind, KindSet};
 
+use super::conditions::Condition;
 use super::{Flat, Property, Spec};
 use crate::text::{Role, Word};
 use crate::value::{Object, Value};
@@ -33,7 +34,7 @@ pub(super) struct Keywords<'d> {
     pub(super) one_of: Option<&'d Value>,
     pub(super) any_of: Option<&'d Value>,
     /// `then`, `else`, and what holds where a property is there.
-    pub(super) conditional: Vec<&'d Value>,
+    pub(super) conditions: Vec<Condition<'d>>,
     /// Those that bear on no type, and say more than yes or no.
     pub(super) untyped: Vec<Word>,
 }
@@ -71,13 +72,18 @@ impl<'d> Keywords<'d> {
                     keywords.is_nullable |= value.is_true();
                     continue;
                 }
-                Word::Then | Word::Else => {
-                    keywords.conditional.push(value);
+                Word::Then => {
+                    keywords.conditions.push(Condition { test: object.get("if"), then: value });
+                    continue;
+                }
+                Word::Else => {
+                    keywords.conditions.push(Condition { test: None, then: value });
                     continue;
                 }
                 // Before 2019-09 the keys that must be there stand under the same keyword.
                 Word::DependentSchemas | Word::Dependencies => {
-                    keywords.conditional.extend(value.as_object().into_iter().flat_map(Object::values));
+                    let all = value.as_object().into_iter().flat_map(Object::values);
+                    keywords.conditions.extend(all.map(|then| Condition { test: None, then }));
                     continue;
                 }
                 word if word.is_reference() && value.is_string() => {
