@@ -32,6 +32,8 @@ fn any_schema() -> impl Strategy<Value = Value> {
             "additionalProperties",
             "not",
             "if",
+            "then",
+            "else",
             "contains",
             "discriminator",
         ]);
@@ -105,7 +107,14 @@ fn component(said: &[(usize, Vec<usize>)]) -> Value {
             2 => ("oneOf", Value::from(references.clone())),
             3 => ("anyOf", json!([references.first(), {"properties": properties()}])),
             4 => ("items", json!({"allOf": references})),
-            _ => ("allOf", Value::from(references.clone())),
+            5 => ("allOf", Value::from(references.clone())),
+            _ => {
+                let test = |text: &str| json!({"properties": {"kind": {"const": text}}});
+                let parts = ["a", "b"].into_iter().zip(&references);
+                let kind = json!({"properties": {"kind": {"enum": ["a", "b"]}}, "required": ["kind"]});
+                let all = parts.map(|(text, then)| json!({"if": test(text), "then": then})).chain([kind]);
+                ("allOf", all.collect())
+            }
         };
         component.insert(keyword.to_owned(), value);
     }
@@ -119,7 +128,7 @@ proptest! {
     #[test]
     fn references_have_an_end(
         components in prop::collection::vec(
-            prop::collection::vec((0_usize..6, prop::collection::vec(0..NAMES.len(), 1..4)), 1..4),
+            prop::collection::vec((0_usize..8, prop::collection::vec(0..NAMES.len(), 1..4)), 1..4),
             NAMES.len(),
         ),
     ) {
