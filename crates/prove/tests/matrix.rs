@@ -5,6 +5,8 @@
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop")]
 
 mod common;
+#[path = "../../document/tests/made_up/mod.rs"]
+mod made_up;
 mod skip;
 
 use std::fs;
@@ -15,6 +17,8 @@ use common::proofs;
 use jar_sprout_grow::{Settings, find_language};
 use jar_sprout_model::Scalar;
 use jar_sprout_prove::{Memory, Miss, Missing, Order, Proof, ToolOutput, Tools, prove};
+use proptest::strategy::{Strategy as _, ValueTree as _};
+use proptest::test_runner::TestRunner;
 use skip::skip;
 
 /// What the names of proofs start with whose own names no linter likes.
@@ -173,6 +177,24 @@ fn collect_files(folder: &Path, texts: &mut Vec<String>) {
             texts.push(fs::read_to_string(&path).unwrap());
         }
     }
+}
+
+/// So many documents are made up for each language that reads them.
+const MADE_UP: usize = 60;
+
+/// What was made to fit a document is read and written by what is grown from it.
+#[test]
+fn made_up_documents() {
+    // The same in every run: what fails can be looked at.
+    let mut runner = TestRunner::deterministic();
+    let proofs: Vec<Proof> = (0..MADE_UP)
+        .map(|number| {
+            let made = made_up::documents().new_tree(&mut runner).unwrap().current();
+            common::of_document(&format!("made-up-{number}"), &made.document, &made.instances)
+        })
+        .collect();
+    check_some("typescript", &[("parse", "checked")], &proofs);
+    check_some("python", &[], &proofs);
 }
 
 #[test]
