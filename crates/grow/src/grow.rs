@@ -7,7 +7,7 @@ use crate::languages::LANGUAGES;
 use crate::plan::Plan;
 use crate::prepare::{
     Prepared, fields_left_as_text as left_as_text, fields_with_words_left as words_left,
-    prepare as prepare_for, types_without_extras as without_extras,
+    prepare as prepare_for, types_too_wide as too_wide, types_without_extras as without_extras,
 };
 use crate::settings::Spread;
 use crate::spell::{Arrangement, Dialect, GrownFile, Place, Trial, TrialSample, Usage, spell, used};
@@ -59,6 +59,12 @@ pub fn outline(dialect: &dyn Dialect, model: &Prepared<'_>) -> String {
 /// The types of a model of which a dialect does not keep the keys beyond their fields.
 pub fn types_without_extras<'m>(dialect: &dyn Dialect, model: &'m Model) -> Vec<&'m NamedType> {
     without_extras(&dialect.abilities(), model)
+}
+
+/// The types of a model that have more fields than a class of a dialect takes: those that are not always there, and come
+/// last, are kept as keys beyond its fields, if at all.
+pub fn types_too_wide<'m>(dialect: &dyn Dialect, model: &'m Model) -> Vec<&'m NamedType> {
+    too_wide(&dialect.abilities(), model)
 }
 
 /// The fields of a model, with their types, whose text a dialect does not read as the JSON that it is.

@@ -17,7 +17,7 @@ mod spell;
 
 pub use grow::{
     fields_left_as_text, fields_with_words_left, find_language, grow, grow_prepared, nearest_language,
-    outline, prepare, trial, types_without_extras, usage,
+    outline, prepare, trial, types_too_wide, types_without_extras, usage,
 };
 pub use json_schema::json_schema;
 pub use language::Language;

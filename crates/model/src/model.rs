@@ -369,20 +369,20 @@ impl Model {
     }
 
     /// The types that say what stands under keys beyond their fields.
-    pub fn with_extras(&self) -> impl Iterator<Item = (&NamedType, &Record)> {
-        self.types.iter().filter_map(|ty| match &ty.definition {
-            Definition::Record(record) if record.extras.is_some() => Some((ty, record)),
+    pub fn with_extras(&self) -> impl Iterator<Item = (TypeId, &NamedType, &Record)> {
+        self.types().filter_map(|(id, ty)| match &ty.definition {
+            Definition::Record(record) if record.extras.is_some() => Some((id, ty, record)),
             Definition::Record(_) | Definition::Enumeration(_) | Definition::Union(_) => None,
         })
     }
 
     /// Puts something else in the place of what stands under keys beyond the fields of records.
-    pub fn change_extras(&mut self, to: impl Fn(&Record) -> Option<Slot>) {
-        for ty in &mut self.types {
+    pub fn change_extras(&mut self, to: impl Fn(TypeId, &Record) -> Option<Slot>) {
+        for (index, ty) in self.types.iter_mut().enumerate() {
             if let Definition::Record(record) = &mut ty.definition
                 && record.extras.is_some()
             {
-                record.extras = to(record);
+                record.extras = to(TypeId::from_index(index), record);
             }
         }
         self.drop_unreached();

@@ -19,6 +19,7 @@ use jar_sprout_model::Scalar;
 use jar_sprout_prove::{Memory, Miss, Missing, Order, Proof, ToolOutput, Tools, prove};
 use proptest::strategy::{Strategy as _, ValueTree as _};
 use proptest::test_runner::TestRunner;
+use serde_json::{Map, Value, json};
 use skip::skip;
 
 /// What the names of proofs start with whose own names no linter likes.
@@ -195,6 +196,30 @@ fn made_up_documents() {
         .collect();
     check_some("typescript", &[("parse", "checked")], &proofs);
     check_some("python", &[], &proofs);
+}
+
+/// A class of the JVM takes 254 fields at most, and has more here.
+#[test]
+fn wide_records() {
+    let fields = || (0..300).map(|number| format!("cell{number}"));
+    let properties: Map<String, Value> = fields()
+        .enumerate()
+        .map(|(at, key)| (key, json!({"type": if at % 2 == 0 { "integer" } else { "string" }})))
+        .collect();
+    let required: Vec<String> = fields().skip(250).collect();
+    let schema = json!({
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Comb",
+        "type": "object",
+        "properties": properties,
+        "required": required,
+    });
+    let value = |at: usize| if at.is_multiple_of(2) { json!(at) } else { json!("capped") };
+    let all: Value = fields().enumerate().map(|(at, key)| (key, value(at))).collect();
+    let few: Value = fields().enumerate().skip(250).map(|(at, key)| (key, value(at))).collect();
+    let proofs = [common::of_document("wide", &schema, &[all, few])];
+    check_some("java", &[], &proofs);
+    check_some("kotlin", &[], &proofs);
 }
 
 #[test]

@@ -7,7 +7,7 @@ use std::time::Duration;
 
 use jar_sprout_grow::{
     Arrangement, Dialect, GrownFile, LANGUAGES, Language, Origin, Provenance, Settings, fields_left_as_text,
-    fields_with_words_left, is_marked, json_schema, marked, origin, types_without_extras,
+    fields_with_words_left, is_marked, json_schema, marked, origin, types_too_wide, types_without_extras,
 };
 use jar_sprout_model::{Field, Model, NamedType, Problem, Spot};
 use notify::{RecursiveMode, Watcher as _};
@@ -98,6 +98,13 @@ fn tell_left_out(language: &dyn Language, dialect: &dyn Dialect, model: &Model, 
     let types = types_without_extras(dialect, model).into_iter();
     let types = types.map(|ty| format!("`{}`", ty.name.in_capitals()));
     tell(types.collect(), &|names| format!("keys beyond the fields of {names} are not kept"));
+    let wide = types_too_wide(dialect, model).into_iter();
+    let wide = wide.map(|ty| format!("`{}`", ty.name.in_capitals()));
+    tell(wide.collect(), &|names| {
+        format!(
+            "{names} has more fields than a class takes: the last ones are kept as other keys are, where the library keeps any"
+        )
+    });
     let names = |fields: Vec<(&NamedType, &Field)>| -> Vec<String> {
         let name = |(ty, field): (&NamedType, &Field)| format!("`{}.{}`", ty.name.in_capitals(), field.wire);
         fields.into_iter().map(name).collect()

@@ -29,6 +29,8 @@ pub struct Abilities {
     pub nothing: Nothing,
     /// What becomes of the keys of a record beyond its fields, where a document says what stands there.
     pub extras: fn(&Record) -> Extras,
+    /// How many fields a class takes, where that is bounded: what has 64 bits counts for two.
+    pub most_room: Option<usize>,
     /// Whether what is absent gets its default value.
     pub fills_in: bool,
     /// Which nulls it writes.

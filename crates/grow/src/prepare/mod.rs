@@ -8,6 +8,7 @@ mod nothing;
 mod plain_copies;
 mod times;
 mod untold;
+mod wide;
 
 use std::borrow::Cow;
 
@@ -22,6 +23,8 @@ pub(crate) use json_texts::fields_left_as_text;
 pub(crate) use nothing::fields_with_words_left;
 use plain_copies::{WithCopies, with_copies};
 pub(crate) use times::{FORMS, Times, suffix, without_suffix};
+
+pub(crate) use wide::types_too_wide;
 
 use crate::settings::Absence;
 
@@ -52,6 +55,7 @@ pub(crate) fn prepare<'m>(model: &'m Model, abilities: &Abilities) -> Prepared<'
     let model = json_texts::with_texts_read(abilities, model);
     let model = nothing::with_nothing(abilities, model);
     let model = untold::with_told_unions(model);
+    let model = wide::with_narrow_records(abilities, model);
     let model = extras::with_kept_extras(abilities, model);
     let Some(copies) = &abilities.plain_copies else {
         return Prepared { model, times, absence: abilities.absence, pairs: Vec::new() };

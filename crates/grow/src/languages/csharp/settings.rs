@@ -174,6 +174,7 @@ impl CSharpOptions {
             },
             reads_json_in_text: true,
             extras: |_| Extras::OfAny,
+            most_room: None,
             fills_in: true,
             nulls: Nulls::WhereRequired,
             entry: self.entry,

@@ -94,6 +94,7 @@ impl DartOptions {
             nothing: if self.is_annotated { Nothing::Value } else { Nothing::Absent },
             reads_json_in_text: !self.is_annotated,
             extras: if self.is_annotated { |_| Extras::LeftOut } else { |_| Extras::Typed },
+            most_room: None,
             fills_in: true,
             nulls: Nulls::WhereRequired,
             entry: self.entry,

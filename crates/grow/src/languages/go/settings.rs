@@ -63,6 +63,7 @@ impl GoOptions {
             nothing: Nothing::Absent,
             reads_json_in_text: true,
             extras: kept_extras,
+            most_room: None,
             fills_in: true,
             nulls: Nulls::WhereRequired,
             entry: self.entry,

@@ -113,6 +113,7 @@ impl JavaOptions {
                 Library::Jackson => |_| Extras::Typed,
                 Library::Gson => |_| Extras::LeftOut,
             },
+            most_room: Some(jvm::MOST_ROOM),
             fills_in: true,
             nulls: match self.library {
                 Library::Jackson => Nulls::WhereRequired,

@@ -1,5 +1,9 @@
 //! What Java and Kotlin share: the libraries of their virtual machine.
 
+/// The room that the fields of a class take at most: a method of the JVM has 255 places for its object and parameters
+/// (JVMS 4.3.3), of which constructors that compilers make take some for themselves.
+pub(super) const MOST_ROOM: usize = 240;
+
 pub(super) mod java_time;
 
 use crate::prepare::Dependency;

@@ -155,6 +155,7 @@ impl KotlinOptions {
                 Library::Moshi | Library::Gson | Library::None => |_| Extras::LeftOut,
             },
             // Gson makes objects without their constructor.
+            most_room: Some(jvm::MOST_ROOM),
             fills_in: library != Library::Gson,
             nulls: match library {
                 Library::Moshi | Library::Gson => Nulls::Everywhere,

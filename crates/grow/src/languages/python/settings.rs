@@ -107,6 +107,7 @@ impl PythonOptions {
                 Types::Pydantic | Types::Dataclasses => |_| Extras::Typed,
                 Types::TypedDicts => |_| Extras::LeftOut,
             },
+            most_room: None,
             fills_in: self.types != Types::TypedDicts,
             nulls: Nulls::WhereRequired,
             entry: self.entry,

@@ -74,6 +74,7 @@ impl RustOptions {
             nothing: Nothing::Absent,
             reads_json_in_text: true,
             extras: |_| Extras::Typed,
+            most_room: None,
             fills_in: true,
             nulls: Nulls::WhereRequired,
             entry: self.entry,

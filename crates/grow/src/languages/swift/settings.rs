@@ -133,6 +133,7 @@ impl SwiftOptions {
             nothing: Nothing::Absent,
             reads_json_in_text: self.ending.is_none(),
             extras: |_| Extras::Typed,
+            most_room: None,
             fills_in: true,
             nulls: Nulls::WhereRequired,
             entry: self.entry,

@@ -103,6 +103,7 @@ impl TypeScriptOptions {
             nothing: if self.ending.is_some() { Nothing::Value } else { Nothing::Word },
             reads_json_in_text: false,
             extras: |_| Extras::Typed,
+            most_room: None,
             fills_in: is_read,
             nulls: Nulls::WhereRequired,
             entry: Entry::Library,
