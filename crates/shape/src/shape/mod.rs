@@ -1,5 +1,6 @@
 //! The shape: what the samples showed at one position, as counters that merge.
 
+pub(crate) mod links;
 pub(crate) mod list;
 pub(crate) mod object;
 pub(crate) mod text;

@@ -6,11 +6,9 @@ use std::hash::Hasher;
 use jar_sprout_model::{Kind, Place};
 use rustc_hash::FxHasher;
 
+use crate::shape::links::{LinkTable, Linked, Links, ValueKinds, VariantBits};
 use crate::shape::text::MAX_DISTINCT;
-use crate::shape::variant::{
-    Beside, KindLinks, KindsBeside, Known, Links, Sighting, ValueKinds, Variant, VariantKey, Variants, bits,
-    entry,
-};
+use crate::shape::variant::{Beside, KindsBeside, Known, Sighting, Variant, VariantKey, Variants, bits};
 use crate::shape::{FieldIndex, Shape};
 use crate::tally::Tally;
 use crate::token::Expected;
@@ -105,7 +103,7 @@ impl Objects {
             texts: if ordinals == 0 && shape.texts.is_none() { Some(BTreeSet::new()) } else { texts() },
             beside: known
                 .links
-                .as_ref()
+                .known()
                 .filter(|_| are_told)
                 .and_then(|links| self.resolve_links(field, links)),
             kinds_beside: are_told.then(|| self.resolve_kinds(field, known)).flatten(),
@@ -117,8 +115,8 @@ impl Objects {
         let is_never_null = |other: FieldIndex| {
             known.sightings.iter().any(|one| one.field == other && !one.kinds.has(Kind::Null))
         };
-        let mine = known.kind_links.as_ref()?.iter().filter(|links| links.field == field);
-        for KindLinks { other, by_ordinal, .. } in mine.filter(|links| is_never_null(links.other)) {
+        let mine = known.kind_links.known()?.iter().filter(|links| links.field == field);
+        for Links { other, by_ordinal, .. } in mine.filter(|links| is_never_null(links.other)) {
             let texts = self.fields[field].shape.texts.as_ref()?;
             let key = &self.fields[*other].key;
             let told = by_ordinal.iter().enumerate().filter(|(_, seen)| !seen.kinds.is_empty());
@@ -130,11 +128,11 @@ impl Objects {
         Some(all)
     }
 
-    fn resolve_links(&self, field: FieldIndex, links: &[Links]) -> Option<BTreeSet<Beside<'_>>> {
+    fn resolve_links(&self, field: FieldIndex, links: &[Links<VariantBits>]) -> Option<BTreeSet<Beside<'_>>> {
         let mut all = BTreeSet::new();
-        for Links { child, by_ordinal, .. } in links.iter().filter(|links| links.field == field) {
+        for Links { other, by_ordinal, .. } in links.iter().filter(|links| links.field == field) {
             let texts = self.fields[field].shape.texts.as_ref()?;
-            let FieldShape { key, shape, .. } = &self.fields[*child];
+            let FieldShape { key, shape, .. } = &self.fields[*other];
             // Where the inner variants were given up, nothing is known of them.
             let Some(known) = inner_objects(shape).and_then(|objects| objects.variants.known_by_holders())
             else {
@@ -244,11 +242,9 @@ impl Objects {
                 id,
                 count,
                 sightings: sightings.collect::<Option<_>>()?,
-                links: links
-                    .and_then(|links| links.into_iter().map(|links| move_links(links, &moves)).collect()),
+                links: move_links(links, &moves, Move::moved),
                 mixed: mixed.collect::<Option<_>>()?,
-                kind_links: kind_links
-                    .and_then(|links| links.into_iter().map(|links| move_kinds(links, &moves)).collect()),
+                kind_links: move_links(kind_links, &moves, |_, kinds| kinds),
             })
         };
         let known = variants.into_known().and_then(|known| known.into_iter().map(moved).collect());
@@ -346,27 +342,22 @@ impl Move {
     }
 }
 
-/// Links in the words of the table they were moved to.
-fn move_links(links: Links, moves: &[Option<Move>]) -> Option<Links> {
-    let Links { field, child, by_ordinal } = links;
-    let (field, child) = (moves[field].as_ref()?, moves[child].as_ref()?);
-    let mut moved = Vec::new();
-    // An ordinal that is gone stands among texts too many to be told apart; so do all others of the field.
-    for (ordinal, children) in field.ordinals.iter().zip(by_ordinal) {
-        *entry(&mut moved, *ordinal) |= child.moved(children);
-    }
-    Some(Links { field: field.field, child: child.field, by_ordinal: moved })
-}
-
-/// Links of kinds in the words of the table they were moved to.
-fn move_kinds(links: KindLinks, moves: &[Option<Move>]) -> Option<KindLinks> {
-    let KindLinks { field, other, by_ordinal } = links;
-    let (field, other) = (moves[field].as_ref()?, moves[other].as_ref()?);
-    let mut moved = Vec::new();
-    for (ordinal, kinds) in field.ordinals.iter().zip(by_ordinal) {
-        *entry(&mut moved, *ordinal) = kinds;
-    }
-    Some(KindLinks { field: field.field, other: other.field, by_ordinal: moved })
+/// Links in the words of the table they were moved to; `moved` is what becomes of what the other field had.
+fn move_links<T: Linked, const MOST: usize>(
+    links: LinkTable<T, MOST>,
+    moves: &[Option<Move>],
+    moved: impl Fn(&Move, T) -> T,
+) -> LinkTable<T, MOST> {
+    let move_one = |Links { field, other, by_ordinal }: Links<T>| -> Option<Links<T>> {
+        let (field, other) = (moves[field].as_ref()?, moves[other].as_ref()?);
+        let mut links = Links::new(field.field, other.field);
+        // An ordinal that is gone stands among texts too many to be told apart; so do all others of the field.
+        for (ordinal, seen) in field.ordinals.iter().zip(by_ordinal) {
+            links.add(*ordinal, moved(other, seen));
+        }
+        Some(links)
+    };
+    LinkTable::of(links.into_known().and_then(|links| links.into_iter().map(move_one).collect()))
 }
 
 /// The objects at a position, or in the lists there; none where there are both.

@@ -9,6 +9,7 @@ use jar_sprout_model::{Kind, KindSet};
 use rustc_hash::FxBuildHasher;
 
 use crate::shape::FieldIndex;
+use crate::shape::links::{LinkTable, ValueKinds, VariantBits};
 
 /// The most sets of keys told apart at one position.
 pub const MAX_VARIANTS: usize = 512;
@@ -134,44 +135,19 @@ pub(crate) struct Known {
     pub(crate) id: u64,
     pub(crate) count: u64,
     pub(crate) sightings: Vec<Sighting>,
-    /// None once there were more than [`MAX_LINKS`].
-    pub(crate) links: Option<Vec<Links>>,
+    /// The variants that objects had beside texts.
+    pub(crate) links: LinkTable<VariantBits, MAX_LINKS>,
     /// The fields that had values of several kinds, none of them null.
     pub(crate) mixed: Vec<FieldIndex>,
-    /// What stood in those, by the texts of others. None once there were more than [`MAX_KIND_LINKS`].
-    pub(crate) kind_links: Option<Vec<KindLinks>>,
-}
-
-/// The texts of one field, and the variants that the objects of another had beside them.
-#[derive(Debug, Clone)]
-pub(crate) struct Links {
-    pub(crate) field: FieldIndex,
-    pub(crate) child: FieldIndex,
-    /// For each ordinal of a text, as far as they were seen, the bits of the variants.
-    pub(crate) by_ordinal: Vec<u64>,
-}
-
-/// The texts of one field, and the kinds that another had beside them.
-#[derive(Debug, Clone)]
-pub(crate) struct KindLinks {
-    pub(crate) field: FieldIndex,
-    pub(crate) other: FieldIndex,
-    /// For each ordinal of a text, as far as they were seen, the kinds.
-    pub(crate) by_ordinal: Vec<ValueKinds>,
-}
-
-/// The kinds of values, and those of the items of lists among them; whole numbers are numbers.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
-pub(crate) struct ValueKinds {
-    pub(crate) kinds: KindSet,
-    pub(crate) items: KindSet,
+    /// The kinds that stood in those beside texts.
+    pub(crate) kind_links: LinkTable<ValueKinds, MAX_KIND_LINKS>,
 }
 
 /// The most pairs of a text's key and an object's key that are watched in one variant.
-const MAX_LINKS: usize = 32;
+pub(crate) const MAX_LINKS: usize = 32;
 
 /// The most pairs of a text's key and a key of several kinds that are watched in one variant.
-const MAX_KIND_LINKS: usize = 128;
+pub(crate) const MAX_KIND_LINKS: usize = 128;
 
 impl Default for Variants {
     fn default() -> Self {
@@ -268,18 +244,19 @@ impl Known {
             id,
             count: 0,
             sightings: sightings.to_vec(),
-            links: Some(Vec::new()),
+            links: LinkTable::default(),
             mixed: Vec::new(),
-            kind_links: Some(Vec::new()),
+            kind_links: LinkTable::default(),
         }
     }
 
     /// Adds what the same keys had elsewhere, in the words of this table.
     fn merge(&mut self, other: Self) {
         self.count += other.count;
-        self.merge_kind_links(&other);
+        self.merge_mixed(&other);
         self.add(&other.sightings);
-        self.merge_links(other.links);
+        self.links.merge(&other.links);
+        self.kind_links.merge(&other.kind_links);
     }
 
     /// Links every text of one object with every object beside it.
@@ -294,38 +271,8 @@ impl Known {
         }
         for child in sightings.iter().filter(|one| one.children != 0) {
             for text in sightings.iter().filter(|one| one.ordinals != 0) {
-                if let Some(links) = self.links_of(text.field, child.field) {
-                    *entry(&mut links.by_ordinal, text.ordinals.trailing_zeros() as usize) |= child.children;
-                }
-            }
-        }
-    }
-
-    fn links_of(&mut self, field: FieldIndex, child: FieldIndex) -> Option<&mut Links> {
-        let links = self.links.as_mut()?;
-        let at = match links.iter().position(|links| links.field == field && links.child == child) {
-            Some(at) => at,
-            None if links.len() == MAX_LINKS => {
-                self.links = None;
-                return None;
-            }
-            None => {
-                links.push(Links { field, child, by_ordinal: Vec::new() });
-                links.len() - 1
-            }
-        };
-        self.links.as_mut().map(|links| &mut links[at])
-    }
-
-    fn merge_links(&mut self, others: Option<Vec<Links>>) {
-        let Some(others) = others else {
-            self.links = None;
-            return;
-        };
-        for Links { field, child, by_ordinal } in others {
-            if let Some(mine) = self.links_of(field, child) {
-                for (ordinal, theirs) in by_ordinal.into_iter().enumerate() {
-                    *entry(&mut mine.by_ordinal, ordinal) |= theirs;
+                if let Some(links) = self.links.entry(text.field, child.field) {
+                    links.add(text.ordinals.trailing_zeros() as usize, child.children);
                 }
             }
         }
@@ -363,31 +310,14 @@ impl Known {
     /// Adds what stood in a field beside all texts of these sightings.
     fn add_kinds(&mut self, other: FieldIndex, kinds: ValueKinds, sightings: &[Sighting]) {
         for text in sightings.iter().filter(|one| one.ordinals != 0 && one.field != other) {
-            if let Some(links) = self.kind_links_of(text.field, other) {
-                for ordinal in bits(text.ordinals) {
-                    entry(&mut links.by_ordinal, ordinal).add(kinds);
-                }
+            if let Some(links) = self.kind_links.entry(text.field, other) {
+                bits(text.ordinals).for_each(|ordinal| links.add(ordinal, kinds));
             }
         }
     }
 
-    fn kind_links_of(&mut self, field: FieldIndex, other: FieldIndex) -> Option<&mut KindLinks> {
-        let links = self.kind_links.as_mut()?;
-        let at = match links.iter().position(|links| links.field == field && links.other == other) {
-            Some(at) => at,
-            None if links.len() == MAX_KIND_LINKS => {
-                self.kind_links = None;
-                return None;
-            }
-            None => {
-                links.push(KindLinks { field, other, by_ordinal: Vec::new() });
-                links.len() - 1
-            }
-        };
-        self.kind_links.as_mut().map(|links| &mut links[at])
-    }
-
-    fn merge_kind_links(&mut self, other: &Self) {
+    /// Begins to tell by texts what stands in fields that had one kind here and another there.
+    fn merge_mixed(&mut self, other: &Self) {
         for theirs in &other.sightings {
             let Some(cell) = self.cell(0, theirs.field) else { continue };
             let mine = self.sightings[cell];
@@ -400,17 +330,6 @@ impl Known {
             self.make_mixed(&mine);
             if !they_are_mixed {
                 self.add_kinds(theirs.field, theirs.value_kinds(), &other.sightings);
-            }
-        }
-        let Some(others) = &other.kind_links else {
-            self.kind_links = None;
-            return;
-        };
-        for KindLinks { field, other, by_ordinal } in others {
-            if let Some(mine) = self.kind_links_of(*field, *other) {
-                for (ordinal, theirs) in by_ordinal.iter().enumerate() {
-                    entry(&mut mine.by_ordinal, ordinal).add(*theirs);
-                }
             }
         }
     }
@@ -434,24 +353,9 @@ impl Known {
     }
 }
 
-impl ValueKinds {
-    fn add(&mut self, other: Self) {
-        self.kinds = self.kinds.and(other.kinds);
-        self.items = self.items.and(other.items);
-    }
-}
-
 /// The bit of a variant, none where it is one too many for its holders.
 fn bit(at: usize) -> u64 {
     if at < MAX_KNOWN_BY_HOLDERS { 1 << at } else { 0 }
-}
-
-/// What stands at an ordinal.
-pub(crate) fn entry<T: Default + Clone>(by_ordinal: &mut Vec<T>, ordinal: usize) -> &mut T {
-    if by_ordinal.len() <= ordinal {
-        by_ordinal.resize(ordinal + 1, T::default());
-    }
-    &mut by_ordinal[ordinal]
 }
 
 /// The places of the bits that are set.
