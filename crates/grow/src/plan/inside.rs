@@ -2,7 +2,7 @@
 
 use std::collections::HashSet;
 
-use jar_sprout_model::{Type, TypeId};
+use jar_sprout_model::{Slot, Type, TypeId};
 
 use super::{Ident, Plan, PlannedDefinition, PlannedType, PlannedUnion};
 
@@ -27,6 +27,27 @@ impl Plan<'_> {
             (PlannedDefinition::Enumeration(_), false) => Vec::new(),
         };
         reaches(id, parts, is_so)
+    }
+
+    /// Whether null may stand anywhere in the place of a type.
+    pub(crate) fn is_ever_null(&self, id: TypeId) -> bool {
+        fn has_null(slot: &Slot, id: TypeId) -> bool {
+            match &slot.ty {
+                Type::Named(named) => slot.nullable && *named == id,
+                Type::List(slot) | Type::Map(slot) => has_null(slot, id),
+                Type::Tuple(items) => items.iter().any(|item| has_null(item, id)),
+                Type::Any | Type::Scalar(_) | Type::Constant(_) => false,
+            }
+        }
+        let in_type = |ty: &PlannedType<'_>| match &ty.definition {
+            PlannedDefinition::Record(fields) => {
+                let extras = ty.extras.as_ref().map(|extras| extras.slot);
+                fields.iter().map(|field| field.slot).chain(extras).any(|slot| has_null(slot, id))
+            }
+            PlannedDefinition::Union(union) => union.cases.iter().any(|case| has_null(case.slot, id)),
+            PlannedDefinition::Enumeration(_) => false,
+        };
+        self.types.iter().any(in_type) || self.roots.iter().any(|root| has_null(root.slot(), id))
     }
 
     /// Whether a union of kinds names itself with nothing but lists, maps and other such unions between: a language in

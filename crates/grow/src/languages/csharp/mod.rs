@@ -106,7 +106,7 @@ impl Dialect for CSharpOptions {
                 text_types::closed(sheet, &ty.ident, cases)
             }
             PlannedDefinition::Enumeration(cases) => text_types::enumeration(sheet, &ty.ident, cases),
-            PlannedDefinition::Union(union) => unions::union(sheet, &ty.ident, union),
+            PlannedDefinition::Union(union) => unions::union(sheet, ty.id, &ty.ident, union),
         }
     }
 
@@ -426,6 +426,8 @@ fn newtonsoft_attribute(
     let rule = match field.fate {
         Fate::Defaulted(_) => "Required = Required.Default",
         Fate::Required if field.slot.ty == Type::Any => "Required = Required.AllowNull",
+        // The library takes an empty text for null before it asks a converter, which refuses null by itself.
+        Fate::Required if refuses_null(sheet.plan, &field.slot.ty) => "Required = Required.AllowNull",
         Fate::Tag(_) | Fate::Required => "Required = Required.Always",
         Fate::Nullable => "Required = Required.AllowNull",
         Fate::Optional | Fate::Either | Fate::Apart => "NullValueHandling = NullValueHandling.Ignore",
@@ -437,6 +439,16 @@ fn newtonsoft_attribute(
     let rule = if is_hidden { rule.replacen(" = ", " = Newtonsoft.Json.", 1) } else { rule.to_owned() };
     let arguments: Vec<String> = name.into_iter().chain([rule]).collect();
     format!("[JsonProperty({})]", arguments.join(", "))
+}
+
+/// Whether a type may be an empty text, and has a converter for Newtonsoft that refuses null.
+fn refuses_null(plan: &Plan<'_>, ty: &Type) -> bool {
+    let Type::Named(id) = ty else { return false };
+    match &plan.get(*id).definition {
+        PlannedDefinition::Enumeration(_) => !plan.get(*id).is_closed,
+        PlannedDefinition::Union(union) => unions::refuses_null(plan, *id, union),
+        PlannedDefinition::Record(_) => false,
+    }
 }
 
 fn speaks_of_any(ty: &Type) -> bool {

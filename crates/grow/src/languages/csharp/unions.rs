@@ -1,17 +1,17 @@
 //! Unions in C#: a type without values of its own, and a converter that chooses the case.
 
 use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::WireName;
+use jar_sprout_model::{TypeId, WireName};
 
 use super::Sheet;
 use super::settings::{CSharpOptions, Level, Library};
 use super::{arrow, block, call, members, names, text_types, types};
-use crate::plan::{CaseKind, Ident, PlannedUnion, PlannedUnionCase, ToldCase};
+use crate::plan::{CaseKind, Ident, Plan, PlannedUnion, PlannedUnionCase, ToldCase};
 
 /// The name of the case for a tag that no sample had.
 pub(super) const UNKNOWN: &str = "Unknown";
 
-pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+pub(super) fn union(sheet: &mut Sheet<'_>, id: TypeId, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     sheet.needs.imports.extend(["System", "System.Text.Json", "System.Text.Json.Serialization"]);
     if sheet.options.library == Library::Newtonsoft {
         sheet.needs.imports.retain(|import| !import.starts_with("System.Text"));
@@ -39,7 +39,10 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'
     };
     let converter = match sheet.options.library {
         Library::SystemTextJson => converter(ident, read, write(sheet, union)),
-        Library::Newtonsoft => newtonsoft_converter(ident, sheet.options, read, write(sheet, union)),
+        Library::Newtonsoft => {
+            let refuses_null = refuses_null(sheet.plan, id, union);
+            newtonsoft_converter(ident, sheet.options, refuses_null, read, write(sheet, union))
+        }
     };
     inside.push(converter);
     let kind = match sheet.options.level {
@@ -149,7 +152,10 @@ fn read_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) 
     if cases.iter().all(|told| told.kind != CaseKind::Any) {
         let throw = match sheet.options.library {
             Library::SystemTextJson => "throw new JsonException();".to_owned(),
-            Library::Newtonsoft => format!("throw new JsonSerializationException(\"not a {ident}\");"),
+            Library::Newtonsoft => {
+                let message = format!("$\"not a {ident}: path '{{reader.Path}}'\"");
+                format!("throw new JsonSerializationException({message});")
+            }
         };
         branches.push(cat([text("default:"), nest(cat([hard(), text(throw)]))]));
     }
@@ -286,12 +292,25 @@ fn converter(ident: &Ident, read: Vec<Doc>, write: Vec<Doc>) -> Doc {
     )
 }
 
-fn newtonsoft_converter(ident: &Ident, options: &CSharpOptions, read: Vec<Doc>, write: Vec<Doc>) -> Doc {
+/// Whether the converter for Newtonsoft refuses null: null stands nowhere in the place of the union, and an empty text
+/// may, which the library would refuse in its place.
+pub(super) fn refuses_null(plan: &Plan<'_>, id: TypeId, union: &PlannedUnion<'_>) -> bool {
+    let may_be_text = plan.by_kind(union).iter().any(|told| told.kind == CaseKind::Text);
+    union.tag.is_none() && may_be_text && !plan.is_ever_null(id)
+}
+
+fn newtonsoft_converter(
+    ident: &Ident,
+    options: &CSharpOptions,
+    refuses_null: bool,
+    read: Vec<Doc>,
+    write: Vec<Doc>,
+) -> Doc {
     let object = if options.level >= Level::Twelve { "object?" } else { "object" };
     let (existing, value) = (format!("{object} existingValue"), format!("{object} value"));
     let is_null =
         cat([block(text("if (reader.TokenType == JsonToken.Null)"), [text("return null;")]), hard()]);
-    let read = [is_null].into_iter().chain(read);
+    let read = (!refuses_null).then_some(is_null).into_iter().chain(read);
     members(
         text("internal sealed class Converter : JsonConverter"),
         [

@@ -14,7 +14,20 @@ internal abstract class TextConverter<T> : JsonConverter
         Type objectType,
         object existingValue,
         JsonSerializer serializer
-    ) => reader.Value is string text ? (object)Parse(text) : null;
+    )
+    {
+        if (reader.Value is string text)
+        {
+            return Parse(text);
+        }
+
+        if (reader.TokenType == JsonToken.Null && Nullable.GetUnderlyingType(objectType) != null)
+        {
+            return null;
+        }
+
+        throw new JsonSerializationException($"not a {typeof(T).Name}: path '{reader.Path}'");
+    }
 
     public override void WriteJson(JsonWriter writer, object value, JsonSerializer serializer)
     {
