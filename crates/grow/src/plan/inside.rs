@@ -4,7 +4,7 @@ use std::collections::HashSet;
 
 use jar_sprout_model::{Slot, Type, TypeId};
 
-use super::{Ident, Plan, PlannedDefinition, PlannedType, PlannedUnion};
+use super::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
 
 impl Plan<'_> {
     /// Whether a type has a part of the type it is itself a direct part of, with no list or map between that would
@@ -29,7 +29,7 @@ impl Plan<'_> {
         reaches(id, parts, is_so)
     }
 
-    /// Whether null may stand anywhere in the place of a type.
+    /// Whether null may stand anywhere in the place of a type, or nothing.
     pub(crate) fn is_ever_null(&self, id: TypeId) -> bool {
         fn has_null(slot: &Slot, id: TypeId) -> bool {
             match &slot.ty {
@@ -42,7 +42,11 @@ impl Plan<'_> {
         let in_type = |ty: &PlannedType<'_>| match &ty.definition {
             PlannedDefinition::Record(fields) => {
                 let extras = ty.extras.as_ref().map(|extras| extras.slot);
-                fields.iter().map(|field| field.slot).chain(extras).any(|slot| has_null(slot, id))
+                let may_be_nothing = |field: &PlannedField<'_>| {
+                    field.fate.may_be_nothing() && matches!(field.slot.ty, Type::Named(named) if named == id)
+                };
+                fields.iter().any(may_be_nothing)
+                    || fields.iter().map(|field| field.slot).chain(extras).any(|slot| has_null(slot, id))
             }
             PlannedDefinition::Union(union) => union.cases.iter().any(|case| has_null(case.slot, id)),
             PlannedDefinition::Enumeration(_) => false,

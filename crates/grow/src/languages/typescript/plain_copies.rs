@@ -148,9 +148,16 @@ fn by_kind(plan: &Plan<'_>, source: &PlannedUnion<'_>) -> Vec<Doc> {
         CaseKind::Any => 2,
     });
     let last = cases.len().saturating_sub(1);
+    let has_map = cases.iter().any(|told| matches!(told.case.slot.ty, Type::Map(_)));
     let mut body = Vec::new();
     for (at, ToldCase { kind, key, case }) in cases.iter().enumerate() {
-        let value = held(plan, case.slot);
+        let value = match (&case.slot.ty, key) {
+            // To the compiler, a map may have the key as well.
+            (Type::Named(id), Some(_)) if has_map => {
+                made(&conversion(plan, &case.slot.ty), &format!("wire as {}", plan.ident(*id)), 0)
+            }
+            _ => held(plan, case.slot),
+        };
         let returned = text(format!("return {value};"));
         // What is no object was told before.
         let has_key = key.map(|key| format!("{} in wire", names::LITERAL.of(key.as_str())));
