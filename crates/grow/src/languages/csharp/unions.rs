@@ -151,13 +151,13 @@ fn read_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) 
     }
     if cases.iter().all(|told| told.kind != CaseKind::Any) {
         let throw = match sheet.options.library {
-            Library::SystemTextJson => "throw new JsonException();".to_owned(),
+            Library::SystemTextJson => text("throw new JsonException();"),
             Library::Newtonsoft => {
                 let message = format!("$\"not a {ident}: path '{{reader.Path}}'\"");
-                format!("throw new JsonSerializationException({message});")
+                cat([call("throw new JsonSerializationException", &[message.as_str()]), text(";")])
             }
         };
-        branches.push(cat([text("default:"), nest(cat([hard(), text(throw)]))]));
+        branches.push(cat([text("default:"), nest(cat([hard(), throw]))]));
     }
     vec![block(text("switch (reader.TokenType)"), branches)]
 }
