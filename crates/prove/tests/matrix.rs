@@ -14,9 +14,11 @@ use std::path::{Path, PathBuf};
 use std::sync::LazyLock;
 
 use common::proofs;
+use jar_sprout_document::{DocumentKind, Drafted, Library, NoFiles, draft_document};
 use jar_sprout_grow::{Settings, find_language};
-use jar_sprout_model::Scalar;
-use jar_sprout_prove::{Memory, Miss, Missing, Order, Proof, ToolOutput, Tools, prove};
+use jar_sprout_model::{Scalar, Words};
+use jar_sprout_prove::{Memory, Miss, Missing, Order, Proof, Sample, ToolOutput, Tools, prove};
+use jar_sprout_settle::{Policies, settle_document};
 use proptest::strategy::{Strategy as _, ValueTree as _};
 use proptest::test_runner::TestRunner;
 use serde_json::{Map, Value, json};
@@ -180,6 +182,18 @@ fn collect_files(folder: &Path, texts: &mut Vec<String>) {
     }
 }
 
+/// The model of a schema, with samples of it.
+fn of_document(name: &str, schema: &Value, samples: &[Value]) -> Proof {
+    let library = Library::of(name, DocumentKind::Schema, schema.clone(), &NoFiles);
+    let Drafted { draft, roots, title, .. } = draft_document(&library, name, &[], &Words::split(name));
+    let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
+    let sample = |(number, value): (usize, &Value)| Sample {
+        name: format!("{name}-{number}"),
+        text: value.to_string(),
+    };
+    Proof { model, samples: samples.iter().enumerate().map(sample).collect(), name: name.to_owned() }
+}
+
 /// So many documents are made up for each language that reads them.
 const MADE_UP: usize = 60;
 
@@ -191,7 +205,7 @@ fn made_up_documents() {
     let proofs: Vec<Proof> = (0..MADE_UP)
         .map(|number| {
             let made = made_up::documents().new_tree(&mut runner).unwrap().current();
-            common::of_document(&format!("made-up-{number}"), &made.document, &made.instances)
+            of_document(&format!("made-up-{number}"), &made.document, &made.instances)
         })
         .collect();
     check_some("typescript", &[("parse", "checked")], &proofs);
@@ -217,7 +231,7 @@ fn wide_records() {
     let value = |at: usize| if at.is_multiple_of(2) { json!(at) } else { json!("capped") };
     let all: Value = fields().enumerate().map(|(at, key)| (key, value(at))).collect();
     let few: Value = fields().enumerate().skip(250).map(|(at, key)| (key, value(at))).collect();
-    let proofs = [common::of_document("wide", &schema, &[all, few])];
+    let proofs = [of_document("wide", &schema, &[all, few])];
     check_some("java", &[], &proofs);
     check_some("kotlin", &[], &proofs);
 }

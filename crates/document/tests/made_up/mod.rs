@@ -61,7 +61,7 @@ fn any_schema() -> impl Strategy<Value = Made> {
             2 => tagged(inner.clone()),
             1 => told_by_keys(inner.clone()),
             1 => of_kinds(inner.clone()),
-            2 => in_two_parts(inner.clone()),
+            2 => in_two_parts(&inner),
             1 => under_conditions(inner.clone()),
             2 => nullable(inner.clone()),
             2 => inner.prop_map(named),
@@ -215,7 +215,7 @@ fn of_kinds(inner: BoxedStrategy<Made>) -> impl Strategy<Value = Made> {
 }
 
 /// What two records say, of which the first may have a name.
-fn in_two_parts(inner: BoxedStrategy<Made>) -> impl Strategy<Value = Made> {
+fn in_two_parts(inner: &BoxedStrategy<Made>) -> impl Strategy<Value = Made> + use<> {
     let fields = || prop::collection::vec((inner.clone(), any::<bool>()), 1..4);
     (fields(), fields(), any::<bool>()).prop_map(|(base, own, is_named)| {
         let base = of_fields(KEYS, &base);

@@ -53,10 +53,9 @@ fn narrow(record: &mut Record, most: usize) {
 
 /// The room that a field takes among the parameters of a method of the JVM: two for what has 64 bits (JVMS 4.3.3).
 fn room(field: &Field) -> usize {
-    match field.slot.ty {
-        Type::Scalar(Scalar::Integer(Width::Wide | Width::Exact) | Scalar::Float) => 2,
-        _ => 1,
-    }
+    let has_64_bits =
+        matches!(field.slot.ty, Type::Scalar(Scalar::Integer(Width::Wide | Width::Exact) | Scalar::Float));
+    if has_64_bits { 2 } else { 1 }
 }
 
 #[cfg(test)]

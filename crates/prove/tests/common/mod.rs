@@ -3,7 +3,7 @@
 use std::fs;
 use std::path::{Path, PathBuf};
 
-use jar_sprout_document::{DocumentKind, Drafted as DraftedDocument, Library, NoFiles, draft_document};
+use jar_sprout_document::{Drafted as DraftedDocument, Library, NoFiles, draft_document};
 use jar_sprout_model::{DefaultValue, Definition, Docs, Model, SourceId, TypeId, WireName, Words};
 use jar_sprout_prove::{Proof, Sample};
 use jar_sprout_settle::{
@@ -74,19 +74,6 @@ fn files_of(folder: &Path) -> Vec<PathBuf> {
 fn is_document(path: &Path) -> bool {
     let name = path.to_string_lossy();
     name.ends_with(".yaml") || name.ends_with(".schema.json")
-}
-
-/// The model of a schema, with samples of it.
-pub(crate) fn of_document(name: &str, schema: &Value, samples: &[Value]) -> Proof {
-    let library = Library::of(name, DocumentKind::Schema, schema.clone(), &NoFiles);
-    let DraftedDocument { draft, roots, title, .. } =
-        draft_document(&library, name, &[], &Words::split(name));
-    let model = settle_document(&draft, &roots, title.as_ref(), &Policies::default()).model;
-    let sample = |(number, value): (usize, &Value)| Sample {
-        name: format!("{name}-{number}"),
-        text: value.to_string(),
-    };
-    Proof { model, samples: samples.iter().enumerate().map(sample).collect(), name: name.to_owned() }
 }
 
 /// A model for each document; what stands beside it under the same name is its samples.

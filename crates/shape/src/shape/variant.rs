@@ -210,7 +210,7 @@ impl Variants {
                 continue;
             };
             if let Some(known) = &mut self.known {
-                known[at].merge(other);
+                known[at].merge(&other);
             }
             bits.push(bit(at));
         }
@@ -251,9 +251,9 @@ impl Known {
     }
 
     /// Adds what the same keys had elsewhere, in the words of this table.
-    fn merge(&mut self, other: Self) {
+    fn merge(&mut self, other: &Self) {
         self.count += other.count;
-        self.merge_mixed(&other);
+        self.merge_mixed(other);
         self.add(&other.sightings);
         self.links.merge(&other.links);
         self.kind_links.merge(&other.kind_links);
