@@ -87,7 +87,6 @@ pub(crate) fn read(path: &Path, parts: &[&str], refs_from: Option<&Path>) -> Out
 
 /// What several schemas say, which may refer to each other.
 pub(crate) fn read_schemas(paths: &[&PathBuf], refs_from: Option<&Path>) -> Outcome<Drafted> {
-    let real = |path: &Path| path.canonicalize().map_err(|error| Failure::path(reason(&error), path));
     let first = paths[0].parent().filter(|folder| !folder.as_os_str().is_empty());
     let mut shared = real(refs_from.or(first).unwrap_or(Path::new(".")))?;
     let mut all = Vec::with_capacity(paths.len());
@@ -98,11 +97,7 @@ pub(crate) fn read_schemas(paths: &[&PathBuf], refs_from: Option<&Path>) -> Outc
     }
     let mut schemas = Vec::with_capacity(all.len());
     for ((real, text), path) in all.into_iter().zip(paths) {
-        let Ok(inside) = real.strip_prefix(&shared) else {
-            let problem = Failure::path("this document is not in the folder of `--refs-from`", path);
-            return Err(problem.with_help("name a folder above it").into());
-        };
-        schemas.push((inside.to_string_lossy().replace('\\', "/"), text));
+        schemas.push((path_inside(&real, &shared, path)?, text));
     }
     let name = shared.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default();
     let library = Library::gather_schemas(&schemas, &FilesBeside { folder: shared.clone() });
@@ -127,14 +122,25 @@ fn draft(library: &Library, source: &str, parts: &[String], name: &Words) -> Out
 
 /// The folder in which files are read, and the path of the document from there.
 fn home(path: &Path, refs_from: Option<&Path>) -> Outcome<(PathBuf, String)> {
-    let slashed = |path: &Path| path.to_string_lossy().replace('\\', "/");
     let Some(folder) = refs_from else {
         let name = path.file_name().map(|name| slashed(Path::new(name))).unwrap_or_default();
         return Ok((path.parent().unwrap_or(Path::new("")).to_path_buf(), name));
     };
-    let real = |path: &Path| path.canonicalize().map_err(|error| Failure::path(reason(&error), path));
-    match real(path)?.strip_prefix(real(folder)?) {
-        Ok(inside) => Ok((folder.to_path_buf(), slashed(inside))),
+    Ok((folder.to_path_buf(), path_inside(&real(path)?, &real(folder)?, path)?))
+}
+
+fn real(path: &Path) -> Outcome<PathBuf> {
+    Ok(path.canonicalize().map_err(|error| Failure::path(reason(&error), path))?)
+}
+
+fn slashed(path: &Path) -> String {
+    path.to_string_lossy().replace('\\', "/")
+}
+
+/// The path of a document, which was given as `path`, from the folder in which files are read.
+fn path_inside(document: &Path, folder: &Path, path: &Path) -> Outcome<String> {
+    match document.strip_prefix(folder) {
+        Ok(inside) => Ok(slashed(inside)),
         Err(_) => {
             let problem = Failure::path("this document is not in the folder of `--refs-from`", path);
             Err(problem.with_help("name a folder above it").into())

@@ -298,8 +298,14 @@ fn named_sources(argument: &str) -> Outcome<Vec<Source>> {
     if let (path, Some(part)) = split_part(argument) {
         return Ok(vec![Source::Document(PathBuf::from(path), Some(part.to_owned()))]);
     }
+    // All that a folder is taken for are documents.
+    let is_folder = Path::new(argument).is_dir();
     let source = |path: PathBuf| {
-        if documents::is_document(&path) { Source::Document(path, None) } else { Source::File(path) }
+        if is_folder || documents::is_document(&path) {
+            Source::Document(path, None)
+        } else {
+            Source::File(path)
+        }
     };
     Ok(files_of(argument)?.into_iter().map(source).collect())
 }

@@ -5,10 +5,12 @@ use std::collections::HashSet;
 use indexmap::IndexMap;
 use jar_sprout_model::{DraftId, Words};
 
+use crate::definitions::{definitions, says_itself};
 use crate::fault::Fault;
 use crate::flat::{is_plain, pure_reference};
 use crate::library::{Library, References};
 use crate::names::component_name;
+use crate::parameters::METHODS;
 use crate::pointers::escaped;
 use crate::read::DocumentKind;
 use crate::value::{Object, Value};
@@ -79,9 +81,6 @@ pub(crate) struct Sent<'d> {
     pub(crate) is_inline: bool,
 }
 
-pub(crate) const METHODS: &[&str] =
-    &["get", "put", "post", "delete", "options", "head", "patch", "trace", "query"];
-
 /// The schemas that are asked for, the document's own first.
 pub(crate) fn wanted<'d>(
     library: &'d Library,
@@ -132,37 +131,6 @@ pub(crate) fn wanted<'d>(
         DocumentKind::OpenApi | DocumentKind::Swagger => asked.whole_api(whole, name, &mut wanted),
     }
     wanted
-}
-
-/// What a schema defines: where, under which name, and what.
-pub(crate) fn definitions(whole: &Value) -> impl Iterator<Item = (&'static str, &str, &Value)> {
-    ["definitions", "$defs"].into_iter().flat_map(|holder| {
-        let held = whole.get(holder).and_then(Value::as_object).into_iter().flatten();
-        held.map(move |(name, schema)| (holder, name, schema))
-    })
-}
-
-/// Whether a schema says what it is itself, and not only what it defines.
-pub(crate) fn says_itself(whole: &Value) -> bool {
-    const TELLING: &[&str] = &[
-        "properties",
-        "additionalProperties",
-        "patternProperties",
-        "items",
-        "$ref",
-        "allOf",
-        "oneOf",
-        "anyOf",
-        "enum",
-        "const",
-    ];
-    whole.as_object().is_none_or(|object| {
-        let ty = object.get("type");
-        // That it is an object says nothing beside what it defines.
-        let is_any_object =
-            ty.and_then(Value::as_str) == Some("object") && definitions(whole).next().is_some();
-        TELLING.iter().any(|key| object.get(key).is_some()) || (ty.is_some() && !is_any_object)
-    })
 }
 
 /// Keeps each schema where it comes first.

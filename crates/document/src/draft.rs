@@ -3,15 +3,16 @@
 mod cases;
 mod directions;
 mod endless;
+mod values;
 
 use std::collections::hash_map::Entry;
 use std::collections::{HashSet, VecDeque};
 
 use foldhash::{HashMap as FastMap, HashSet as FastSet};
-use indexmap::{IndexMap, IndexSet};
+use indexmap::IndexMap;
 use jar_sprout_model::{
-    Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Kind, Presence, Problem, Scalar, Spot,
-    Width, WireName, Words, each,
+    Docs, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftRoot, Kind, Presence, Problem, Spot,
+    WireName, Words, each,
 };
 
 use directions::{SentBody, tell_apart};
@@ -397,54 +398,6 @@ impl<'d> Drafter<'_, 'd> {
         Made::Kind(kind, is_nullable)
     }
 
-    /// What the values of an `enum` are.
-    fn of_values(&mut self, values: &[&'d Value], may_be_null: bool, at: &'d Value) -> Made {
-        let is_nullable = may_be_null || values.iter().any(|value| value.is_null());
-        let texts: IndexSet<WireName> =
-            values.iter().filter_map(|value| value.as_str()).map(WireName::new).collect();
-        let texts: Vec<WireName> = texts.into_iter().collect();
-        let others: Vec<&&Value> =
-            values.iter().filter(|value| !value.is_string() && !value.is_null()).collect();
-        let scalars: Option<Vec<Scalar>> = others
-            .iter()
-            .map(|value| match value {
-                Value::Bool(_) => Some(Scalar::Boolean),
-                Value::Number(number) if number.is_i64() || number.is_u64() => {
-                    Some(Scalar::Integer(Width::Wide))
-                }
-                Value::Number(_) => Some(Scalar::Float),
-                Value::Null | Value::String(_) | Value::Array(_) | Value::Object(_) => None,
-            })
-            .collect();
-        if let ([text], true) = (&texts[..], others.is_empty()) {
-            return Made::Kind(DraftKind::Constant(text.clone()), is_nullable);
-        }
-        if let Some(truth) = only_truth(&others)
-            && texts.is_empty()
-        {
-            return Made::Kind(DraftKind::Scalar(Scalar::Always(truth)), is_nullable);
-        }
-        let Some(mut scalars) = scalars else {
-            self.flattening.note(at, NoteKind::DeepValues);
-            return Made::Kind(DraftKind::Any, is_nullable);
-        };
-        scalars.sort_unstable();
-        scalars.dedup();
-        if scalars.contains(&Scalar::Float) {
-            scalars.retain(|scalar| !matches!(scalar, Scalar::Integer(_)));
-        }
-        let kinds = scalars.into_iter().map(DraftKind::Scalar);
-        let mut kinds: Vec<DraftKind> =
-            (!texts.is_empty()).then_some(DraftKind::Enumeration(texts)).into_iter().chain(kinds).collect();
-        if kinds.len() > 1 {
-            self.flattening.note(at, NoteKind::UnlikeValues);
-            let cases =
-                kinds.into_iter().map(|kind| DraftCase { tag: None, node: self.draft.add(kind, false) });
-            return Made::Kind(DraftKind::Union { tag: None, cases: cases.collect() }, is_nullable);
-        }
-        Made::Kind(kinds.pop().unwrap_or(DraftKind::Any), is_nullable)
-    }
-
     fn of_kind(&mut self, kind: Kind, flat: &mut Flat<'d>, at: &'d Value) -> DraftKind {
         match kind {
             Kind::List => self.list(flat, at),
@@ -601,10 +554,4 @@ fn discriminator_key(discriminator: Option<&Value>) -> Option<&str> {
         Value::String(key) => Some(key),
         other => other.get("propertyName")?.as_str(),
     }
-}
-
-/// The truth that all values are.
-fn only_truth(values: &[&&Value]) -> Option<bool> {
-    let truths: Option<IndexSet<bool>> = values.iter().map(|value| value.as_bool()).collect();
-    truths.filter(|truths| truths.len() == 1)?.into_iter().next()
 }

@@ -8,6 +8,7 @@
 //! another file leads to.
 
 mod api;
+mod definitions;
 mod docs;
 mod draft;
 mod fault;

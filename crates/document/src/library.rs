@@ -8,7 +8,7 @@ use foldhash::fast::RandomState;
 use foldhash::{HashMap as FastMap, HashSet as FastSet};
 use url::Url;
 
-use crate::api::{self, says_itself};
+use crate::definitions::{definitions, says_itself};
 use crate::fault::Fault;
 use crate::parameters::query_objects;
 use crate::pointers::escaped;
@@ -96,7 +96,8 @@ impl Library {
     /// # Errors
     /// The path of a text that cannot be read, or is no schema, and why.
     pub fn gather_schemas(schemas: &[(String, String)], files: &dyn Files) -> Result<Self, (String, Fault)> {
-        let mut definitions = serde_json::Map::new();
+        let mut defined = serde_json::Map::new();
+        let mut held = Vec::with_capacity(schemas.len());
         for (path, text) in schemas {
             let (value, _) = read_document(text).map_err(|fault| (path.clone(), fault))?;
             if recognise(&value) != Some(DocumentKind::Schema) {
@@ -107,20 +108,27 @@ impl Library {
             let address = percent_encoding::utf8_percent_encode(path, ODD).to_string();
             let mut define = |name: &str, reference: String| {
                 // Of two that have one name, the second has its folder's before it.
-                let name =
-                    if definitions.contains_key(name) { path.replace('/', " ") } else { name.to_owned() };
-                definitions.insert(name, serde_json::json!({"$ref": reference}));
+                let name = if defined.contains_key(name) { path.replace('/', " ") } else { name.to_owned() };
+                defined.insert(name, serde_json::json!({"$ref": reference}));
             };
             if says_itself(&value) {
-                define(path.rsplit('/').next().unwrap_or(path), address);
+                define(path.rsplit('/').next().unwrap_or(path), address.clone());
             } else {
-                for (holder, name, _) in api::definitions(&value) {
+                for (holder, name, _) in definitions(&value) {
                     define(name, format!("{address}#/{holder}/{}", escaped(name)));
                 }
             }
+            held.push((path.clone(), address, value));
         }
-        let whole = serde_json::json!({"$defs": definitions});
-        Ok(Self::of(".schemas", DocumentKind::Schema, whole, files))
+        let whole: Value = serde_json::json!({"$defs": defined}).into();
+        let mut library = Self::alone(".schemas", DocumentKind::Schema, whole);
+        let home = library.documents[0].url.clone();
+        let held = held
+            .into_iter()
+            .filter_map(|(name, address, value)| Some(Held { name, url: home.join(&address).ok()?, value }));
+        library.documents.extend(held);
+        library.load_all(files);
+        Ok(library)
     }
 
     /// The library of a value that was read already.

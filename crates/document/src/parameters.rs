@@ -2,9 +2,12 @@
 
 use serde_json::{Map, Value as Json, json};
 
-use crate::api::METHODS;
 use crate::pointers::escaped;
 use crate::value::{Object, Value};
+
+/// The keys of operations among those of a path.
+pub(crate) const METHODS: &[&str] =
+    &["get", "put", "post", "delete", "options", "head", "patch", "trace", "query"];
 
 /// The most references that a parameter is behind.
 const MOST_REFERENCES: usize = 8;

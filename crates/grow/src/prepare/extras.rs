@@ -16,6 +16,9 @@ pub(crate) fn types_without_extras<'m>(abilities: &Abilities, model: &'m Model) 
 
 /// The model with what a language keeps under keys beyond the fields of records.
 pub(super) fn with_kept_extras<'m>(abilities: &Abilities, model: Cow<'m, Model>) -> Cow<'m, Model> {
+    if model.with_extras().next().is_none() {
+        return model;
+    }
     let extras_of = extras_of(abilities, &model);
     if model.with_extras().all(|(id, _, record)| extras_of(id, record) == Extras::Typed) {
         return model;

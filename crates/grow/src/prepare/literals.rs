@@ -1,32 +1,28 @@
 //! Values that are always the same, in languages whose types do not say so: what they are is said in words.
 
 use std::borrow::Cow;
+use std::collections::HashSet;
 
-use jar_sprout_model::{DefaultValue, Definition, Field, Model, Scalar, Slot, Type, TypeId};
+use jar_sprout_model::{
+    DefaultValue, Definition, Field, Model, NamedType, Scalar, Slot, Type, TypeId, WireName,
+};
 
 use super::Abilities;
 
 /// The model with any text and any truth in place of those that are always the same, but for the tags of cases.
 pub(super) fn with_literals<'m>(abilities: &Abilities, model: Cow<'m, Model>) -> Cow<'m, Model> {
-    if abilities.has_literals {
+    if abilities.has_literals || !has_literals(&model) {
         return model;
     }
-    let tags = model.tags();
-    let is_tag = |id: TypeId, field: &Field| tags.contains(&(id, &field.wire));
-    let is_tagged: Vec<Vec<bool>> = model
-        .types()
-        .map(|(id, ty)| ty.definition.fields().iter().map(|field| is_tag(id, field)).collect())
-        .collect();
+    let tags: HashSet<(TypeId, WireName)> =
+        model.tags().into_iter().map(|(id, key)| (id, key.clone())).collect();
     let ids: Vec<TypeId> = model.types().map(|(id, _)| id).collect();
     let mut model = model.into_owned();
-    for (id, are_tags) in ids.into_iter().zip(is_tagged) {
+    for id in ids {
         match &mut model.get_mut(id).definition {
             Definition::Record(record) => {
-                for (field, is_tag) in record.fields.iter_mut().zip(are_tags) {
-                    if !is_tag {
-                        widen_field(field);
-                    }
-                }
+                let said = record.fields.iter_mut().filter(|field| !tags.contains(&(id, field.wire.clone())));
+                said.for_each(widen_field);
                 record.extras.iter_mut().for_each(widen);
             }
             Definition::Union(union) => union.cases.iter_mut().for_each(|case| widen(&mut case.slot)),
@@ -36,6 +32,29 @@ pub(super) fn with_literals<'m>(abilities: &Abilities, model: Cow<'m, Model>) ->
     let Model { root, more_roots, .. } = &mut model;
     [root].into_iter().chain(more_roots).for_each(|root| widen(&mut root.slot));
     Cow::Owned(model)
+}
+
+/// Whether something but the tags of cases is always the same.
+fn has_literals(model: &Model) -> bool {
+    let tags = model.tags();
+    let in_type = |(id, ty): (TypeId, &NamedType)| match &ty.definition {
+        Definition::Record(record) => {
+            let mut said = record.fields.iter().filter(|field| !tags.contains(&(id, &field.wire)));
+            said.any(|field| is_literal(&field.slot)) || record.extras.iter().any(is_literal)
+        }
+        Definition::Union(union) => union.cases.iter().any(|case| is_literal(&case.slot)),
+        Definition::Enumeration(_) => false,
+    };
+    model.types().any(in_type) || model.roots().any(|root| is_literal(&root.slot))
+}
+
+fn is_literal(slot: &Slot) -> bool {
+    match &slot.ty {
+        Type::Constant(_) | Type::Scalar(Scalar::Always(_)) => true,
+        Type::List(items) | Type::Map(items) => is_literal(items),
+        Type::Tuple(items) => items.iter().any(is_literal),
+        Type::Any | Type::Scalar(_) | Type::Named(_) => false,
+    }
 }
 
 fn widen_field(field: &mut Field) {

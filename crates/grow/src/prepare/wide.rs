@@ -10,19 +10,21 @@ use super::abilities::Abilities;
 
 /// The types of a model that have more fields than a class of a language takes.
 pub(crate) fn types_too_wide<'m>(abilities: &Abilities, model: &'m Model) -> Vec<&'m NamedType> {
-    model.types().filter(|(_, ty)| is_too_wide(abilities, &ty.definition)).map(|(_, ty)| ty).collect()
+    let Some(most) = abilities.most_room else { return Vec::new() };
+    too_wide(model, most).map(|(_, ty)| ty).collect()
 }
 
-fn is_too_wide(abilities: &Abilities, definition: &Definition) -> bool {
-    let room: usize = definition.fields().iter().map(room).sum();
-    abilities.most_room.is_some_and(|most| room > most)
+fn too_wide(model: &Model, most: usize) -> impl Iterator<Item = (TypeId, &NamedType)> {
+    model.types().filter(move |(_, ty)| ty.definition.fields().iter().map(room).sum::<usize>() > most)
 }
 
 /// The model with as many fields in each record as a class takes; the others are keys beyond its fields.
 pub(super) fn with_narrow_records<'m>(abilities: &Abilities, model: Cow<'m, Model>) -> Cow<'m, Model> {
-    let wide: Vec<TypeId> =
-        model.types().filter(|(_, ty)| is_too_wide(abilities, &ty.definition)).map(|(id, _)| id).collect();
-    let Some(most) = abilities.most_room.filter(|_| !wide.is_empty()) else { return model };
+    let Some(most) = abilities.most_room else { return model };
+    let wide: Vec<TypeId> = too_wide(&model, most).map(|(id, _)| id).collect();
+    if wide.is_empty() {
+        return model;
+    }
     let mut model = model.into_owned();
     for id in wide {
         if let Definition::Record(record) = &mut model.get_mut(id).definition {

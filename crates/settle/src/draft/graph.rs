@@ -3,15 +3,14 @@
 //! A shape is a tree, one node for each position. Here positions that hold the same thing are united: their
 //! counters merge, and so do their parts, key by key. A node that is united with a part of itself is a recursion.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::BTreeSet;
 
 use indexmap::IndexMap;
 use jar_sprout_model::{Kind, KindSet};
-use jar_sprout_shape::{
-    Booleans, Distinct, Lengths, Numbers, Objects, Path, Shape, Step, Tally, Texts, Truths,
-};
+use jar_sprout_shape::{Booleans, Distinct, Lengths, Numbers, Objects, Path, Shape, Step, Tally, Texts};
 
 use crate::draft::evidence::KeyWeight;
+use crate::draft::variants::{Variants, merge_variants, variant_part};
 
 /// Index of a node.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -84,7 +83,7 @@ pub(crate) enum Keys {
     Names {
         fields: IndexMap<String, FieldPart>,
         /// The sets of keys that stood together, by id; none if they are too many.
-        variants: Option<BTreeMap<u64, VariantPart>>,
+        variants: Option<Variants>,
         /// What stands under keys that are data, beside those that are names.
         extras: Option<ExtrasPart>,
     },
@@ -111,27 +110,6 @@ pub(crate) struct FieldPart {
     /// Values that were null.
     pub(crate) nulls: Tally,
     pub(crate) node: NodeId,
-}
-
-/// The objects that had the same keys.
-#[derive(Debug)]
-pub(crate) struct VariantPart {
-    pub(crate) count: u64,
-    pub(crate) keys: BTreeMap<String, VariantKeyPart>,
-}
-
-#[derive(Debug)]
-pub(crate) struct VariantKeyPart {
-    pub(crate) kinds: KindSet,
-    /// The kinds of the items of its lists.
-    pub(crate) items: KindSet,
-    pub(crate) truths: Truths,
-    pub(crate) texts: Option<BTreeSet<String>>,
-    /// Its texts, each with the key and the variant of an object that stood beside it, alone or in a list.
-    pub(crate) beside: Option<BTreeSet<(String, String, u64)>>,
-    /// Its texts, each with a key that had several kinds, and the kinds that stood beside it there, themselves and in
-    /// lists.
-    pub(crate) kinds_beside: Option<KindsBeside>,
 }
 
 /// The most lists in lists that are looked into for objects.
@@ -384,29 +362,6 @@ fn longer(path: &Path, step: Step) -> Path {
     path
 }
 
-fn variant_part(variant: &jar_sprout_shape::Variant<'_>) -> (u64, VariantPart) {
-    let keys = variant.keys.iter().map(|key| {
-        let part = VariantKeyPart {
-            kinds: key.kinds,
-            items: key.items,
-            truths: key.truths,
-            texts: key.texts.as_ref().map(|texts| texts.iter().map(|text| (*text).to_owned()).collect()),
-            beside: key.beside.as_ref().map(|all| all.iter().map(beside_part).collect()),
-            kinds_beside: key.kinds_beside.as_ref().map(|all| all.iter().map(kinds_part).collect()),
-        };
-        (key.key.to_owned(), part)
-    });
-    (variant.id, VariantPart { count: variant.count, keys: keys.collect() })
-}
-
-fn beside_part(beside: &jar_sprout_shape::Beside<'_>) -> (String, String, u64) {
-    (beside.text.to_owned(), beside.key.to_owned(), beside.variant)
-}
-
-fn kinds_part(beside: &jar_sprout_shape::KindsBeside<'_>) -> ((String, String), (KindSet, KindSet)) {
-    ((beside.text.to_owned(), beside.key.to_owned()), (beside.kinds, beside.items))
-}
-
 impl Node {
     /// The kinds of value seen, never null; an integer beside a fraction is a float.
     pub(crate) fn kinds(&self) -> KindSet {
@@ -505,6 +460,14 @@ fn merge<T>(mine: &mut Option<T>, theirs: Option<T>, with: impl FnOnce(&mut T, T
 }
 
 impl ObjectPart {
+    /// The sets of keys that stood together, where keys are names and the sets few enough to be told apart.
+    pub(crate) fn variants(&self) -> Option<&Variants> {
+        match &self.keys {
+            Keys::Names { variants, .. } => variants.as_ref(),
+            Keys::Data { .. } => None,
+        }
+    }
+
     fn take_in(&mut self, other: Self, pairs: &mut Vec<(NodeId, NodeId)>) {
         let Self { tally, entries, keys } = other;
         self.tally.merge(tally);
@@ -555,77 +518,6 @@ impl ObjectPart {
                     pairs.push((values, extras.values));
                 }
                 self.keys = Keys::Data { values, nulls, why };
-            }
-        }
-    }
-}
-
-fn merge_variants(
-    mut mine: BTreeMap<u64, VariantPart>,
-    theirs: BTreeMap<u64, VariantPart>,
-) -> BTreeMap<u64, VariantPart> {
-    for (id, variant) in theirs {
-        match mine.get_mut(&id) {
-            None => drop(mine.insert(id, variant)),
-            Some(known) => known.take_in(variant),
-        }
-    }
-    mine
-}
-
-/// A text and a key, with the kinds that stood under the key beside the text, themselves and in lists.
-pub(crate) type KindsBeside = BTreeMap<(String, String), (KindSet, KindSet)>;
-
-impl VariantPart {
-    /// The kinds that stood under a key beside one text of another, themselves and in lists; none where that is not
-    /// known.
-    pub(crate) fn kinds_beside(&self, tag_key: &str, tag: &str, key: &str) -> Option<(KindSet, KindSet)> {
-        let (told, part) = (self.keys.get(tag_key)?, self.keys.get(key)?);
-        let told = told.kinds_beside.as_ref()?;
-        let beside = told.get(&(tag.to_owned(), key.to_owned())).copied();
-        // Where all had the same, each had it.
-        let is_mixed = || told.keys().any(|(_, other)| other == key);
-        let all = (part.kinds.with_numbers_as_one(), part.items.with_numbers_as_one());
-        beside.or_else(|| (!is_mixed()).then_some(all))
-    }
-
-    /// What stood beside the texts of a key here and in other objects of the same keys.
-    fn kinds_beside_with(&self, other: &Self, tag_key: &str) -> Option<KindsBeside> {
-        let mut all = KindsBeside::new();
-        for (key, part) in self.keys.iter().filter(|(key, _)| *key != tag_key) {
-            let theirs = other.keys.get(key)?;
-            let kinds =
-                |part: &VariantKeyPart| (part.kinds.with_numbers_as_one(), part.items.with_numbers_as_one());
-            if kinds(part) == kinds(theirs) && kinds(part).0.only().is_some() {
-                continue;
-            }
-            for variant in [self, other] {
-                for text in variant.keys.get(tag_key)?.texts.iter().flatten() {
-                    let (kinds, items) = variant.kinds_beside(tag_key, text, key)?;
-                    let known = all.entry((text.clone(), key.clone())).or_default();
-                    *known = (known.0.and(kinds), known.1.and(items));
-                }
-            }
-        }
-        Some(all)
-    }
-
-    fn take_in(&mut self, other: Self) {
-        let beside: Vec<Option<KindsBeside>> =
-            self.keys.keys().map(|key| self.kinds_beside_with(&other, key)).collect();
-        for (part, beside) in self.keys.values_mut().zip(beside) {
-            part.kinds_beside = beside;
-        }
-        let Self { count, keys } = other;
-        self.count += count;
-        for (key, theirs) in keys {
-            if let Some(mine) = self.keys.get_mut(&key) {
-                mine.kinds = mine.kinds.and(theirs.kinds);
-                mine.items = mine.items.and(theirs.items);
-                mine.truths = mine.truths.and(theirs.truths);
-                mine.texts = mine.texts.take().zip(theirs.texts).map(|(a, b)| a.union(&b).cloned().collect());
-                mine.beside =
-                    mine.beside.take().zip(theirs.beside).map(|(a, b)| a.union(&b).cloned().collect());
             }
         }
     }

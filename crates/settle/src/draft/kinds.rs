@@ -3,11 +3,13 @@
 
 use std::collections::BTreeSet;
 
+use indexmap::IndexMap;
 use jar_sprout_model::{Kind, KindSet};
 use jar_sprout_shape::Truths;
 
-use crate::draft::graph::{Keys, Node};
-use crate::draft::tags::{Variants, keys_always, keys_of};
+use crate::draft::graph::{FieldPart, Keys, Node};
+use crate::draft::tags::{keys_always, keys_of};
+use crate::draft::variants::Variants;
 
 /// The most kinds of object told apart by keys.
 const MAX_KINDS: usize = 60;
@@ -44,7 +46,7 @@ pub(crate) fn kinds(node: &Node) -> Option<ObjectKinds> {
 }
 
 fn by_keys(node: &Node) -> Option<ObjectKinds> {
-    let variants = known_variants(node)?;
+    let (_, variants) = names(node)?;
     let all: BTreeSet<u64> = variants.keys().copied().collect();
     let common = keys_always(&all, variants);
     let mut groups: Vec<(BTreeSet<&str>, BTreeSet<u64>)> = Vec::new();
@@ -67,8 +69,7 @@ fn by_keys(node: &Node) -> Option<ObjectKinds> {
 
 /// The kinds that a truth decides: of the keys that tell more, the one that explains most.
 fn by_truth(node: &Node) -> Option<ObjectKinds> {
-    let variants = known_variants(node)?;
-    let Keys::Names { fields, .. } = &node.objects.as_ref()?.keys else { return None };
+    let (fields, variants) = names(node)?;
     let candidates = fields.keys().filter_map(|key| {
         let ids_with = |truth: bool| -> BTreeSet<u64> {
             let says = |part: &&u64| {
@@ -89,9 +90,10 @@ fn by_truth(node: &Node) -> Option<ObjectKinds> {
     candidates.reduce(|best, next| if explained(&next) > explained(&best) { next } else { best })
 }
 
-fn known_variants(node: &Node) -> Option<&Variants> {
+/// The fields of a position, and the sets of keys that stood together there.
+fn names(node: &Node) -> Option<(&IndexMap<String, FieldPart>, &Variants)> {
     match &node.objects.as_ref()?.keys {
-        Keys::Names { variants, extras: None, .. } => variants.as_ref(),
+        Keys::Names { fields, variants, extras: None } => Some((fields, variants.as_ref()?)),
         Keys::Names { extras: Some(_), .. } | Keys::Data { .. } => None,
     }
 }
@@ -102,8 +104,7 @@ fn told(
     groups: Vec<(BTreeSet<u64>, Option<bool>)>,
     truth: Option<String>,
 ) -> Option<ObjectKinds> {
-    let variants = known_variants(node)?;
-    let Keys::Names { fields, .. } = &node.objects.as_ref()?.keys else { return None };
+    let (fields, variants) = names(node)?;
     if !(2..=MAX_KINDS).contains(&groups.len()) {
         return None;
     }

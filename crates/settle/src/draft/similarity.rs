@@ -102,8 +102,7 @@ fn one_or_many(graph: &Graph, many: &Node, one: KindSet) -> bool {
 
 /// The kinds but null, integers and floats being the same.
 fn numbers_as_one(kinds: KindSet) -> KindSet {
-    let as_one = |kind| if kind == Kind::Integer { Kind::Number } else { kind };
-    kinds.but_null().iter().map(as_one).collect()
+    kinds.but_null().with_numbers_as_one()
 }
 
 /// With so many positions, a few odd ones among them do not make the others something else.

@@ -1,11 +1,12 @@
 //! Tags: a key whose short text tells kinds of object apart.
 
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::BTreeSet;
 
 use jar_sprout_model::{Kind, KindSet};
 
 use crate::draft::enums::is_word;
-use crate::draft::graph::{FieldPart, Graph, Keys, Node, ObjectPart, VariantPart};
+use crate::draft::graph::{FieldPart, Graph, Keys, Node, ObjectPart};
+use crate::draft::variants::{VariantPart, Variants};
 
 /// The most kinds of object told apart by one tag.
 const MAX_CASES: usize = 60;
@@ -27,8 +28,6 @@ pub(crate) struct TaggedCase {
     /// The sets of keys it came with.
     pub(crate) variants: BTreeSet<u64>,
 }
-
-pub(crate) type Variants = BTreeMap<u64, VariantPart>;
 
 /// The tag at a position, if the objects there fall apart by one.
 pub(crate) fn find_tag(graph: &Graph, node: &Node) -> Option<Tagged> {
@@ -124,9 +123,7 @@ pub(crate) fn children_beside<'v>(
 /// Whether the objects under a key fall apart as their holders do: those beside one text of the tag share little with
 /// those beside any other.
 fn splits(inner: Option<&ObjectPart>, key: &str, tagged: &Tagged, variants: &Variants) -> bool {
-    let Some(Keys::Names { variants: Some(inner), .. }) = inner.map(|objects| &objects.keys) else {
-        return false;
-    };
+    let Some(inner) = inner.and_then(ObjectPart::variants) else { return false };
     let sets = tagged.cases.iter().map(|case| {
         let ids = children_beside(variants.values(), &tagged.key, &case.tag, key)?;
         let (all, always) = (keys_of(&ids, inner), keys_always(&ids, inner));
