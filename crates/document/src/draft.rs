@@ -409,7 +409,9 @@ impl<'d> Drafter<'_, 'd> {
     fn list(&mut self, flat: &Flat<'d>, at: &'d Value) -> DraftKind {
         if !flat.prefix.is_empty() {
             let are_alike = flat.prefix.iter().all(|item| *item == flat.prefix[0]);
-            if are_alike && (flat.is_closed || flat.items.is_none()) {
+            // What may follow one value is not that value again.
+            let is_open = flat.items.is_none() && flat.prefix[0].get("const").is_none();
+            if are_alike && (flat.is_closed || is_open) {
                 if !flat.is_closed {
                     self.flattening.note(at, NoteKind::OpenTuple);
                 }
