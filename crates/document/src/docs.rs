@@ -66,6 +66,8 @@ impl<'d> Bounds<'d> {
         match word {
             Word::Minimum => self.values.0 = number,
             Word::Maximum => self.values.1 = number,
+            // Of what is counted, no least number is nothing said.
+            Word::MinLength | Word::MinItems if number.and_then(Number::as_u64) == Some(0) => return,
             Word::MinLength => self.lengths.0 = number,
             Word::MaxLength => self.lengths.1 = number,
             Word::MinItems => self.items.0 = number,

@@ -25,7 +25,7 @@ impl Model {
 
 impl Definition {
     /// The types of all its places.
-    pub(crate) fn types(&self) -> Vec<&Type> {
+    pub fn types(&self) -> Vec<&Type> {
         match self {
             Self::Record(record) => record.slots().map(|slot| &slot.ty).collect(),
             Self::Union(union) => union.cases.iter().map(|case| &case.slot.ty).collect(),
@@ -41,7 +41,7 @@ impl Type {
     }
 
     /// The scalars that it speaks of.
-    pub(crate) fn scalars(&self) -> impl Iterator<Item = Scalar> {
+    pub fn scalars(&self) -> impl Iterator<Item = Scalar> {
         self.leaves().filter_map(|ty| if let Self::Scalar(scalar) = ty { Some(*scalar) } else { None })
     }
 

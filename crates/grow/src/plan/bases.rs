@@ -29,25 +29,6 @@ impl<'m> Plan<'m> {
         let is_own = |field: &&PlannedField<'_>| !inherited.iter().any(|other| other.wire == field.wire);
         fields.iter().filter(is_own).collect()
     }
-
-    /// The same types, none before the one that it extends.
-    pub(crate) fn bases_first<'p>(&'p self, types: Vec<&'p PlannedType<'m>>) -> Vec<&'p PlannedType<'m>> {
-        if self.bases.is_empty() {
-            return types;
-        }
-        let all: HashSet<TypeId> = types.iter().map(|ty| ty.id).collect();
-        let mut placed = HashSet::new();
-        let mut ordered = Vec::with_capacity(types.len());
-        for ty in types {
-            let mut chain = vec![ty];
-            while let Some(base) = chain.last().and_then(|ty| self.base_of(ty)) {
-                chain.push(base);
-            }
-            let new = chain.into_iter().rev().filter(|ty| all.contains(&ty.id));
-            ordered.extend(new.filter(|ty| placed.insert(ty.id)));
-        }
-        ordered
-    }
 }
 
 /// Forgets bases whose fields have other names in what extends them. Answers all that are extended.

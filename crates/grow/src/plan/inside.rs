@@ -2,7 +2,7 @@
 
 use std::collections::HashSet;
 
-use jar_sprout_model::{Slot, Type, TypeId};
+use jar_sprout_model::{Model, Scalar, ScalarKind, Slot, Type, TypeId};
 
 use super::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
 
@@ -27,6 +27,11 @@ impl Plan<'_> {
             (PlannedDefinition::Enumeration(_), false) => Vec::new(),
         };
         reaches(id, parts, is_so)
+    }
+
+    /// Whether a type has a number with a fraction in it, at any depth: values of it need not equal themselves.
+    pub(crate) fn has_floats(&self, id: TypeId) -> bool {
+        self.has_floats[id.index()]
     }
 
     /// Whether null may stand anywhere in the place of a type, or nothing.
@@ -69,44 +74,27 @@ impl Plan<'_> {
     }
 }
 
-impl<'m> Plan<'m> {
-    /// The same types, no union before those that its cases name; of those that name each other, each where it comes.
-    pub(crate) fn unions_last<'p>(&'p self, types: Vec<&'p PlannedType<'m>>) -> Vec<&'p PlannedType<'m>> {
-        let all: HashSet<TypeId> = types.iter().map(|ty| ty.id).collect();
-        let parts = |ty: &PlannedType<'_>| -> Vec<TypeId> {
-            match &ty.definition {
-                PlannedDefinition::Union(union) => {
-                    let named = union.cases.iter().flat_map(|case| case.slot.ty.named());
-                    named.filter(|id| all.contains(id) && self.is_union(*id)).collect()
-                }
-                PlannedDefinition::Record(_) | PlannedDefinition::Enumeration(_) => Vec::new(),
-            }
+/// By type, whether it has a number with a fraction in it, at any depth.
+pub(super) fn has_floats(model: &Model) -> Vec<bool> {
+    let mut users = vec![Vec::new(); model.types().count()];
+    let mut open = Vec::new();
+    for (id, ty) in model.types() {
+        let is_float = |scalar: Scalar| match scalar {
+            Scalar::Coded(coding) => coding.kind() == ScalarKind::Number,
+            scalar => scalar == Scalar::Float,
         };
-        let mut met = HashSet::new();
-        let mut ordered = Vec::with_capacity(types.len());
-        for ty in types {
-            // Each with the parts that are still to come before it.
-            let mut path = if met.insert(ty.id) { vec![(ty, parts(ty))] } else { Vec::new() };
-            while let Some((ty, open)) = path.last_mut() {
-                match open.pop() {
-                    Some(part) if met.insert(part) => {
-                        let part = self.get(part);
-                        path.push((part, parts(part)));
-                    }
-                    Some(_) => {}
-                    None => {
-                        ordered.push(*ty);
-                        path.pop();
-                    }
-                }
-            }
+        open.extend(ty.definition.types().into_iter().flat_map(Type::scalars).any(is_float).then_some(id));
+        for part in ty.definition.types().into_iter().flat_map(Type::named) {
+            users[part.index()].push(id);
         }
-        ordered
     }
-
-    fn is_union(&self, id: TypeId) -> bool {
-        matches!(self.get(id).definition, PlannedDefinition::Union(_))
+    let mut has = vec![false; users.len()];
+    while let Some(id) = open.pop() {
+        if !std::mem::replace(&mut has[id.index()], true) {
+            open.extend(&users[id.index()]);
+        }
     }
+    has
 }
 
 /// Whether a walk along the parts of a type comes to one of which something is so.

@@ -9,6 +9,7 @@ mod kind;
 mod loops;
 mod nesting;
 mod nothing;
+mod order;
 mod scope;
 mod tags;
 
@@ -127,6 +128,8 @@ pub struct Plan<'m> {
     unions: HashMap<TypeId, Vec<TypeId>>,
     /// The records that others extend.
     bases: HashSet<TypeId>,
+    /// By type, whether it has a number with a fraction in it.
+    has_floats: Vec<bool>,
     /// Whether integers were seen that a double does not keep.
     pub(crate) leaves_doubles: bool,
     /// What all of it is called.
@@ -340,6 +343,7 @@ impl<'m> Plan<'m> {
             writes_tag,
             unions,
             bases,
+            has_floats: inside::has_floats(model),
             leaves_doubles,
             title,
             times: prepared.times,
@@ -363,6 +367,11 @@ impl<'m> Plan<'m> {
     /// The type of a name.
     pub(crate) fn find(&self, name: &str) -> Option<&PlannedType<'m>> {
         self.ids.get(name).map(|id| self.get(*id))
+    }
+
+    /// Whether types of the wire have plain copies.
+    pub(crate) fn has_copies(&self) -> bool {
+        !self.copies.is_empty()
     }
 
     /// The plain type of one of the wire.

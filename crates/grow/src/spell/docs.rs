@@ -13,8 +13,9 @@ pub(crate) struct Comment {
     pub(crate) width: usize,
     /// Makes a line of text harmless.
     pub(crate) escape: fn(&str) -> Cow<'_, str>,
-    /// What is said where something should not be used any more and no annotation says so.
-    pub(crate) deprecated: Option<&'static str>,
+    /// What is said where something should not be used any more, and why if that is known; none where an annotation
+    /// says so.
+    pub(crate) deprecated: Option<fn(Option<&str>) -> String>,
 }
 
 /// The lines of a comment.
@@ -22,6 +23,8 @@ pub(crate) struct Comment {
 pub(crate) enum CommentStyle {
     /// `/// Every line is one.`
     Lines(&'static str),
+    /// `// Every line is one`, with lists as gofmt has them.
+    GoLines,
     /// `/** One line, or several with a star before each. */`
     Stars,
     /// The same, with a tag before each paragraph but the first: its formatter and its linter want them told apart.
@@ -38,15 +41,25 @@ impl Comment {
         self.with_tags(docs, indent, &[])
     }
 
+    /// The same of what has an annotation that says whether it should not be used any more.
+    pub(crate) fn beside_annotation(&self, docs: &Docs, indent: usize) -> Option<Doc> {
+        Self { deprecated: None, ..*self }.of(docs, indent)
+    }
+
     /// The same, with paragraphs behind it that are tags of their own.
     pub(crate) fn with_tags(&self, docs: &Docs, indent: usize, tags: &[String]) -> Option<Doc> {
         let room = self.width.saturating_sub(indent + self.prefix().len()).max(20);
-        let paragraphs = paragraphs(docs.text());
-        let mut said: Vec<Cow<'_, str>> =
-            paragraphs.iter().map(|paragraph| (self.escape)(paragraph)).collect();
+        let mut paragraphs = paragraphs(docs.text());
+        let mut more = Vec::new();
         if docs.is_deprecated {
-            said.extend(self.deprecated.map(Cow::Borrowed));
+            let why = take_why(&mut paragraphs);
+            more.extend(self.deprecated.map(|say| say(why.as_deref())));
         }
+        let said: Vec<Cow<'_, str>> = paragraphs
+            .iter()
+            .map(|paragraph| (self.escape)(paragraph))
+            .chain(more.iter().map(|more| (self.escape)(more)))
+            .collect();
         let mut wrapped = self.wrapped(&said, room);
         if !wrapped.is_empty() && !tags.is_empty() {
             wrapped.push(String::new());
@@ -59,30 +72,66 @@ impl Comment {
 
     /// The lines of paragraphs, an empty one between two.
     fn wrapped(&self, said: &[Cow<'_, str>], room: usize) -> Vec<String> {
-        let mut wrapped = Vec::new();
+        let mut wrapped: Vec<String> = Vec::new();
+        let mut was_item = false;
+        let list = self.list();
         for paragraph in said {
-            let is_javadoc = matches!(self.form, CommentStyle::Javadoc);
+            let item = item(paragraph);
             let is_first = wrapped.is_empty();
-            if !is_first && (is_javadoc || !is_item(paragraph)) {
+            if was_item && item.is_none() {
+                wrapped.extend((!list.close.is_empty()).then(|| list.close.to_owned()));
+            }
+            if !is_first && (item.is_none() || !was_item && !list.open.is_empty()) {
                 wrapped.push(String::new());
             }
-            let paragraph = if is_javadoc && !is_first {
-                Cow::Owned(format!("<p>{paragraph}"))
-            } else {
-                Cow::Borrowed(&**paragraph)
+            if !was_item && item.is_some() {
+                wrapped.extend((!list.open.is_empty()).then(|| list.open.to_owned()));
+            }
+            was_item = item.is_some();
+            let is_apart = !is_first && item.is_none();
+            let (before, behind) = match (item, self.form) {
+                (Some(_), _) => list.item,
+                (None, CommentStyle::Javadoc) if is_apart => ("<p>", ""),
+                (None, CommentStyle::Summary) if is_apart => ("<para>", "</para>"),
+                (None, _) => ("", ""),
             };
+            let paragraph = [before, item.unwrap_or(paragraph), behind].concat();
             // All on one line, its quotes stand there as well.
             let is_alone = said.len() == 1 && matches!(self.form, CommentStyle::Quotes);
             let room =
                 if is_alone && paragraph.chars().count() <= room { room.saturating_sub(6) } else { room };
-            wrapped.extend(wrap(&paragraph, room, ""));
+            let hanging = if item.is_some() { list.hanging } else { "" };
+            wrapped.extend(wrap(&paragraph, room, hanging));
+        }
+        if was_item && !list.close.is_empty() {
+            wrapped.push(list.close.to_owned());
         }
         wrapped
+    }
+
+    /// How lists are written.
+    fn list(&self) -> ListStyle {
+        match self.form {
+            CommentStyle::Javadoc => {
+                ListStyle { open: "<ul>", item: ("  <li>", ""), hanging: "      ", close: "</ul>" }
+            }
+            CommentStyle::Summary => ListStyle {
+                open: "<list type=\"bullet\">",
+                item: ("<item>", "</item>"),
+                hanging: "",
+                close: "</list>",
+            },
+            CommentStyle::GoLines => ListStyle { open: "", item: ("  - ", ""), hanging: "    ", close: "" },
+            CommentStyle::Lines(_) | CommentStyle::Stars | CommentStyle::Quotes => {
+                ListStyle { open: "", item: ("- ", ""), hanging: "  ", close: "" }
+            }
+        }
     }
 
     fn prefix(&self) -> &'static str {
         match self.form {
             CommentStyle::Lines(prefix) => prefix,
+            CommentStyle::GoLines => "// ",
             CommentStyle::Stars | CommentStyle::Javadoc => " * ",
             CommentStyle::Summary => "/// ",
             CommentStyle::Quotes => "",
@@ -102,7 +151,7 @@ impl Comment {
             lines([text(open)].into_iter().chain(inside).chain([text(close)]))
         };
         match self.form {
-            CommentStyle::Lines(_) => lines(wrapped.iter().map(line)),
+            CommentStyle::Lines(_) | CommentStyle::GoLines => lines(wrapped.iter().map(line)),
             // Two signs more than a line in the middle has: `/**` and ` */`.
             CommentStyle::Stars | CommentStyle::Javadoc
                 if is_one && length + 4 <= room && !wrapped[0].starts_with("@p") =>
@@ -124,6 +173,42 @@ impl Comment {
     }
 }
 
+/// How a language writes a list in a comment.
+struct ListStyle {
+    /// The lines before and behind all items; empty where there are none.
+    open: &'static str,
+    close: &'static str,
+    /// What stands before and behind each.
+    item: (&'static str, &'static str),
+    /// What stands before its second line.
+    hanging: &'static str,
+}
+
+/// Takes out the paragraph that says why something should not be used any more, and what to use.
+fn take_why(paragraphs: &mut Vec<Cow<'_, str>>) -> Option<String> {
+    const OPENINGS: &[&str] =
+        &["use ", "please use ", "replaced by ", "superseded by ", "prefer ", "no longer ", "deprecated"];
+    let opens = |said: &str| {
+        let said = said.get(..16.min(said.len())).unwrap_or_default().to_lowercase();
+        OPENINGS.iter().any(|opening| said.starts_with(opening))
+    };
+    let at = paragraphs.iter().position(|paragraph| opens(paragraph))?;
+    let said = paragraphs.remove(at);
+    let word = "deprecated";
+    let is_marked = said.get(..word.len()).is_some_and(|start| start.eq_ignore_ascii_case(word));
+    let why = if is_marked {
+        said[word.len()..].trim_start_matches([':', '.', ',', ';', '-', '!', ' '])
+    } else {
+        &said
+    };
+    (!why.is_empty()).then(|| capitalised(why))
+}
+
+fn capitalised(text: &str) -> String {
+    let mut letters = text.chars();
+    letters.next().map(|first| first.to_uppercase().chain(letters).collect()).unwrap_or_default()
+}
+
 /// Lines that belong together, joined; an item of a list is a paragraph of its own.
 fn paragraphs(said: &str) -> Vec<Cow<'_, str>> {
     let mut paragraphs: Vec<Cow<'_, str>> = Vec::new();
@@ -138,7 +223,7 @@ fn paragraphs(said: &str) -> Vec<Cow<'_, str>> {
         };
         match paragraphs.last_mut() {
             _ if words.is_empty() => is_open = false,
-            Some(last) if is_open && !is_item(&words) => {
+            Some(last) if is_open && item(&words).is_none() => {
                 let last = last.to_mut();
                 last.push(' ');
                 last.push_str(&words);
@@ -162,9 +247,9 @@ fn tidy(line: &str) -> Cow<'_, str> {
     Cow::Owned(line.split_whitespace().collect::<Vec<_>>().join(" "))
 }
 
-/// `- Alder Bank`
-fn is_item(line: &str) -> bool {
-    ["- ", "* ", "+ "].iter().any(|mark| line.starts_with(mark))
+/// `Alder Bank` of `- Alder Bank`
+fn item(line: &str) -> Option<&str> {
+    ["- ", "* ", "+ "].iter().find_map(|mark| line.strip_prefix(mark))
 }
 
 /// Breaks a text at blanks; a word that is too long has a line of its own.
@@ -174,9 +259,11 @@ fn wrap(text: &str, room: usize, indent: &str) -> Vec<String> {
         return vec![text.to_owned()];
     }
     let mut wrapped: Vec<String> = Vec::new();
-    let (mut line, mut length) = (String::new(), 0);
+    let words = text.trim_start_matches(' ');
+    let mut length = text.len() - words.len();
+    let mut line = " ".repeat(length);
     let mut has_words = false;
-    for word in text.split(' ') {
+    for word in words.split(' ') {
         let count = word.chars().count();
         if has_words && length + 1 + count > room {
             wrapped.push(std::mem::replace(&mut line, indent.to_owned()));
@@ -213,7 +300,14 @@ pub(crate) fn in_one_line(said: &str, escape: fn(&str) -> Cow<'_, str>) -> Strin
 }
 
 /// What an annotation says of something that should not be used any more.
-pub(crate) const WARNING: &str = "Deprecated by the API.";
+pub(crate) fn warning(docs: &Docs) -> String {
+    take_why(&mut paragraphs(docs.text())).unwrap_or_else(|| "Deprecated by the API.".to_owned())
+}
+
+/// What a comment says of it, in words.
+pub(crate) fn deprecated(why: Option<&str>) -> String {
+    why.map_or_else(|| "Deprecated.".to_owned(), |why| format!("Deprecated: {why}"))
+}
 
 /// Nothing to be done.
 pub(crate) fn as_it_is(line: &str) -> Cow<'_, str> {
@@ -230,28 +324,113 @@ pub(crate) fn in_stars(line: &str) -> Cow<'_, str> {
     escaped(line, &['*'], |line| line.replace("*/", "*&#47;").replace("/*", "/&#42;"))
 }
 
-/// The signs of markup, and with them the tags of a comment.
-pub(crate) fn in_markup(line: &str) -> Cow<'_, str> {
-    escaped(line, &['<', '>', '&'], |line| {
-        line.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;")
-    })
+/// XML documentation: the signs of markup, and with them the tags of a comment, are escaped; code and links are its own.
+pub(crate) fn in_xml(line: &str) -> Cow<'_, str> {
+    inline(line, &|plain| in_markup(plain), &|code| ["<c>", &in_markup(code), "</c>"].concat(), "see href")
 }
 
-/// Javadoc: markup, tags, and escapes that the compiler reads even in a comment.
+/// Javadoc: the same, with escapes that the compiler reads even in a comment.
 pub(crate) fn in_javadoc(line: &str) -> Cow<'_, str> {
-    escaped(line, &['<', '>', '&', '@', '\\', '*', '{', '}'], |line| {
-        in_markup(line)
-            .replace('@', "&#64;")
-            .replace('\\', "&#92;")
-            .replace("*/", "*&#47;")
-            .replace('{', "&#123;")
-            .replace('}', "&#125;")
-    })
+    let plain = |text: &str| {
+        let text = in_markup(text);
+        let text = text.replace('@', "&#64;").replace('\\', "&#92;").replace("*/", "*&#47;");
+        text.replace('{', "&#123;").replace('}', "&#125;")
+    };
+    let code = |code: &str| {
+        // What stands in a tag is shown as it is, but for what would end it or is read before it.
+        if code.contains(['@', '\\', '*', '{', '}']) {
+            ["<code>", &plain(code), "</code>"].concat()
+        } else {
+            ["{@code ", code, "}"].concat()
+        }
+    };
+    inline(line, &plain, &code, "a href")
+}
+
+fn in_markup(text: &str) -> String {
+    text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;")
+}
+
+/// A line of Markdown in another markup: code between backticks, links that lead to the web, and the rest.
+fn inline<'l>(
+    line: &'l str,
+    plain: &dyn Fn(&str) -> String,
+    code: &dyn Fn(&str) -> String,
+    link: &str,
+) -> Cow<'l, str> {
+    if !line.contains(['<', '>', '&', '@', '\\', '*', '{', '}', '`', '[']) {
+        return Cow::Borrowed(line);
+    }
+    let mut said = String::with_capacity(line.len() + 16);
+    let mut rest = line;
+    while let Some(at) = rest.find(['`', '[']) {
+        let (before, here) = rest.split_at(at);
+        said.push_str(&plain(before));
+        let (found, behind) = match markdown_code(here) {
+            Some((held, behind)) => (code(held), behind),
+            None => match markdown_link(here) {
+                Some((words, url, behind)) => {
+                    let tag = link.split(' ').next().unwrap_or_default();
+                    (format!("<{link}=\"{}\">{}</{tag}>", plain(url), plain(words)), behind)
+                }
+                None => (here[..1].to_owned(), &here[1..]),
+            },
+        };
+        said.push_str(&found);
+        rest = behind;
+    }
+    said.push_str(&plain(rest));
+    Cow::Owned(said)
+}
+
+/// What stands between two backticks, and what comes behind.
+fn markdown_code(text: &str) -> Option<(&str, &str)> {
+    let (code, behind) = text.strip_prefix('`')?.split_once('`')?;
+    (!code.trim().is_empty()).then_some((code, behind))
+}
+
+/// The words of a link, where it leads, and what comes behind.
+fn markdown_link(text: &str) -> Option<(&str, &str, &str)> {
+    let (words, behind) = text.strip_prefix('[')?.split_once("](")?;
+    let (url, behind) = behind.split_once(')')?;
+    let is_web = url.starts_with("https://") || url.starts_with("http://");
+    let is_plain =
+        !url.contains(['"', ' ', '<', '>']) && !words.contains(['[', ']', '`']) && !words.is_empty();
+    (is_web && is_plain).then_some((words, url, behind))
+}
+
+/// Links in words, since Go's comments have no markup for them within a line.
+pub(crate) fn in_go(line: &str) -> Cow<'_, str> {
+    if !line.contains("](") && !line.contains('`') {
+        return Cow::Borrowed(line);
+    }
+    let mut said = String::with_capacity(line.len());
+    let mut rest = line;
+    while let Some(at) = rest.find(['`', '[']) {
+        let (before, here) = rest.split_at(at);
+        said.push_str(before);
+        let (found, behind) = match (markdown_code(here), markdown_link(here)) {
+            (Some((code, behind)), _) => (code.to_owned(), behind),
+            (None, Some((words, url, behind))) => (format!("{words} ({url})"), behind),
+            (None, None) => (here[..1].to_owned(), &here[1..]),
+        };
+        said.push_str(&found);
+        rest = behind;
+    }
+    said.push_str(rest);
+    Cow::Owned(said)
 }
 
 /// Between three quotes.
 pub(crate) fn in_quotes(line: &str) -> Cow<'_, str> {
-    escaped(line, &['\\', '"'], |line| line.replace('\\', "\\\\").replace('"', "\\\""))
+    escaped(line, &['\\', '"'], |line| {
+        let line = line.replace('\\', "\\\\").replace("\"\"\"", "\\\"\\\"\\\"");
+        // One at the end would stand before those that close.
+        match line.strip_suffix('"') {
+            Some(start) if !start.ends_with('\\') => [start, "\\\""].concat(),
+            Some(_) | None => line,
+        }
+    })
 }
 
 /// Where a fence of code would be compiled.
@@ -267,7 +446,7 @@ mod tests {
 
     #[track_caller]
     fn check(form: CommentStyle, escape: fn(&str) -> Cow<'_, str>, said: &str, expected: &str) {
-        let comment = Comment { form, width: 40, escape, deprecated: Some("Deprecated.") };
+        let comment = Comment { form, width: 40, escape, deprecated: Some(|_| "Deprecated.".to_owned()) };
         let docs = Docs::new(said);
         let printed = comment.of(&docs, 0).map(|doc| print(&doc, &Style::default()));
         assert_eq!(printed.unwrap_or_default(), expected);
@@ -277,8 +456,8 @@ mod tests {
     fn one_line_and_several() {
         check(CommentStyle::Stars, in_stars, "A hive.", "/** A hive. */");
         check(CommentStyle::Lines("/// "), as_it_is, "A hive.\nOf bees.", "/// A hive. Of bees.");
-        check(CommentStyle::Summary, in_markup, "A <b>", "/// <summary>A &lt;b&gt;</summary>");
-        check(CommentStyle::Quotes, in_quotes, "A \"hive\"", "\"\"\"A \\\"hive\\\"\"\"\"");
+        check(CommentStyle::Summary, in_xml, "A <b>", "/// <summary>A &lt;b&gt;</summary>");
+        check(CommentStyle::Quotes, in_quotes, "A \"hive\"", "\"\"\"A \"hive\\\"\"\"\"");
         let long = "A hive of the co-operative, as its keeper sees it.";
         check(
             CommentStyle::Stars,
@@ -297,6 +476,60 @@ mod tests {
             "One.\n\nTwo:\n- a\n- b",
             "// One.\n//\n// Two:\n// - a\n// - b",
         );
+    }
+
+    #[test]
+    fn lists_are_those_of_the_language() {
+        let said = "Two:\n- a hive that has a long tale of its own\n- b\n\nEnd.";
+        check(
+            CommentStyle::Lines("/// "),
+            as_it_is,
+            said,
+            "/// Two:\n/// - a hive that has a long tale of its\n///   own\n/// - b\n///\n/// End.",
+        );
+        check(
+            CommentStyle::GoLines,
+            as_it_is,
+            said,
+            "// Two:\n//   - a hive that has a long tale of\n//     its own\n//   - b\n//\n// End.",
+        );
+        check(
+            CommentStyle::Javadoc,
+            in_javadoc,
+            "Two:\n- a\n- b\n\nEnd.",
+            "/**\n * Two:\n *\n * <ul>\n *   <li>a\n *   <li>b\n * </ul>\n *\n * <p>End.\n */",
+        );
+        check(
+            CommentStyle::Summary,
+            in_xml,
+            "- a\n\nEnd.",
+            "/// <summary>\n/// <list type=\"bullet\">\n/// <item>a</item>\n/// </list>\n///\n/// \
+             <para>End.</para>\n/// </summary>",
+        );
+    }
+
+    #[test]
+    fn code_and_links_are_those_of_the_language() {
+        let said = "See `a<b>` in [the map](https://example.org/?a&b), not [this](x) or `";
+        assert_eq!(
+            in_xml(said),
+            "See <c>a&lt;b&gt;</c> in <see href=\"https://example.org/?a&amp;b\">the map</see>, not [this](x) or `"
+        );
+        assert_eq!(
+            in_javadoc(said),
+            "See {@code a<b>} in <a href=\"https://example.org/?a&amp;b\">the map</a>, not [this](x) or `"
+        );
+        assert_eq!(in_javadoc("`{@x}`"), "<code>&#123;&#64;x&#125;</code>");
+        assert_eq!(in_go(said), "See a<b> in the map (https://example.org/?a&b), not [this](x) or `");
+    }
+
+    #[test]
+    fn why_something_is_deprecated_is_what_says_so() {
+        let warning = |said: &str| warning(&Docs::new(said));
+        assert_eq!(warning("The weight.\n\nUse `kg`."), "Use `kg`.");
+        assert_eq!(warning("DEPRECATED: since May, read `kg`."), "Since May, read `kg`.");
+        assert_eq!(warning("Deprecated."), "Deprecated by the API.");
+        assert_eq!(warning("The weight that is used."), "Deprecated by the API.");
     }
 
     #[test]

@@ -9,7 +9,7 @@ use super::dialect::Dialect;
 use super::grown_file::GrownFile;
 use super::sheet::{BlankSheet, Helper, Needs, Sheet};
 use super::usage::{Body, Place, Program, Usage, UsingProgram};
-use crate::plan::{Ident, Plan, PlannedDefinition, PlannedRoot, PlannedType};
+use crate::plan::{Ident, Plan, PlannedRoot, PlannedType};
 use crate::prepare::{Abilities, Order};
 use crate::settings::{Entry, Spread};
 
@@ -166,19 +166,10 @@ impl<'p> Speller<'p> {
     }
 
     /// Types in the order in which they are declared.
-    fn ordered(&self, mut types: Vec<&'p PlannedType<'p>>) -> Vec<&'p PlannedType<'p>> {
+    fn ordered(&self, types: Vec<&'p PlannedType<'p>>) -> Vec<&'p PlannedType<'p>> {
         match self.abilities.order {
             Order::OutsideIn => types,
-            Order::InsideOut => {
-                types.reverse();
-                // Enums, then records, then what is no class and needs them at once.
-                types.sort_by_key(|ty| match &ty.definition {
-                    PlannedDefinition::Enumeration(_) => 0,
-                    PlannedDefinition::Record(_) => 1,
-                    PlannedDefinition::Union(_) => 2,
-                });
-                self.plan.unions_last(self.plan.bases_first(types))
-            }
+            Order::InsideOut => self.plan.inside_out(types),
         }
     }
 

@@ -50,8 +50,8 @@ static ABOUT: About = About {
     comment: Comment {
         form: docs::CommentStyle::Summary,
         width: 100,
-        escape: docs::in_markup,
-        deprecated: Some("Deprecated."),
+        escape: docs::in_xml,
+        deprecated: Some(docs::deprecated),
     },
     style: Style { width: 100, indent: Indent::Spaces(4) },
     ending: "cs",
@@ -280,8 +280,18 @@ fn property(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, siblings: &[Planned
         }
         None => property,
     };
-    let comment = ABOUT.comment.of(docs, 4);
-    lines(comment.into_iter().chain(parts.into_iter().map(text)).chain([property]))
+    // The compiler warns of one that must be set, and of copies that speak of it.
+    let is_obsolete = docs.is_deprecated && required.is_empty() && !sheet.plan.has_copies();
+    let obsolete = is_obsolete.then(|| {
+        sheet.needs.imports.insert("System");
+        types::doc(&format!("[Obsolete({})]", names::LITERAL.of(&docs::warning(docs))))
+    });
+    let comment = match obsolete {
+        Some(_) => ABOUT.comment.beside_annotation(docs, 4),
+        None => ABOUT.comment.of(docs, 4),
+    };
+    let parts = parts.into_iter().map(text);
+    lines(comment.into_iter().chain(obsolete).chain(parts).chain([property]))
 }
 
 /// What holds the keys that are no properties; the libraries take any values alone.

@@ -216,7 +216,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
         let deprecated = field
             .docs
             .is_deprecated
-            .then(|| text(format!("@Deprecated({})", names::LITERAL.of(docs::WARNING))));
+            .then(|| text(format!("@Deprecated({})", names::LITERAL.of(&docs::warning(field.docs)))));
         let key = sheet.options.is_annotated.then(|| annotated::key(field)).flatten();
         (ABOUT.comment.of(field.docs, 2), lines(deprecated.into_iter().chain(key).chain([declaration])))
     });

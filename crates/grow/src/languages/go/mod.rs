@@ -42,10 +42,10 @@ static ABOUT: About = About {
     naming: names::NAMING,
     // Its formatter breaks no lines.
     comment: Comment {
-        form: docs::CommentStyle::Lines("// "),
+        form: docs::CommentStyle::GoLines,
         width: 100,
-        escape: docs::as_it_is,
-        deprecated: Some("Deprecated: do not use it any more."),
+        escape: docs::in_go,
+        deprecated: Some(|why| format!("Deprecated: {}", why.unwrap_or("do not use it any more."))),
     },
     style: Style { width: usize::MAX, indent: Indent::Tab { columns: 8 } },
     ending: "go",
@@ -88,8 +88,19 @@ impl Dialect for GoOptions {
         names::file_name(type_name)
     }
 
+    /// A comment begins with the name of what it is of; what a union says of itself stands below, in a paragraph.
     fn comment(&self, _: &Plan<'_>, ty: &PlannedType<'_>) -> Option<Doc> {
-        ABOUT.comment.of(ty.docs, 0)
+        let PlannedType { ident, docs, definition, .. } = ty;
+        let said = docs.text();
+        let is_named = said.strip_prefix(ident.as_str()).is_some_and(|rest| rest.starts_with(' '));
+        let comment = if said.is_empty() || is_named || docs.is_deprecated {
+            ABOUT.comment.of(docs, 0)
+        } else {
+            let named = Docs::new(&format!("{ident}: {said}"));
+            ABOUT.comment.of(&named, 0)
+        };
+        let is_union = matches!(definition, PlannedDefinition::Union(_));
+        comment.map(|comment| if is_union { lines([comment, text("//")]) } else { comment })
     }
 
     fn declare(&self, sheet: &mut BlankSheet<'_>, ty: &PlannedType<'_>) -> Doc {
@@ -304,14 +315,20 @@ fn decode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
 
 fn encode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
     let receiver = names::receiver(ident.as_str());
-    let mut body = vec![text(format!("type tagged {ident}")), text("odd := map[string]any{}")];
-    for PlannedField { ident: field, wire, slot: _, encoding: _, docs: _, fate } in odd {
+    let (always, sometimes): (Vec<_>, Vec<_>) =
+        odd.iter().copied().partition(|field| field.fate.is_always_there());
+    let rows = always.iter().map(|PlannedField { ident: field, wire, .. }| {
+        [format!("{}:", names::LITERAL.of(wire.as_str())), format!("{receiver}.{field},")]
+    });
+    let known = if always.is_empty() {
+        text("odd := map[string]any{}")
+    } else {
+        cat([text("odd := map[string]any{"), nest(cat([hard(), table(rows)])), hard(), text("}")])
+    };
+    let mut body = vec![text(format!("type tagged {ident}")), known];
+    for PlannedField { ident: field, wire, .. } in sometimes {
         let set = text(format!("odd[{}] = {receiver}.{field}", names::LITERAL.of(wire.as_str())));
-        body.push(if fate.is_always_there() {
-            set
-        } else {
-            braces(format!("if {receiver}.{field} != nil"), [set])
-        });
+        body.push(braces(format!("if {receiver}.{field} != nil"), [set]));
     }
     body.push(text(format!("return encodeKeys(tagged({receiver}), odd)")));
     method(

@@ -257,7 +257,7 @@ fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
     let PlannedField { ident, wire, slot, encoding: _, docs, fate } = field;
     let mut parts: Vec<Doc> = ABOUT.comment.of(docs, sheet.options.indent + 4).into_iter().collect();
     if docs.is_deprecated {
-        parts.push(text(format!("@Deprecated({})", names::LITERAL.of(docs::WARNING))));
+        parts.push(text(format!("@Deprecated({})", names::LITERAL.of(&docs::warning(docs)))));
     }
     if sheet.options.library == Library::Jackson && adapters::has_misread_getter(ident.as_str()) {
         sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonProperty");

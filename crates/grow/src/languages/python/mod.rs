@@ -64,7 +64,7 @@ static ABOUT: About = About {
         form: docs::CommentStyle::Quotes,
         width: 88,
         escape: docs::in_quotes,
-        deprecated: Some("Deprecated."),
+        deprecated: Some(docs::deprecated),
     },
     style: STYLE,
     ending: "py",
@@ -210,7 +210,10 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
         let map = types::slot(sheet, &extras.map, Types::Pydantic);
         cat([hard(), text("__pydantic_extra__: "), map, text(" = Field(init=False)")])
     });
-    let fields = own.iter().map(|one| cat([hard(), documented(field(sheet, one), one.docs)]));
+    let fields = own.iter().map(|one| {
+        let said = ABOUT.comment.beside_annotation(one.docs, INDENT);
+        cat([hard(), lines([field(sheet, one)].into_iter().chain(said))])
+    });
     let fields: Vec<Doc> = fields.chain(extras).collect();
     let comment = docstring(ty.docs);
     let body = match (fields.is_empty(), &comment) {
@@ -235,7 +238,7 @@ fn documented(member: Doc, docs: &Docs) -> Doc {
 
 /// `note: str | None = Field(default=None, alias="Note")`
 fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
-    let PlannedField { ident, wire, slot, encoding: _, docs: _, fate } = field;
+    let PlannedField { ident, wire, slot, encoding: _, docs, fate } = field;
     let (ty, default) = match fate {
         Fate::Tag(tag) => (types::slot(sheet, slot, Types::Pydantic), Some(names::literal(tag.as_str()))),
         fate if field.nothing_words().is_some() => {
@@ -261,13 +264,16 @@ fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
         }
     };
     let alias = (ident.as_str() != wire.as_str()).then(|| format!("alias={}", names::literal(wire.as_str())));
-    let (opening, value) = match (alias, default) {
-        (None, None) => return cat([text(format!("{ident}: ")), ty]),
-        (None, Some(default)) => (default.len(), text(default)),
-        (Some(alias), default) => {
+    let deprecated =
+        docs.is_deprecated.then(|| format!("deprecated={}", names::literal(&docs::warning(docs))));
+    let said: Vec<String> = alias.into_iter().chain(deprecated).collect();
+    let (opening, value) = match (said.is_empty(), default) {
+        (true, None) => return cat([text(format!("{ident}: ")), ty]),
+        (true, Some(default)) => (default.len(), text(default)),
+        (false, default) => {
             sheet.needs.imports.insert("from pydantic import Field");
             let default = default.map(|default| format!("default={default}"));
-            let arguments = default.into_iter().chain([alias]).map(text);
+            let arguments = default.into_iter().chain(said).map(text);
             let open = "Field(";
             (open.len(), call(open, arguments, ")"))
         }

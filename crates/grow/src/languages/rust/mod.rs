@@ -7,23 +7,25 @@ mod settings;
 mod sizes;
 mod times;
 mod types;
+mod unions;
 mod usage;
 
 use jar_sprout_layout::{
     Doc, Indent, Style, braces, cat, comma_list, group, group_at_most, hard, lines, members, nest,
     paragraphs, soft, text,
 };
-use jar_sprout_model::{Coding, Encoding, Slot, Type, WireName};
+use jar_sprout_model::{Coding, Encoding, Slot, Type, TypeId, WireName};
 
 use crate::language::Language;
 use crate::plan::{
     DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField,
-    PlannedNothing, PlannedType, PlannedUnion, PlannedUnionCase, small_words,
+    PlannedNothing, PlannedType, small_words,
 };
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
 use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Place, Program, Trial, in_groups};
+use names::Renaming;
 use settings::RustOptions;
 
 /// Rust with serde.
@@ -41,7 +43,7 @@ static ABOUT: About = About {
         form: docs::CommentStyle::Lines("/// "),
         width: 100,
         escape: docs::without_fences,
-        deprecated: Some("Deprecated."),
+        deprecated: Some(docs::deprecated),
     },
     style: Style { width: 100, indent: Indent::Spaces(4) },
     ending: "rs",
@@ -94,7 +96,7 @@ impl Dialect for RustOptions {
         match definition {
             PlannedDefinition::Record(fields) => record(sheet, ty, fields),
             PlannedDefinition::Enumeration(cases) => enumeration(ident, cases, ty.is_closed),
-            PlannedDefinition::Union(union) => self::union(sheet, ident, union),
+            PlannedDefinition::Union(union) => unions::union(sheet, ty, union),
         }
     }
 
@@ -157,20 +159,24 @@ const JSON_IN_TEXT_OR_NONE: Helper =
 /// Words that stand for nothing.
 const NOTHING_WORDS: Helper = Helper { name: "NothingWords", text: include_str!("nothing_words.rs.in") };
 
-const DERIVES: &str = "#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]";
-
-/// The same for what is written by hand.
-const DERIVES_BUT_SERIALIZE: &str = "#[derive(Debug, Clone, PartialEq, Deserialize)]";
+/// `#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]`
+fn derives(plan: &Plan<'_>, id: TypeId, coded: &str) -> Doc {
+    let total = if plan.has_floats(id) { "" } else { ", Eq" };
+    text(format!("#[derive(Debug, Clone, PartialEq{total}{coded})]"))
+}
 
 /// `#[serde(rename = "@type", skip_serializing_if = "Option::is_none")]`
 fn serde(arguments: Vec<String>) -> Option<Doc> {
-    if arguments.is_empty() {
-        return None;
-    }
+    (!arguments.is_empty()).then(|| attribute("serde", arguments))
+}
+
+/// `#[name(a = "b", c)]`
+fn attribute(name: &str, arguments: Vec<String>) -> Doc {
     // Its formatter lets one argument fill the line, and keeps several on one up to 70 columns.
     let most = if arguments.len() == 1 { ABOUT.style.width } else { 80 };
     let arguments = comma_list(arguments.into_iter().map(text));
-    Some(group_at_most(most, cat([text("#[serde("), nest(cat([soft(), arguments])), soft(), text(")]")])))
+    let open = text(format!("#[{name}("));
+    group_at_most(most, cat([open, nest(cat([soft(), arguments])), soft(), text(")]")]))
 }
 
 fn rename(wire: &WireName) -> String {
@@ -194,13 +200,13 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     let pairs: Vec<(&str, &str)> =
         fields.iter().map(|field| (names::bare(field.ident.as_str()), field.wire.as_str())).collect();
     let rule = names::rename_rule(&pairs);
-    let all = rule.map(|rule| format!("rename_all = \"{}\"", rule.name));
-    let arguments = tag.into_iter().flatten().chain(all).collect();
-    let attributes = [text(DERIVES)].into_iter().chain(serde(arguments));
+    let arguments = tag.into_iter().flatten().chain(rule.attribute()).collect();
+    let derives = derives(sheet.plan, ty.id, ", Serialize, Deserialize");
+    let attributes = [derives].into_iter().chain(serde(arguments));
     if fields.is_empty() {
         return lines(attributes.chain([text(format!("pub struct {ident} {{}}"))]));
     }
-    let mut members: Vec<Doc> = fields.iter().map(|one| field(sheet, ident, one, rule.is_some())).collect();
+    let mut members: Vec<Doc> = fields.iter().map(|one| field(sheet, ident, one, &rule)).collect();
     if let Some(PlannedExtras { ident, map, slot: _ }) = &ty.extras {
         let declared = cat([text(format!("pub {ident}: ")), types::slot(sheet, None, map), text(",")]);
         members.extend([text("#[serde(flatten)]"), declared]);
@@ -236,10 +242,10 @@ fn defaults(sheet: &mut Sheet<'_>, ident: &Ident, fields: &[&PlannedField<'_>]) 
     (!functions.is_empty()).then(|| members(format!("impl {ident}"), functions))
 }
 
-fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, all_renamed: bool) -> Doc {
+fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, rule: &Renaming) -> Doc {
     let PlannedField { ident, wire, slot, encoding: _, docs, fate } = field;
     let mut arguments = Vec::new();
-    if !all_renamed && names::bare(ident.as_str()) != wire.as_str() {
+    if !rule.makes(names::bare(ident.as_str()), wire.as_str()) {
         arguments.push(rename(wire));
     }
     let left_out = || "skip_serializing_if = \"Option::is_none\"".to_owned();
@@ -264,7 +270,7 @@ fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, all_ren
     // What reads in another way than the library's own does not know of what is absent.
     let absent = fate.is_left_out().then(|| "default".to_owned());
     let is_plain = !fate.tells_null() && *field.encoding == Encoding::Plain;
-    let attribute = times::attribute(sheet, field).filter(|_| is_plain);
+    let time = times::attribute(sheet, field).filter(|_| is_plain);
     let coding = field.coding();
     if let Some((index, PlannedNothing { ident, .. })) = sheet.plan.nothing_of(field) {
         sheet.needs.nothings.insert(index);
@@ -276,14 +282,14 @@ fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, all_ren
         arguments.extend(absent.clone());
         arguments.push(format!("with = \"{path}\""));
     }
-    let ty = match (&slot.ty, &attribute, coding) {
+    let ty = match (&slot.ty, &time, coding) {
         (Type::Scalar(scalar), Some(_), _) => text(types::scalar(sheet, *scalar)),
         (_, _, Some(coding)) => text(types::decoded(sheet, coding)),
         // `Option<Option<String>>`
         _ if fate.tells_null() => types::slot(sheet, Some(owner), slot),
         _ => types::non_null(sheet, Some(owner), slot),
     };
-    match attribute {
+    match time {
         Some(times::Attribute::Written(helper)) => {
             sheet.needs.helpers.insert(helper);
             arguments.push(format!("serialize_with = \"{}\"", helper.name));
@@ -297,8 +303,12 @@ fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, all_ren
     }
     let ty = if is_option { cat([text("Option<"), ty, text(">")]) } else { ty };
     let declaration = cat([text(format!("pub {ident}: ")), ty, text(",")]);
-    let comment = ABOUT.comment.of(docs, 4);
-    lines(comment.into_iter().chain(serde(arguments)).chain([declaration]))
+    let comment = ABOUT.comment.beside_annotation(docs, 4);
+    let deprecated = docs.is_deprecated.then(|| {
+        let note = names::LITERAL.of(&docs::warning(docs));
+        attribute("deprecated", vec![format!("note = {note}")])
+    });
+    lines(comment.into_iter().chain(deprecated).chain(serde(arguments)).chain([declaration]))
 }
 
 /// The module that reads and writes a field which the wire has in another way.
@@ -322,9 +332,8 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], is_closed: bool) -> Doc
     let pairs: Vec<(&str, &str)> =
         cases.iter().map(|case| (case.ident.as_str(), case.wire.as_str())).collect();
     let rule = names::variant_rule(&pairs);
-    let all = rule.map(|rule| format!("rename_all = \"{}\"", rule.name));
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
-        let own = (rule.is_none() && case.as_str() != wire.as_str()).then(|| rename(wire));
+        let own = (!rule.makes(case.as_str(), wire.as_str())).then(|| rename(wire));
         let variant = text(format!("{case},"));
         let comment = ABOUT.comment.of(docs, 4);
         lines(comment.into_iter().chain(serde(own.into_iter().collect())).chain([variant]))
@@ -332,54 +341,7 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], is_closed: bool) -> Doc
     let other = lines([text("#[serde(untagged)]"), text("Other(String),")]);
     let body = cases.iter().map(case).chain((!is_closed).then_some(other));
     let copy = if is_closed { "Copy, " } else { "" };
-    let derives = text(format!("#[derive(Debug, Clone, {copy}PartialEq, Eq, Serialize, Deserialize)]"));
+    let derives = text(format!("#[derive(Debug, Clone, {copy}PartialEq, Eq, Hash, Serialize, Deserialize)]"));
     let declaration = braces(format!("pub enum {ident}"), body);
-    lines([derives].into_iter().chain(serde(all.into_iter().collect())).chain([declaration]))
-}
-
-fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
-    let PlannedUnion { tag, cases, unknown: _ } = union;
-    let kind = match tag {
-        Some(tag) => format!("tag = {}", names::LITERAL.of(tag.as_str())),
-        None => "untagged".to_owned(),
-    };
-    let tags: Vec<(&str, &str)> =
-        cases.iter().map(|case| (case.ident.as_str(), case.tag.map_or("", WireName::as_str))).collect();
-    let rule = names::variant_rule(&tags);
-    let all = rule.map(|rule| format!("rename_all = \"{}\"", rule.name));
-    let mut body = Vec::new();
-    let boxed = sizes::boxed(sheet.plan, union);
-    for (PlannedUnionCase { ident: case, tag, key: _, slot }, is_boxed) in cases.iter().zip(boxed) {
-        let own = tag.filter(|tag| rule.is_none() && tag.as_str() != case.as_str()).map(rename);
-        let ty = types::slot(sheet, Some(ident), slot);
-        let is_apart = matches!(slot.ty, Type::Named(id) if sheet.plan.contains_inline(id, ident));
-        let ty = if is_boxed && !is_apart { cat([text("Box<"), ty, text(">")]) } else { ty };
-        let variant = cat([text(format!("{case}(")), ty, text("),")]);
-        body.extend(serde(own.into_iter().collect()).into_iter().chain([variant]));
-    }
-    if tag.is_some() {
-        // A tag that no sample had, with all that stands beside it.
-        body.extend([text("#[serde(untagged)]"), text("Other(serde_json::Value),")]);
-    }
-    let declaration = braces(format!("pub enum {ident}"), body);
-    let writes_itself = sheet.plan.have_cases_tags(union);
-    let derives = if writes_itself { DERIVES_BUT_SERIALIZE } else { DERIVES };
-    let declaration = lines(
-        [text(derives)]
-            .into_iter()
-            .chain(serde([kind].into_iter().chain(all).collect()))
-            .chain([declaration]),
-    );
-    if writes_itself { cat([declaration, hard(), hard(), serialize(ident, cases)]) } else { declaration }
-}
-
-/// Writes what a case holds, which has its tag.
-fn serialize(ident: &Ident, cases: &[PlannedUnionCase<'_>]) -> Doc {
-    let cases = cases.iter().map(|case| case.ident.as_str()).chain(["Other"]);
-    let arms = cases.map(|case| text(format!("Self::{case}(value) => value.serialize(serializer),")));
-    let method = braces(
-        "fn serialize<S: serde::Serializer>(&self, serializer: S) -> Result<S::Ok, S::Error>",
-        [braces("match self", arms)],
-    );
-    braces(format!("impl Serialize for {ident}"), [method])
+    lines([derives].into_iter().chain(serde(rule.attribute().into_iter().collect())).chain([declaration]))
 }

@@ -123,8 +123,8 @@ pub(super) fn bare(ident: &str) -> &str {
 
 /// One of serde's `rename_all` rules.
 #[derive(Clone, Copy)]
-pub(super) struct RenameRule {
-    pub(super) name: &'static str,
+struct RenameRule {
+    name: &'static str,
     /// What it makes of words in small letters.
     apply: fn(&[&str]) -> String,
 }
@@ -154,25 +154,61 @@ fn capitalised(words: &[&str]) -> String {
     words.iter().map(capital).collect()
 }
 
-/// The rule that makes every field's key of its identifier; none if the keys are the identifiers already.
-pub(super) fn rename_rule(fields: &[(&str, &str)]) -> Option<RenameRule> {
-    if fields.iter().all(|(ident, wire)| ident == wire) {
-        return None;
-    }
-    let makes_all = |rule: &&RenameRule| {
-        fields.iter().all(|(ident, wire)| {
-            ident.is_ascii() && (rule.apply)(&ident.split('_').collect::<Vec<_>>()) == *wire
-        })
-    };
-    RULES.iter().find(makes_all).copied()
+/// What becomes of the identifiers of a type where nothing is said of each.
+pub(super) struct Renaming {
+    rule: Option<RenameRule>,
+    /// The words of an identifier, as serde sees them; none of one that it does not split so.
+    words: fn(&str) -> Option<Vec<String>>,
 }
 
-/// The rule that makes every variant's text of its identifier, which serde splits before each capital.
-pub(super) fn variant_rule(variants: &[(&str, &str)]) -> Option<RenameRule> {
-    if variants.iter().all(|(ident, wire)| ident == wire) {
-        return None;
+impl Renaming {
+    /// The rule that makes most keys of their identifiers, if it spares more than it costs.
+    fn of<'r>(
+        pairs: &[(&str, &str)],
+        rules: impl Iterator<Item = &'r RenameRule>,
+        words: fn(&str) -> Option<Vec<String>>,
+    ) -> Self {
+        let exceptions =
+            |renaming: &Self| pairs.iter().filter(|(ident, wire)| !renaming.makes(ident, wire)).count();
+        let none = Self { rule: None, words };
+        let without = exceptions(&none);
+        let ruled = rules.map(|rule| Self { rule: Some(*rule), words });
+        let best = ruled.map(|ruled| (exceptions(&ruled), ruled)).min_by_key(|(count, _)| *count);
+        match best {
+            Some((count, ruled)) if count < without && (count == 0 || count + 1 < without) => ruled,
+            Some(_) | None => none,
+        }
     }
-    let words = |ident: &str| -> Vec<String> {
+
+    /// Whether a key is what becomes of an identifier.
+    pub(super) fn makes(&self, ident: &str, wire: &str) -> bool {
+        match self.rule {
+            None => ident == wire,
+            Some(rule) => (self.words)(ident).is_some_and(|words| {
+                let words: Vec<&str> = words.iter().map(String::as_str).collect();
+                (rule.apply)(&words) == wire
+            }),
+        }
+    }
+
+    /// `rename_all = "camelCase"`
+    pub(super) fn attribute(&self) -> Option<String> {
+        self.rule.map(|rule| format!("rename_all = \"{}\"", rule.name))
+    }
+}
+
+/// How keys are made of the identifiers of fields.
+pub(super) fn rename_rule(fields: &[(&str, &str)]) -> Renaming {
+    Renaming::of(fields, RULES.iter(), |ident| {
+        // What ends so stands beside a keyword.
+        let is_plain = ident.is_ascii() && !ident.ends_with('_');
+        is_plain.then(|| ident.split('_').map(str::to_owned).collect())
+    })
+}
+
+/// How texts are made of the identifiers of variants, which serde splits before each capital.
+pub(super) fn variant_rule(variants: &[(&str, &str)]) -> Renaming {
+    Renaming::of(variants, VARIANT_RULES.iter().chain(RULES), |ident| {
         let mut words: Vec<String> = Vec::new();
         for letter in ident.chars() {
             if letter.is_ascii_uppercase() || words.is_empty() {
@@ -180,15 +216,8 @@ pub(super) fn variant_rule(variants: &[(&str, &str)]) -> Option<RenameRule> {
             }
             words.last_mut().expect("one was pushed").push(letter.to_ascii_lowercase());
         }
-        words
-    };
-    let makes_all = |rule: &&RenameRule| {
-        variants.iter().all(|(ident, wire)| {
-            let words = words(ident);
-            ident.is_ascii() && (rule.apply)(&words.iter().map(String::as_str).collect::<Vec<_>>()) == *wire
-        })
-    };
-    VARIANT_RULES.iter().chain(RULES).find(makes_all).copied()
+        ident.is_ascii().then_some(words)
+    })
 }
 
 /// `use chrono::{DateTime, FixedOffset};`, a line for each path.
@@ -216,13 +245,17 @@ mod tests {
     }
 
     #[test]
-    fn one_rule_renames_all_or_none_does() {
-        let rule = |fields: &[(&str, &str)]| rename_rule(fields).map(|rule| rule.name);
+    fn a_rule_renames_where_it_spares_more_than_it_costs() {
+        let rule = |fields: &[(&str, &str)]| rename_rule(fields).rule.map(|rule| rule.name);
+        assert_eq!(rule(&[("self_", "self"), ("hive", "hive")]), None);
         assert_eq!(rule(&[("honey_kg", "honeyKg"), ("id", "id")]), Some("camelCase"));
         assert_eq!(rule(&[("honey_kg", "honey-kg")]), Some("kebab-case"));
         assert_eq!(rule(&[("honey_kg", "honey_kg")]), None);
         assert_eq!(rule(&[("honey_kg", "honeyKg"), ("sensor_ids", "sensorIDs")]), None);
-        let rule = |cases: &[(&str, &str)]| variant_rule(cases).map(|rule| rule.name);
+        let keys = [("honey_kg", "honeyKg"), ("hive_id", "hiveId"), ("wax", "the wax")];
+        assert_eq!(rule(&keys), Some("camelCase"));
+        assert_eq!(rule(&keys[1..]), None);
+        let rule = |cases: &[(&str, &str)]| variant_rule(cases).rule.map(|rule| rule.name);
         assert_eq!(rule(&[("Laying", "laying"), ("Caged", "caged")]), Some("lowercase"));
         assert_eq!(rule(&[("TopBar", "top_bar"), ("National", "national")]), Some("snake_case"));
         assert_eq!(rule(&[("TopBar", "top bar")]), None);

@@ -36,7 +36,11 @@ pub(super) fn non_null(sheet: &mut Sheet<'_>, owner: Option<&Ident>, slot: &Slot
         Type::Named(id) => {
             let ident = sheet.plan.ident(*id);
             let is_cycle = owner.is_some_and(|owner| sheet.plan.contains_inline(*id, owner));
-            text(if is_cycle { format!("Box<{ident}>") } else { ident.to_string() })
+            text(match owner {
+                Some(owner) if is_cycle && owner == ident => "Box<Self>".to_owned(),
+                Some(_) | None if is_cycle => format!("Box<{ident}>"),
+                Some(_) | None => ident.to_string(),
+            })
         }
     }
 }

@@ -45,7 +45,7 @@ static ABOUT: About = About {
         form: docs::CommentStyle::Lines("/// "),
         width: 100,
         escape: docs::as_it_is,
-        deprecated: Some("- Warning: Deprecated."),
+        deprecated: Some(|why| format!("- Warning: {}", docs::deprecated(why))),
     },
     style: Style { width: 100, indent: Indent::Spaces(4) },
     ending: "swift",

@@ -39,7 +39,9 @@ static ABOUT: About = About {
         form: docs::CommentStyle::Stars,
         width: 80,
         escape: docs::in_stars,
-        deprecated: Some("@deprecated"),
+        deprecated: Some(|why| {
+            why.map_or_else(|| "@deprecated".to_owned(), |why| format!("@deprecated {why}"))
+        }),
     },
     style: Style { width: 80, indent: Indent::Spaces(2) },
     ending: "ts",
