@@ -57,6 +57,8 @@ pub(crate) struct Naming {
     pub(crate) reserved_members: &'static [&'static str],
     /// Names that a union's case may not have.
     pub(crate) reserved_union_cases: &'static [&'static str],
+    /// Members that the case for an unknown tag has, or a union itself: no field of all cases can be called so.
+    pub(crate) unshared: &'static [&'static str],
     /// What the case of a union is.
     pub(crate) union_case_kind: UnionCaseKind,
     /// Whether a member may be called as the type it stands in.
@@ -126,6 +128,8 @@ pub struct Plan<'m> {
     writes_tag: Vec<bool>,
     /// By type, the unions that it is a tagged case of.
     unions: HashMap<TypeId, Vec<TypeId>>,
+    /// By union, the fields that all of its cases have alike.
+    shared: HashMap<TypeId, Vec<Ident>>,
     /// The records that others extend.
     bases: HashSet<TypeId>,
     /// By type, whether it has a number with a fraction in it.
@@ -342,12 +346,14 @@ impl<'m> Plan<'m> {
             hosts: Vec::new(),
             writes_tag,
             unions,
+            shared: HashMap::new(),
             bases,
             has_floats: inside::has_floats(model),
             leaves_doubles,
             title,
             times: prepared.times,
         };
+        plan.shared = plan.shared_by_union(naming.unshared);
         if abilities.nesting == Nesting::Inside {
             plan.nest();
         }

@@ -3,9 +3,12 @@
 
 use std::collections::HashMap;
 
-use jar_sprout_model::{Type, TypeId, WireName};
+use jar_sprout_model::{Encoding, Scalar, Type, TypeId, WireName};
 
-use super::{Plan, PlannedDefinition, PlannedRoot, PlannedType, PlannedUnion, PlannedUnionCase};
+use super::{
+    Fate, Ident, Plan, PlannedDefinition, PlannedField, PlannedRoot, PlannedType, PlannedUnion,
+    PlannedUnionCase,
+};
 
 impl<'m> Plan<'m> {
     /// The tagged union that a record is a case of as it is, and whose other cases are such records too.
@@ -51,6 +54,58 @@ impl<'m> Plan<'m> {
         ids.into_iter().any(|id| self.writes_tag[id.index()])
     }
 
+    /// The fields that all cases of a union have alike, as its first case has them: they can be reached without
+    /// telling the cases apart. None where a case is no record of its own, or in a type that stands beside.
+    pub(crate) fn shared_fields(&self, id: TypeId) -> Vec<&PlannedField<'m>> {
+        let fields = |case: TypeId| match &self.get(case).definition {
+            PlannedDefinition::Record(fields) => &fields[..],
+            PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => &[],
+        };
+        match (self.shared.get(&id), &self.get(id).definition) {
+            (Some(shared), PlannedDefinition::Union(union)) => {
+                let first = union.cases[0].slot.ty.named().next();
+                let first = first.map(fields).unwrap_or_default();
+                first.iter().filter(|field| shared.contains(&field.ident)).collect()
+            }
+            _ => Vec::new(),
+        }
+    }
+
+    /// Whether a record is a case of a union whose cases all have this field.
+    pub(crate) fn is_shared(&self, ty: &PlannedType<'m>, field: &PlannedField<'m>) -> bool {
+        let unions = self.unions.get(&ty.id).into_iter().flatten();
+        unions.filter_map(|union| self.shared.get(union)).any(|shared| shared.contains(&field.ident))
+    }
+
+    /// By union, the fields that all of its cases have alike.
+    pub(super) fn shared_by_union(&self, taken: &[&str]) -> HashMap<TypeId, Vec<Ident>> {
+        let mut all = HashMap::new();
+        for ty in &self.types {
+            let PlannedDefinition::Union(union) = &ty.definition else { continue };
+            if union.cases.len() < 2 || !self.has_direct_cases(union) {
+                continue;
+            }
+            let cases = union.cases.iter().filter_map(|case| self.direct_case(case));
+            let mut cases = cases.filter_map(|case| match &case.definition {
+                PlannedDefinition::Record(fields) => Some(fields),
+                PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => None,
+            });
+            let Some(first) = cases.next() else { continue };
+            let is_case = |ident: &Ident| union.cases.iter().any(|case| case.ident == *ident);
+            let is_free = |field: &&PlannedField<'_>| {
+                is_plain(field) && !taken.contains(&field.ident.as_str()) && !is_case(&field.ident)
+            };
+            let mut shared: Vec<&PlannedField<'_>> = first.iter().filter(is_free).collect();
+            for fields in cases {
+                shared.retain(|field| fields.iter().any(|other| is_alike(field, other)));
+            }
+            if !shared.is_empty() {
+                all.insert(ty.id, shared.iter().map(|field| field.ident.clone()).collect());
+            }
+        }
+        all
+    }
+
     fn is_record(&self, id: TypeId) -> bool {
         match &self.get(id).definition {
             PlannedDefinition::Record(_) => true,
@@ -62,6 +117,22 @@ impl<'m> Plan<'m> {
     pub(crate) fn unions_of(&self, id: TypeId) -> impl Iterator<Item = &PlannedType<'m>> {
         self.unions.get(&id).into_iter().flatten().map(|union| self.get(*union))
     }
+}
+
+/// Whether a field is read and written as its type is.
+fn is_plain(field: &PlannedField<'_>) -> bool {
+    let is_usual = match field.fate {
+        Fate::Required | Fate::Nullable | Fate::Optional | Fate::Either => true,
+        Fate::Tag(_) | Fate::Apart | Fate::Defaulted(_) => false,
+    };
+    is_usual && *field.encoding == Encoding::Plain && !matches!(field.slot.ty, Type::Scalar(Scalar::Coded(_)))
+}
+
+fn is_alike(field: &PlannedField<'_>, other: &PlannedField<'_>) -> bool {
+    field.ident == other.ident
+        && field.wire == other.wire
+        && field.slot.ty == other.slot.ty
+        && is_plain(other)
 }
 
 /// By type, the unions that it is a tagged case of.

@@ -7,7 +7,7 @@ use jar_sprout_model::{Type, WireName};
 
 use super::Sheet;
 use super::settings::Library;
-use super::unions::{Branch, UNKNOWN, interface, when};
+use super::unions::{Branch, UNKNOWN, interface, shared_properties, when};
 use super::{names, parcels, types};
 use crate::plan::{
     CaseKind, Ident, Plan, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase, ToldCase,
@@ -72,7 +72,7 @@ pub(super) fn has_misread_getter(name: &str) -> bool {
 }
 
 /// Jackson takes an annotation with the empty key for one without a key.
-pub(super) fn naming_of_empty_key(fields: &[PlannedField<'_>], needs: &mut Needs) -> Option<Doc> {
+pub(super) fn naming_of_empty_key(fields: &[&PlannedField<'_>], needs: &mut Needs) -> Option<Doc> {
     let field = fields.iter().find(|field| field.wire.as_str().is_empty())?;
     needs.imports.insert("com.fasterxml.jackson.databind.PropertyNamingStrategies");
     let name = names::LITERAL.of(field.ident.as_str().trim_matches('`'));
@@ -136,13 +136,15 @@ fn text_class(sheet: &mut Sheet<'_>, ident: &Ident, annotation: &str, inside: Do
 }
 
 /// A sealed interface, and what reads and writes it.
-pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+pub(super) fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Doc {
+    let ident = &ty.ident;
     let inside = match &union.tag {
         Some(_) => {
             let parcels = parcels::annotations_of_unknown(sheet);
             let unknown = unknown_type(sheet);
             let wrapper = wrapper(sheet, UNKNOWN, unknown, ident);
-            lines(parcels.into_iter().chain([wrapper]))
+            let unknown = lines(parcels.into_iter().chain([wrapper]));
+            paragraphs(shared_properties(sheet, ty).into_iter().chain([unknown]))
         }
         None => {
             let wrapper = |case: &PlannedUnionCase<'_>| {

@@ -17,7 +17,7 @@ use jar_sprout_layout::{
     Doc, Indent, Style, braces, cat, group, hard, join, last_comma, line, lines, members, nest, paragraphs,
     soft, text,
 };
-use jar_sprout_model::Slot;
+use jar_sprout_model::{Slot, WireName};
 
 use crate::language::Language;
 use crate::plan::{
@@ -109,7 +109,7 @@ impl Dialect for KotlinOptions {
                     Library::Moshi | Library::Gson | Library::Jackson => adapters::union,
                     Library::Kotlinx | Library::None => unions::union,
                 };
-                declared(&mut sheet.with(&options), &ty.ident, union)
+                declared(&mut sheet.with(&options), ty, union)
             }
         }
     }
@@ -181,9 +181,7 @@ fn use_serializers(classes: &[String]) -> Doc {
 fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], nested: Vec<Doc>) -> Doc {
     let ident = &ty.ident;
     let annotations = match sheet.options.library {
-        Library::Kotlinx => {
-            extras::annotations(sheet, ty).unwrap_or_else(|| serializable(fields, sheet.needs))
-        }
+        Library::Kotlinx => extras::annotations(sheet, ty).unwrap_or_else(|| serializable(sheet, fields)),
         Library::Moshi => adapters::of_moshi(sheet.needs),
         Library::Jackson => adapters::of_jackson(sheet, ty, fields),
         Library::Gson | Library::None => Vec::new(),
@@ -196,27 +194,59 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     if fields.is_empty() {
         return lines(annotations.chain([cat([text(format!("class {ident}")), supers])]));
     }
-    let parts = fields.iter().map(|one| cat([hard(), field(sheet, one)]));
+    let is_tag_apart = has_tag_apart(sheet, fields);
+    let (apart, fields): (Vec<_>, Vec<_>) =
+        fields.iter().partition(|field| is_tag_apart && field.fate.tag().is_some());
+    let parts = fields.iter().map(|one| cat([hard(), field(sheet, ty, one)]));
     let mut parts: Vec<Doc> = parts.collect();
+    let tags: Vec<Doc> = apart.into_iter().map(|field| tag_apart(sheet, field)).collect();
     if let Some(extras) = &ty.extras {
         parts.push(cat([hard(), extras::property(sheet, extras)]));
     }
     let body = nest(cat(parts));
     let naming = match sheet.options.library {
-        Library::Jackson => adapters::naming_of_empty_key(fields, sheet.needs),
+        Library::Jackson => adapters::naming_of_empty_key(&fields, sheet.needs),
         Library::Kotlinx | Library::Moshi | Library::Gson | Library::None => None,
     };
     let serializer = extras::serializer(sheet, ty);
-    let inside: Vec<Doc> = naming.into_iter().chain(serializer).chain(nested).collect();
+    let inside: Vec<Doc> = tags.into_iter().chain(naming).chain(serializer).chain(nested).collect();
     let head = cat([text(format!("data class {ident}(")), body, hard(), text(")"), supers]);
     let class = if inside.is_empty() { head } else { members(head, inside) };
     lines(annotations.chain([class]))
 }
 
+/// Whether the tag of a record stands beside its constructor, where nobody can give it another one: not where a
+/// parcel or a plain copy is made of what the constructor takes, or nothing else would be left to it.
+fn has_tag_apart(sheet: &Sheet<'_>, fields: &[PlannedField<'_>]) -> bool {
+    sheet.options.library == Library::Kotlinx
+        && !sheet.options.is_parcelable
+        && !sheet.plan.has_copies()
+        && fields.iter().any(|field| field.fate.tag().is_none())
+}
+
+/// ```kotlin
+/// @Required
+/// val kind: String = "swarm"
+/// ```
+fn tag_apart(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
+    let PlannedField { ident, wire, docs, fate, .. } = field;
+    sheet.needs.imports.insert("kotlinx.serialization.Required");
+    let key = (ident.as_str().trim_matches('`') != wire.as_str())
+        .then(|| key_annotation(sheet, wire.as_str()))
+        .flatten();
+    let tag = names::LITERAL.of(fate.tag().map_or("", WireName::as_str));
+    let declared = [Some("@Required".to_owned()), key, Some(format!("val {ident}: String = {tag}"))];
+    let comment = ABOUT.comment.of(docs, sheet.options.indent + 4);
+    lines(comment.into_iter().chain(declared.into_iter().flatten().map(text)))
+}
+
 /// `@Serializable`
-fn serializable(fields: &[PlannedField<'_>], needs: &mut Needs) -> Vec<String> {
+fn serializable(sheet: &mut Sheet<'_>, fields: &[PlannedField<'_>]) -> Vec<String> {
     let mut annotations = Vec::new();
-    if fields.iter().any(|field| field.fate.tag().is_some()) {
+    let has_tag = fields.iter().any(|field| field.fate.tag().is_some());
+    let is_in_constructor = has_tag && !has_tag_apart(sheet, fields);
+    let needs = &mut *sheet.needs;
+    if is_in_constructor {
         needs.imports.insert("kotlinx.serialization.ExperimentalSerializationApi");
         annotations.push("@OptIn(ExperimentalSerializationApi::class)".to_owned());
     }
@@ -253,7 +283,7 @@ fn supertypes(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Doc {
 }
 
 /// `val id: Long,`, with its key where the name does not say it.
-fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
+fn field(sheet: &mut Sheet<'_>, owner: &PlannedType<'_>, field: &PlannedField<'_>) -> Doc {
     let PlannedField { ident, wire, slot, encoding: _, docs, fate } = field;
     let mut parts: Vec<Doc> = ABOUT.comment.of(docs, sheet.options.indent + 4).into_iter().collect();
     if docs.is_deprecated {
@@ -270,7 +300,8 @@ fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
         sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
         parts.push(text("@get:JsonInclude(JsonInclude.Include.ALWAYS)"));
     }
-    let value = text(format!("{} {ident}: ", sheet.options.property));
+    let overrides = if sheet.plan.is_shared(owner, field) { "override " } else { "" };
+    let value = text(format!("{overrides}{} {ident}: ", sheet.options.property));
     let value = match fate {
         Fate::Tag(tag) => {
             if sheet.options.library == Library::Kotlinx {

@@ -8,16 +8,18 @@ use jar_sprout_model::{Type, WireName};
 use super::Sheet;
 use super::settings::Library;
 use super::{names, parcels, types, value_class};
-use crate::plan::{CaseKind, Ident, PlannedUnion, PlannedUnionCase, ToldCase};
+use crate::plan::{CaseKind, Ident, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase, ToldCase};
 use crate::spell::Needs;
+use crate::spell::plain_copies::import_plain;
 
 /// The name of the case for a tag that no sample had.
 pub(super) const UNKNOWN: &str = "Unknown";
 
-pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+pub(super) fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Doc {
+    let ident = &ty.ident;
     let PlannedUnion { tag, cases, unknown: _ } = union;
     let inside = match tag {
-        Some(_) => unknown_case(sheet, ident),
+        Some(_) => paragraphs(shared_properties(sheet, ty).into_iter().chain([unknown_case(sheet, ident)])),
         None => wrapper_cases(sheet, ident, cases),
     };
     let interface = interface(sheet, ident, inside);
@@ -42,6 +44,19 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'
 pub(super) fn interface(sheet: &mut Sheet<'_>, ident: &Ident, inside: Doc) -> Doc {
     let supertype = parcels::supertype(sheet);
     braces(format!("sealed interface {ident}{supertype}"), [inside])
+}
+
+/// `val id: String? get() = null`, for what all cases have: of a kind that is not known yet, nothing is known.
+pub(super) fn shared_properties(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Option<Doc> {
+    let plan = sheet.plan;
+    let property = |field: &PlannedField<'_>| {
+        let mut own = Needs::default();
+        let ty = types::non_null(&mut sheet.noting(&mut own), field.slot);
+        import_plain(&own, sheet.needs);
+        cat([text(format!("val {}: ", field.ident)), ty, text("? get() = null")])
+    };
+    let shared: Vec<Doc> = plan.shared_fields(ty.id).into_iter().map(property).collect();
+    (!shared.is_empty()).then(|| lines(shared))
 }
 
 /// `object QueenSerializer : JsonContentPolymorphicSerializer<Queen>(Queen::class)`
@@ -120,8 +135,21 @@ fn choose_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>
         };
         serializer(&condition, &format!("{ident}.{}", case.ident))
     });
-    let branches = branches.collect();
-    selection(ident, "", branches)
+    let branches: Vec<Branch> = branches.collect();
+    // Where only types are asked for, they are asked of a subject.
+    const SUBJECT: &str = "element";
+    let of_type = |condition: &str| match condition {
+        "else" => Some("else".to_owned()),
+        condition => condition.strip_prefix("element is ").map(|ty| format!("is {ty}")),
+    };
+    let by_type: Option<Vec<String>> = branches.iter().map(|(condition, _)| of_type(condition)).collect();
+    match by_type.filter(|conditions| conditions.iter().all(|condition| !condition.contains("&&"))) {
+        Some(conditions) => {
+            let chosen = branches.into_iter().map(|(_, chosen)| chosen);
+            selection(ident, SUBJECT, conditions.into_iter().zip(chosen).collect())
+        }
+        None => selection(ident, "", branches),
+    }
 }
 
 /// What tells a kind of value from those that come after it.
