@@ -19,13 +19,6 @@ import java.time.format.DateTimeFormatter;
 @JsonSerialize(using = JsonLocalDate.Serializer.class)
 @JsonDeserialize(using = JsonLocalDate.Deserializer.class)
 @interface JsonLocalDate {
-  /** The same for what a list or a map holds. */
-  @Retention(RetentionPolicy.RUNTIME)
-  @JacksonAnnotationsInside
-  @JsonSerialize(contentUsing = Serializer.class)
-  @JsonDeserialize(contentUsing = Deserializer.class)
-  @interface Content {}
-
   final class Serializer extends JsonSerializer<LocalDate> {
     @Override
     public void serialize(LocalDate value, JsonGenerator generator, SerializerProvider provider)

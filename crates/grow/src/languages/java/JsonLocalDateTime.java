@@ -19,13 +19,6 @@ import java.time.format.DateTimeFormatter;
 @JsonSerialize(using = JsonLocalDateTime.Serializer.class)
 @JsonDeserialize(using = JsonLocalDateTime.Deserializer.class)
 @interface JsonLocalDateTime {
-  /** The same for what a list or a map holds. */
-  @Retention(RetentionPolicy.RUNTIME)
-  @JacksonAnnotationsInside
-  @JsonSerialize(contentUsing = Serializer.class)
-  @JsonDeserialize(contentUsing = Deserializer.class)
-  @interface Content {}
-
   final class Serializer extends JsonSerializer<LocalDateTime> {
     @Override
     public void serialize(LocalDateTime value, JsonGenerator generator, SerializerProvider provider)

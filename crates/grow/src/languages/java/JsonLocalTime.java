@@ -19,13 +19,6 @@ import java.time.format.DateTimeFormatter;
 @JsonSerialize(using = JsonLocalTime.Serializer.class)
 @JsonDeserialize(using = JsonLocalTime.Deserializer.class)
 @interface JsonLocalTime {
-  /** The same for what a list or a map holds. */
-  @Retention(RetentionPolicy.RUNTIME)
-  @JacksonAnnotationsInside
-  @JsonSerialize(contentUsing = Serializer.class)
-  @JsonDeserialize(contentUsing = Deserializer.class)
-  @interface Content {}
-
   final class Serializer extends JsonSerializer<LocalTime> {
     @Override
     public void serialize(LocalTime value, JsonGenerator generator, SerializerProvider provider)

@@ -19,13 +19,6 @@ import java.time.format.DateTimeFormatter;
 @JsonSerialize(using = JsonOffsetDateTime.Serializer.class)
 @JsonDeserialize(using = JsonOffsetDateTime.Deserializer.class)
 @interface JsonOffsetDateTime {
-  /** The same for what a list or a map holds. */
-  @Retention(RetentionPolicy.RUNTIME)
-  @JacksonAnnotationsInside
-  @JsonSerialize(contentUsing = Serializer.class)
-  @JsonDeserialize(contentUsing = Deserializer.class)
-  @interface Content {}
-
   final class Serializer extends JsonSerializer<OffsetDateTime> {
     @Override
     public void serialize(

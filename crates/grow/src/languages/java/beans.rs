@@ -35,7 +35,7 @@ pub(super) fn bean(
         ]);
         heads.push(auto_detect());
     }
-    heads.extend(annotations(sheet, fields));
+    heads.extend(annotations(sheet, ty, fields));
     let mut inside = Vec::new();
     let mut methods = Vec::new();
     for field in fields {

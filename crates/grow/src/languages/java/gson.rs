@@ -4,9 +4,9 @@ use jar_sprout_layout::{Doc, braces, cat, comma_list, group, line, lines, member
 use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
-use super::unions::{UNKNOWN, holder, permitted, sealed};
+use super::unions::{UNKNOWN, holder, permitted, sealed, shared_parts};
 use super::{constants, names, types};
-use crate::plan::{CaseKind, Ident, PlannedCase, PlannedUnion, PlannedUnionCase, ToldCase};
+use crate::plan::{CaseKind, Ident, PlannedCase, PlannedType, PlannedUnion, PlannedUnionCase, ToldCase};
 use crate::spell::Helper;
 
 const TEXT_ADAPTER: Helper = Helper { name: "TextAdapter", text: include_str!("gson/TextAdapter.java") };
@@ -31,7 +31,8 @@ pub(super) fn enumeration(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[Planned
 }
 
 /// A sealed interface, and the adapter that chooses among its cases.
-pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+pub(super) fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Doc {
+    let ident = &ty.ident;
     sheet.needs.imports.extend([
         "com.google.gson.JsonDeserializationContext",
         "com.google.gson.JsonElement",
@@ -39,7 +40,7 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'
     ]);
     sheet.needs.helpers.insert(UNION_ADAPTER);
     let is_direct = sheet.plan.has_direct_cases(union);
-    let mut inside = Vec::new();
+    let mut inside = shared_parts(sheet, ty);
     if !is_direct {
         inside.push(text("Object value();"));
         for case in &union.cases {

@@ -16,7 +16,7 @@ use jar_sprout_layout::{
     Doc, Indent, Style, braces, cat, flat_length, group, hard, join, line, lines, members, nest, paragraphs,
     soft, text,
 };
-use jar_sprout_model::{Scalar, Slot, Type, Width};
+use jar_sprout_model::{Scalar, Slot, Type, Width, WireName};
 
 use crate::language::Language;
 use crate::plan::{
@@ -101,7 +101,8 @@ impl Dialect for JavaOptions {
             let said = docs::in_one_line(field.docs.text(), docs::in_javadoc) + deprecated;
             (!said.is_empty()).then(|| format!("@param {} {}", field.ident, said.trim_start()))
         };
-        let tags: Vec<String> = fields.iter().filter_map(tag).collect();
+        let components = fields.iter().filter(|field| !is_tag_apart(self, plan, ty, field));
+        let tags: Vec<String> = components.filter_map(tag).collect();
         ABOUT.comment.with_tags(ty.docs, plan.indent(ty, 2), &tags)
     }
 
@@ -124,10 +125,10 @@ impl Dialect for JavaOptions {
                 gson::enumeration(&mut sheet.with(&options), ident, cases)
             }
             (PlannedDefinition::Union(union), Library::Jackson) => {
-                unions::union(&mut sheet.with(&options), ident, union)
+                unions::union(&mut sheet.with(&options), ty, union)
             }
             (PlannedDefinition::Union(union), Library::Gson) => {
-                gson::union(&mut sheet.with(&options), ident, union)
+                gson::union(&mut sheet.with(&options), ty, union)
             }
         }
     }
@@ -197,9 +198,13 @@ impl Dialect for JavaOptions {
 /// public record Hive(long id, @JsonProperty("honey_kg") double honeyKg) {}
 /// ```
 fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], nested: Vec<Doc>) -> Doc {
-    let mut annotations = annotations(sheet, fields);
+    let mut annotations = annotations(sheet, ty, fields);
     let leaves_out = leaves_out(fields, sheet.options);
-    let mut components: Vec<Doc> = fields.iter().map(|one| component(sheet, one, leaves_out)).collect();
+    let tag = fields.iter().find(|field| is_tag_apart(sheet.options, sheet.plan, ty, field));
+    let is_component = |field: &&PlannedField<'_>| tag.is_none_or(|tag| tag.ident != field.ident);
+    let components = fields.iter().filter(is_component);
+    let mut components: Vec<Doc> = components.map(|one| component(sheet, one, leaves_out)).collect();
+    let tag = tag.map(|tag| tag_method(sheet, tag));
     if let Some(extras) = &ty.extras {
         let (annotations, declaration) = extras_declaration(sheet, extras);
         components.push(group(cat([text(annotations), nest(nest(cat([line(), text(declaration)])))])));
@@ -208,11 +213,41 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
         annotations.push(naming_annotation(&ty.ident, sheet.needs));
         naming_of_empty_key(&field.ident)
     });
-    let inside: Vec<Doc> = defaults(sheet.plan, ty, fields).into_iter().chain(naming).chain(nested).collect();
+    let defaults = defaults(sheet.plan, ty, fields);
+    let inside: Vec<Doc> = defaults.into_iter().chain(tag).chain(naming).chain(nested).collect();
     let brace = if inside.is_empty() { " {}" } else { " {" };
     let head = record_head(sheet.plan, ty, components, sheet.options.indent, brace);
     annotations.push(if inside.is_empty() { cat([head, text(brace)]) } else { members(head, inside) });
     lines(annotations)
+}
+
+/// Whether the tag of a record is no component, so that nobody can give it another one. What keeps other keys would keep
+/// it as one of them, and a plain copy is made of what the wire's has.
+fn is_tag_apart(
+    options: &JavaOptions,
+    plan: &Plan<'_>,
+    ty: &PlannedType<'_>,
+    field: &PlannedField<'_>,
+) -> bool {
+    field.fate.tag().is_some()
+        && options.library == Library::Jackson
+        && ty.extras.is_none()
+        && !plan.has_copies()
+        && !field.wire.as_str().is_empty()
+}
+
+/// ```java
+/// @JsonProperty("kind")
+/// public String kind() {
+///   return "swarm";
+/// }
+/// ```
+fn tag_method(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
+    let annotation = key_annotation(sheet, field.wire.as_str()).map(text);
+    let tag = names::LITERAL.of(field.fate.tag().map_or("", WireName::as_str));
+    let method = braces(text(format!("public String {}()", field.ident)), [text(format!("return {tag};"))]);
+    let comment = ABOUT.comment.of(field.docs, sheet.options.indent + 2);
+    lines(comment.into_iter().chain(annotation).chain([method]))
 }
 
 /// `public record SwarmEvent(String id, boolean caught) implements Event`, with `brace` behind it.
@@ -306,10 +341,15 @@ fn leaves_out(fields: &[PlannedField<'_>], options: &JavaOptions) -> bool {
 }
 
 /// What is said of a whole class, for Jackson.
-fn annotations(sheet: &mut Sheet<'_>, fields: &[PlannedField<'_>]) -> Vec<Doc> {
+fn annotations(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Vec<Doc> {
     let mut annotations = Vec::new();
     if sheet.options.library == Library::Gson {
         return annotations;
+    }
+    if ty.extras.is_none() {
+        // A key that the server adds later is no error.
+        sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonIgnoreProperties");
+        annotations.push(text("@JsonIgnoreProperties(ignoreUnknown = true)"));
     }
     if leaves_out(fields, sheet.options) {
         sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");

@@ -237,7 +237,7 @@ const TAKEN_TYPES: &[&str] = &[
 
 /// Keywords take a `_`.
 fn escape(name: String) -> String {
-    if KEYWORDS.contains(&name.as_str()) { format!("{name}_") } else { name }
+    if KEYWORDS.contains(&name.as_str()) { format!("{name}Value") } else { name }
 }
 
 #[cfg(test)]
@@ -245,9 +245,9 @@ mod tests {
     use super::*;
 
     #[test]
-    fn keywords_take_an_underscore() {
+    fn keywords_are_values() {
         for keyword in KEYWORDS {
-            assert_eq!(escape((*keyword).to_owned()), format!("{keyword}_"));
+            assert_eq!(escape((*keyword).to_owned()), format!("{keyword}Value"));
         }
         assert_eq!(escape("größe".to_owned()), "größe");
     }

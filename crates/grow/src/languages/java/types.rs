@@ -17,7 +17,7 @@ use crate::spell::{Helper, Needs};
 struct Dated {
     name: &'static str,
     import: &'static str,
-    /// The annotation that tells Jackson, for the type itself; that for what a list or a map holds stands inside.
+    /// The annotation that tells Jackson.
     annotation: Helpers,
     /// What tells Gson.
     adapter: Helpers,
@@ -114,16 +114,18 @@ pub(super) fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled 
     // Gson's annotation speaks of the field as a whole.
     let has_content = sheet.options.library == Library::Jackson;
     match &slot.ty {
-        Type::Scalar(scalar) if dated(*scalar).is_some() => of_dated(sheet, *scalar, "", str::to_owned),
+        Type::Scalar(scalar) if dated(*scalar).is_some() => {
+            of_dated(sheet, *scalar, Held::Itself, str::to_owned)
+        }
         Type::List(items) if has_content && dated_slot(items).is_some() => {
             sheet.needs.imports.insert("java.util.List");
             let item = dated_slot(items).expect("asked");
-            of_dated(sheet, item, ".Content", |name| format!("List<{name}>"))
+            of_dated(sheet, item, Held::Inside, |name| format!("List<{name}>"))
         }
         Type::Map(values) if has_content && dated_slot(values).is_some() => {
             sheet.needs.imports.insert("java.util.Map");
             let value = dated_slot(values).expect("asked");
-            of_dated(sheet, value, ".Content", |name| format!("Map<String, {name}>"))
+            of_dated(sheet, value, Held::Inside, |name| format!("Map<String, {name}>"))
         }
         Type::Any
         | Type::Scalar(_)
@@ -245,18 +247,37 @@ fn dated_slot(slot: &Slot) -> Option<Scalar> {
     }
 }
 
-fn of_dated(sheet: &mut Sheet<'_>, scalar: Scalar, inside: &str, wrap: impl Fn(&str) -> String) -> Spelled {
+/// Where a date stands in a field.
+#[derive(Clone, Copy)]
+enum Held {
+    /// It is the field.
+    Itself,
+    /// In a list or a map.
+    Inside,
+}
+
+fn of_dated(sheet: &mut Sheet<'_>, scalar: Scalar, held: Held, wrap: impl Fn(&str) -> String) -> Spelled {
     let (name, import, helper) = dated_helper(sheet, scalar).expect("asked before");
     sheet.needs.imports.insert(import);
     sheet.needs.helpers.insert(helper);
-    let annotation = match sheet.options.library {
-        Library::Jackson => format!("@{}{inside}", helper.name),
-        Library::Gson => {
+    let helper = helper.name;
+    let annotations = match (sheet.options.library, held) {
+        (Library::Jackson, Held::Itself) => vec![format!("@{helper}")],
+        (Library::Jackson, Held::Inside) => {
+            sheet.needs.imports.extend([
+                "com.fasterxml.jackson.databind.annotation.JsonDeserialize",
+                "com.fasterxml.jackson.databind.annotation.JsonSerialize",
+            ]);
+            ["Serialize", "Deserialize"]
+                .map(|does| format!("@Json{does}(contentUsing = {helper}.{does}r.class)"))
+                .to_vec()
+        }
+        (Library::Gson, _) => {
             sheet.needs.imports.insert("com.google.gson.annotations.JsonAdapter");
-            format!("@JsonAdapter({}.class)", helper.name)
+            vec![format!("@JsonAdapter({helper}.class)")]
         }
     };
-    Spelled { annotations: vec![annotation], ty: wrap(name) }
+    Spelled { annotations, ty: wrap(name) }
 }
 
 /// The platform's type of a date or a time, its import, and what reads and writes it: an annotation for Jackson, or an
@@ -319,6 +340,22 @@ pub(super) fn plain(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
         | Type::Map(_)
         | Type::Tuple(_)
         | Type::Named(_) => boxed(sheet, slot),
+    }
+}
+
+/// Whether values of a type that are not null are no objects.
+pub(super) fn is_primitive(ty: &Type) -> bool {
+    match ty {
+        Type::Scalar(scalar) => matches!(
+            scalar,
+            Scalar::Boolean
+                | Scalar::Always(_)
+                | Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact)
+                | Scalar::Float
+        ),
+        Type::Any | Type::Constant(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) | Type::Named(_) => {
+            false
+        }
     }
 }
 

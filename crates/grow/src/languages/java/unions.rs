@@ -5,22 +5,30 @@ use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
 use super::{names, types};
-use crate::plan::{CaseKind, Ident, Plan, PlannedUnion, PlannedUnionCase, ToldCase};
+use crate::plan::{CaseKind, Ident, Plan, PlannedType, PlannedUnion, PlannedUnionCase, ToldCase};
 use crate::spell::Needs;
+use crate::spell::plain_copies::import_plain;
 
 /// The name of the case for a tag that no sample had.
 pub(super) const UNKNOWN: &str = "Unknown";
 
-pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+pub(super) fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Doc {
+    let ident = &ty.ident;
     match &union.tag {
-        Some(tag) if sheet.plan.has_direct_cases(union) => by_type_info(sheet, ident, tag, union),
+        Some(tag) if sheet.plan.has_direct_cases(union) => by_type_info(sheet, ty, tag, union),
         Some(tag) => by_tag(sheet, ident, tag, &union.cases),
         None => by_kind(sheet, ident, union),
     }
 }
 
 /// The library reads the tag, which is a part of each case.
-fn by_type_info(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, union: &PlannedUnion<'_>) -> Doc {
+fn by_type_info(
+    sheet: &mut Sheet<'_>,
+    ty: &PlannedType<'_>,
+    tag: &WireName,
+    union: &PlannedUnion<'_>,
+) -> Doc {
+    let ident = &ty.ident;
     sheet.needs.imports.extend([
         "com.fasterxml.jackson.annotation.JsonSubTypes",
         "com.fasterxml.jackson.annotation.JsonTypeInfo",
@@ -45,8 +53,28 @@ fn by_type_info(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, union: &Pl
     lines([
         annotation("@JsonTypeInfo", arguments.map(text)),
         cat([text("@JsonSubTypes({"), sub_types, hard(), text("})")]),
-        sealed(ident, permitted, [unknown(ident, sheet.needs)]),
+        sealed(ident, permitted, shared_parts(sheet, ty).into_iter().chain([unknown(ident, sheet.needs)])),
     ])
+}
+
+/// What all cases have, which records answer: of a kind that is not known yet, nothing is known. A component that is no
+/// object cannot be null, and so is not among them.
+pub(super) fn shared_parts(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Vec<Doc> {
+    if sheet.options.has_beans {
+        return Vec::new();
+    }
+    let mut parts = Vec::new();
+    for field in sheet.plan.shared_fields(ty.id) {
+        if types::is_primitive(&field.slot.ty) {
+            continue;
+        }
+        let mut own = Needs::default();
+        let ty = types::field(&mut sheet.noting(&mut own), field).ty;
+        import_plain(&own, sheet.needs);
+        let head = text(format!("default {ty} {}()", field.ident));
+        parts.push(braces(head, [text("return null;")]));
+    }
+    parts
 }
 
 /// A deserializer reads the tag; what each case holds stands in a record around it.
@@ -213,20 +241,16 @@ pub(super) fn creator(name: &str) -> Doc {
     lines([text("@JsonCreator(mode = JsonCreator.Mode.DELEGATING)"), text(format!("public {name} {{}}"))])
 }
 
-/// A record whose one component is all of its JSON. The annotation stands on the accessor: on the component it
-/// would count twice.
+/// A record whose one component is all of its JSON.
 pub(super) fn value_record(head: &str, ty: &str, supers: &str, more: impl IntoIterator<Item = Doc>) -> Doc {
-    let accessor = lines([
-        text("@Override"),
-        text("@JsonValue"),
-        braces(text(format!("public {ty} value()")), [text("return value;")]),
-    ]);
     let supers = match supers.trim_start() {
         "" => Doc::Nil,
         supers => nest(nest(cat([line(), text(supers.to_owned())]))),
     };
-    let head = group(cat([text(format!("{head}({ty} value)")), supers]));
-    super::members(head, more.into_iter().chain([accessor]))
+    let component = nest(nest(cat([soft(), text(format!("@JsonValue {ty} value)"))])));
+    let head = group(cat([text(format!("{head}(")), group(component), supers]));
+    let more: Vec<Doc> = more.into_iter().collect();
+    if more.is_empty() { cat([head, text(" {}")]) } else { super::members(head, more) }
 }
 
 fn deserializer(ident: &Ident, body: impl IntoIterator<Item = Doc>, needs: &mut Needs) -> Doc {
