@@ -2,11 +2,20 @@
 ///
 /// The text is kept, since [DateTime] forgets the offset.
 class IsoDate {
-  IsoDate(this.dateTime) : text = dateTime.toIso8601String();
+  /// A point in time, written in UTC.
+  IsoDate(DateTime dateTime)
+    : this._(dateTime, dateTime.toUtc().toIso8601String());
 
-  IsoDate.parse(this.text) : dateTime = DateTime.parse(text);
+  /// A day, written without a time.
+  IsoDate.date(DateTime dateTime)
+    : this._(dateTime, dateTime.toIso8601String().split('T').first);
+
+  /// What is written so; a [FormatException] if that is no date.
+  IsoDate.parse(String text) : this._(DateTime.parse(text), text);
 
   factory IsoDate.fromJson(String json) => IsoDate.parse(json);
+
+  const IsoDate._(this.dateTime, this.text);
 
   final DateTime dateTime;
   final String text;

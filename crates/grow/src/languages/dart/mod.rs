@@ -101,7 +101,7 @@ impl Dialect for DartOptions {
             PlannedDefinition::Record(fields) => record(sheet, ty, fields),
             PlannedDefinition::Enumeration(cases) if ty.is_closed => closed(sheet, &ty.ident, cases),
             PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, self),
-            PlannedDefinition::Union(union) => unions::union(sheet, &ty.ident, union),
+            PlannedDefinition::Union(union) => unions::union(sheet, ty, union),
         }
     }
 
@@ -184,7 +184,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     let ident = &ty.ident;
     let union = sheet.plan.union_of(ty.id).map(|union| &union.ident);
     let head = match union {
-        Some(union) => format!("class {ident} extends {union}"),
+        Some(union) => format!("final class {ident} extends {union}"),
         None => format!("class {ident}"),
     };
     let to_json = if sheet.options.is_annotated && !fields.is_empty() {
@@ -211,14 +211,25 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
         ];
         return members(head, made.into_iter().chain(values));
     }
+    let (tags, parts): (Vec<_>, Vec<_>) =
+        fields.iter().partition(|field| is_tag_apart(sheet, ty, fields, field));
+    let is_apart = |field: &PlannedField<'_>| tags.iter().any(|tag| tag.ident == field.ident);
     let declared = fields.iter().map(|field| {
-        let declaration = text(format!("final {} {};", field_type(sheet, field), field.ident));
+        let value = match field.fate {
+            Fate::Tag(tag) if is_apart(field) => format!(" = {}", names::LITERAL.of(tag.as_str())),
+            _ => String::new(),
+        };
+        let declaration = text(format!("final {} {}{value};", field_type(sheet, field), field.ident));
+        let overrides = sheet.plan.is_shared(ty, field).then(|| text("@override"));
         let deprecated = field
             .docs
             .is_deprecated
             .then(|| text(format!("@Deprecated({})", names::LITERAL.of(&docs::warning(field.docs)))));
         let key = sheet.options.is_annotated.then(|| annotated::key(field)).flatten();
-        (ABOUT.comment.of(field.docs, 2), lines(deprecated.into_iter().chain(key).chain([declaration])))
+        (
+            ABOUT.comment.of(field.docs, 2),
+            lines(deprecated.into_iter().chain(key).chain(overrides).chain([declaration])),
+        )
     });
     let mut declared: Vec<(Option<Doc>, Doc)> = declared.collect();
     if let Some(extras) = &ty.extras {
@@ -226,10 +237,13 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
         declared.push((None, text(format!("final {map} {};", extras.ident))));
     }
     let declared = docs::spaced(declared);
-    let from_json =
-        if sheet.options.is_annotated { annotated::from_json(ident) } else { from_json(sheet, ty, fields) };
+    let from_json = if sheet.options.is_annotated {
+        annotated::from_json(ident)
+    } else {
+        from_json(sheet, ty, fields, &parts)
+    };
     let inside =
-        [constructor(sheet.plan, ty, fields), from_json, declared, to_json].into_iter().chain(values);
+        [constructor(sheet.plan, ty, &parts), from_json, declared, to_json].into_iter().chain(values);
     let class = members(head, inside);
     if sheet.options.is_annotated { annotated::class(class, sheet.needs) } else { class }
 }
@@ -264,8 +278,22 @@ const DEFAULTS: DefaultSpelling = DefaultSpelling {
     },
 };
 
-fn constructor(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
-    let parameter = |field: &PlannedField<'_>| {
+/// Whether the tag of a record stands beside its constructor, where nobody can give it another one: not where other code
+/// makes one, or nothing else would be left to it.
+fn is_tag_apart(
+    sheet: &Sheet<'_>,
+    ty: &PlannedType<'_>,
+    fields: &[PlannedField<'_>],
+    field: &PlannedField<'_>,
+) -> bool {
+    field.fate.tag().is_some()
+        && !sheet.options.is_annotated
+        && !sheet.plan.has_copies()
+        && (fields.len() > 1 || ty.extras.is_some())
+}
+
+fn constructor(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[&PlannedField<'_>]) -> Doc {
+    let parameter = |field: &&PlannedField<'_>| {
         let name = &field.ident;
         text(match field.fate {
             Fate::Tag(tag) => format!("this.{name} = {}", names::LITERAL.of(tag.as_str())),
@@ -280,9 +308,14 @@ fn constructor(plan: &Plan<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>
     listed(format!("const {}({{", ty.ident), fields.iter().map(parameter).chain(extras), "});")
 }
 
-fn from_json(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
+fn from_json(
+    sheet: &mut Sheet<'_>,
+    ty: &PlannedType<'_>,
+    all: &[PlannedField<'_>],
+    fields: &[&PlannedField<'_>],
+) -> Doc {
     let (ident, plan) = (&ty.ident, sheet.plan);
-    let mut argument = |field: &PlannedField<'_>| {
+    let mut argument = |field: &&PlannedField<'_>| {
         let json = format!("json[{}]", names::LITERAL.of(field.wire.as_str()));
         let mut read = |may_be_null| {
             if field.is_json_in_text() {
@@ -310,7 +343,7 @@ fn from_json(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField
         cat([text(format!("{}: ", field.ident)), value])
     };
     let head = format!("factory {ident}.fromJson(Map<String, dynamic> json) =>");
-    let extras = ty.extras.iter().map(|extras| extras::read(plan, fields, extras));
+    let extras = ty.extras.iter().map(|extras| extras::read(plan, all, extras));
     let arguments = listed(format!("{ident}("), fields.iter().map(&mut argument).chain(extras), ");");
     // Inside a class, a name and a bracket behind it.
     let is_narrow = 2 + head.len() + 1 + ident.as_str().len() < PAGE;
@@ -435,11 +468,17 @@ fn closed(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<'_>]) -> Do
         let declaration = text(format!("{}({literal}){end}", closed_name(case)));
         (ABOUT.comment.of(docs, 2), declaration)
     };
-    let read = text("values.firstWhere((known) => known.value == json)");
+    let find = [
+        "(known) => known.value == json".to_owned(),
+        format!("orElse: () => throw FormatException('unknown {ident}', json)"),
+    ];
+    let read = listed("values.firstWhere(".to_owned(), find.into_iter().map(text), ")");
+    let head = format!("factory {ident}.fromJson(String json)");
+    let hugs = 2 + head.len() + " => values.firstWhere(".len() <= PAGE;
     let inside = [
         docs::spaced(cases.iter().enumerate().map(case)),
         text(format!("const {ident}(this.value);")),
-        arrow(format!("factory {ident}.fromJson(String json)"), read, false),
+        arrow(head, read, hugs),
         text("final String value;"),
         text("String toJson() => value;"),
     ];

@@ -28,7 +28,7 @@ fn record(
     let fields = both.copy;
     let ident = &copy.ident;
     let head = match sheet.plan.union_of(copy.id) {
-        Some(union) => format!("class {ident} extends {}", union.ident),
+        Some(union) => format!("final class {ident} extends {}", union.ident),
         None => format!("class {ident}"),
     };
     if fields.is_empty() {
@@ -47,7 +47,8 @@ fn record(
     });
     let factory = text(format!("factory {ident}.fromWire({} wire) => ", wire.ident));
     let factory = cat([factory, listed(format!("{ident}("), arguments, ");")]);
-    let mut inside = vec![constructor(sheet.plan, copy, fields), factory, declared];
+    let mut inside =
+        vec![constructor(sheet.plan, copy, &fields.iter().collect::<Vec<_>>()), factory, declared];
     if sheet.options.has_copy_with {
         inside.extend(values::copy_with(sheet, copy, fields));
     }
@@ -138,7 +139,7 @@ fn union(
         branches.push(branch(&format!("{from}(:final value)"), text(format!("{unknown}(value)"))));
         let inside =
             [text(format!("const {unknown}(this.value);")), text("final Map<String, dynamic> value;")];
-        let class = members(format!("class {unknown} extends {ident}"), inside);
+        let class = members(format!("final class {unknown} extends {ident}"), inside);
         classes.push(lines([text("/// A kind that is not known yet."), class]));
     }
     let branches = nest(cat(branches.into_iter().map(|branch| cat([hard(), branch]))));
@@ -160,5 +161,5 @@ fn holder(sheet: &mut Sheet<'_>, union: &Ident, case: &Ident, slot: &Slot) -> Do
     if sheet.options.has_equality {
         inside.extend(values::equality(case.as_str(), &[("value", &slot.ty)], sheet.needs));
     }
-    members(format!("class {case} extends {union}"), inside)
+    members(format!("final class {case} extends {union}"), inside)
 }

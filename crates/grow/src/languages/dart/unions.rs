@@ -7,14 +7,17 @@ use super::Sheet;
 use super::types::Json;
 use super::values::equality;
 use super::{names, types};
-use crate::plan::{CaseKind, Ident, Plan, PlannedUnion, PlannedUnionCase, ToldCase};
+use crate::plan::{
+    CaseKind, Ident, Plan, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase, ToldCase,
+};
 
 /// What a union is read from, once a pattern or a parameter has told its type.
 const KNOWN: Json<'static> = Json { text: "json", is_cast: true };
 
-pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+pub(super) fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Doc {
+    let ident = &ty.ident;
     let mut declarations = vec![match &union.tag {
-        Some(tag) => by_tag(sheet.plan, ident, tag, union),
+        Some(tag) => by_tag(sheet, ty, tag, union),
         None => by_kind(sheet.plan, ident, union),
     }];
     let is_direct = sheet.plan.has_direct_cases(union);
@@ -29,7 +32,8 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'
     paragraphs(declarations)
 }
 
-fn by_tag(plan: &Plan<'_>, ident: &Ident, tag: &WireName, union: &PlannedUnion<'_>) -> Doc {
+fn by_tag(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, tag: &WireName, union: &PlannedUnion<'_>) -> Doc {
+    let (plan, ident) = (sheet.plan, &ty.ident);
     let is_direct = plan.has_direct_cases(union);
     let mut branches: Vec<Doc> = Vec::new();
     for case in &union.cases {
@@ -41,7 +45,14 @@ fn by_tag(plan: &Plan<'_>, ident: &Ident, tag: &WireName, union: &PlannedUnion<'
     let unknown = union.unknown.as_ref().map_or_else(String::new, ToString::to_string);
     branches.push(branch("_", text(format!("{unknown}(json)"))));
     let key = names::LITERAL.of(tag.as_str());
-    sealed(ident, "Map<String, dynamic> json", &format!("json[{key}]"), branches, "Map<String, dynamic>")
+    // Of a kind that is not known yet, nothing is known.
+    let getter = |field: &PlannedField<'_>| {
+        let ty = types::or_null(&field.slot.ty, types::non_null(sheet, &field.slot.ty));
+        text(format!("{ty} get {} => null;", field.ident))
+    };
+    let shared: Vec<Doc> = plan.shared_fields(ty.id).into_iter().map(getter).collect();
+    let subject = format!("json[{key}]");
+    sealed(ident, "Map<String, dynamic> json", &subject, branches, "Map<String, dynamic>", shared)
 }
 
 fn by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
@@ -68,7 +79,7 @@ fn by_kind(plan: &Plan<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
         branches
             .push(branch("_", text(format!("throw FormatException('unexpected kind of {ident}', json)"))));
     }
-    sealed(ident, "Object? json", "json", branches, "Object?")
+    sealed(ident, "Object? json", "json", branches, "Object?", Vec::new())
 }
 
 /// A value in the class of its case.
@@ -83,16 +94,22 @@ fn branch(pattern: &str, value: Doc) -> Doc {
     cat([text(format!("{pattern} => ")), value, text(",")])
 }
 
-fn sealed(ident: &Ident, parameter: &str, subject: &str, branches: Vec<Doc>, result: &str) -> Doc {
+fn sealed(
+    ident: &Ident,
+    parameter: &str,
+    subject: &str,
+    branches: Vec<Doc>,
+    result: &str,
+    shared: Vec<Doc>,
+) -> Doc {
     let branches = nest(cat(branches.into_iter().map(|branch| cat([hard(), branch]))));
     let head = text(format!("factory {ident}.fromJson({parameter}) => switch ({subject}) {{"));
     members(
         format!("sealed class {ident}"),
-        [
-            text(format!("const {ident}();")),
-            cat([head, branches, hard(), text("};")]),
-            text(format!("{result} toJson();")),
-        ],
+        [text(format!("const {ident}();")), cat([head, branches, hard(), text("};")])]
+            .into_iter()
+            .chain((!shared.is_empty()).then(|| lines(shared)))
+            .chain([text(format!("{result} toJson();"))]),
     )
 }
 
@@ -126,5 +143,5 @@ fn value_class(sheet: &mut Sheet<'_>, union: &Ident, name: &Ident, held: Held<'_
     if sheet.options.has_equality {
         inside.extend(equality(name.as_str(), &[("value", is)], sheet.needs));
     }
-    members(format!("class {name} extends {union}"), inside)
+    members(format!("final class {name} extends {union}"), inside)
 }

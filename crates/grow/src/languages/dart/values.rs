@@ -67,23 +67,33 @@ pub(super) fn equality(ident: &str, fields: &[(&str, &Type)], needs: &mut Needs)
             })
         })
         .collect();
+    let has_parts = !parts.is_empty();
     let conditions = [text(format!("other is {ident}"))].into_iter().chain(parts);
     let conditions = join(&cat([text(" &&"), line()]), conditions);
+    // What is the same needs no look inside.
+    let conditions = if has_parts {
+        cat([text("identical(this, other) ||"), line(), nest(nest(conditions))])
+    } else {
+        conditions
+    };
     let equals = group(cat([
         text("bool operator ==(Object other) =>"),
         nest(nest(cat([line(), group(conditions), text(";")]))),
     ]));
-    let hashes = fields
-        .iter()
-        .map(|(name, ty)| text(if is_deep(ty) { format!("_deepHash({name})") } else { (*name).to_owned() }));
-    let hashes: Vec<Doc> = hashes.collect();
-    let hash = match hashes.len() {
-        0 => text(format!("int get hashCode => ({ident}).hashCode;")),
-        _ => {
-            let hashes = listed("Object.hashAll([".to_owned(), hashes.into_iter(), "]);");
-            cat([text("int get hashCode => "), hashes])
-        }
+    let part = |(name, ty): &(&str, &Type)| {
+        if is_deep(ty) { format!("_deepHash({name})") } else { (*name).to_owned() }
     };
+    let parts = || fields.iter().map(part).map(text);
+    /// So many parts `Object.hash` takes.
+    const MOST: usize = 20;
+    let hash = match fields {
+        [] => text(format!("({ident}).hashCode;")),
+        [one @ (_, ty)] if is_deep(ty) => text(part(one) + ";"),
+        [one] => text(part(one) + ".hashCode;"),
+        _ if fields.len() <= MOST => listed("Object.hash(".to_owned(), parts(), ");"),
+        _ => listed("Object.hashAll([".to_owned(), parts(), "]);"),
+    };
+    let hash = cat([text("int get hashCode => "), hash]);
     [equals, hash].map(|method| lines([text("@override"), method]))
 }
 
