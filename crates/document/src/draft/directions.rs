@@ -40,6 +40,9 @@ pub(super) fn tell_apart(
         let own_root = roots.iter_mut().find(|root| *is_inline && root.node == *node);
         if let Some(root) = own_root {
             root.node = form;
+            if *is_update && matches!(forms.draft.node(form).kind, DraftKind::Record { .. }) {
+                forms.draft.mark_patch(form);
+            }
             continue;
         }
         let (held, node) = (forms.held(form), forms.held(*node));

@@ -187,6 +187,8 @@ pub struct PlannedType<'m> {
     pub(crate) extras: Option<PlannedExtras<'m>>,
     /// Whether it is an enum that has no values but those known.
     pub(crate) is_closed: bool,
+    /// Whether it is sent to change a part of something.
+    pub(crate) is_patch: bool,
     /// The record that it extends, where a language has it so.
     base: Option<TypeId>,
 }
@@ -544,7 +546,8 @@ impl<'m> Planner<'m, '_, '_> {
         };
         let is_closed = matches!(&ty.definition, Definition::Enumeration(known) if known.is_closed);
         let base = self.model.base(id);
-        PlannedType { id, ident: ident.clone(), docs: &ty.docs, definition, extras, base, is_closed }
+        let (docs, is_patch) = (&ty.docs, ty.is_patch);
+        PlannedType { id, ident: ident.clone(), docs, definition, extras, base, is_closed, is_patch }
     }
 
     /// A field whose name is its key has it before one that needs a mapping all the same.

@@ -72,7 +72,7 @@ pub(super) fn equality(ident: &str, fields: &[(&str, &Type)], needs: &mut Needs)
     let conditions = join(&cat([text(" &&"), line()]), conditions);
     // What is the same needs no look inside.
     let conditions = if has_parts {
-        cat([text("identical(this, other) ||"), line(), nest(nest(conditions))])
+        cat([text("identical(this, other) ||"), line(), group(nest(nest(conditions)))])
     } else {
         conditions
     };

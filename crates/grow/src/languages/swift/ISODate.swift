@@ -13,6 +13,21 @@ public struct ISODate: Codable, Hashable, Sendable {
         self.text = text
     }
 
+    /// A point in time, written in UTC.
+    public init(_ date: Date) {
+        self.date = date
+        self.text = ISO8601DateFormatter().string(from: date)
+    }
+
+    /// The day that it is somewhere, written without a time.
+    public init(dayOf date: Date, in timeZone: TimeZone = .current) {
+        let formatter = ISO8601DateFormatter()
+        formatter.formatOptions = .withFullDate
+        formatter.timeZone = timeZone
+        self.date = date
+        self.text = formatter.string(from: date)
+    }
+
     public init(from decoder: any Decoder) throws {
         let container = try decoder.singleValueContainer()
         let text = try container.decode(String.self)
@@ -32,27 +47,62 @@ public struct ISODate: Codable, Hashable, Sendable {
     }
 
     private static func parse(_ text: String) -> Date? {
-        let time = text.firstIndex(of: "T") ?? text.endIndex
-        let offset = text[time...].firstIndex { "Z+-".contains($0) } ?? text.endIndex
-        let parts = text[..<offset].split { !$0.isNumber }
-        let numbers = parts.prefix(6).compactMap { Int($0) }
-        guard numbers.count == 3 || numbers.count == 6 else { return nil }
-        var components = DateComponents()
-        components.year = numbers[0]
-        components.month = numbers[1]
-        components.day = numbers[2]
-        if numbers.count == 6 {
-            components.hour = numbers[3]
-            components.minute = numbers[4]
-            components.second = numbers[5]
+        let parts = text.split(separator: "T", maxSplits: 1, omittingEmptySubsequences: false)
+        guard let days = days(parts[0]) else { return nil }
+        guard parts.count == 2 else { return Date(timeIntervalSince1970: Double(days * 86_400)) }
+        let offset = parts[1].firstIndex { "Z+-".contains($0) } ?? parts[1].endIndex
+        guard let clock = clock(parts[1][..<offset]), let ahead = self.offset(parts[1][offset...])
+        else { return nil }
+        return Date(timeIntervalSince1970: Double(days * 86_400 - ahead) + clock)
+    }
+
+    /// The days since 1970 of `2026-05-11`.
+    private static func days(_ text: Substring) -> Int? {
+        guard let parts = numbers(text, [4, 2, 2], between: "-"), parts[0] > 0 else { return nil }
+        let (year, month, day) = (parts[0], parts[1], parts[2])
+        let isLeap = year % 4 == 0 && (year % 100 != 0 || year % 400 == 0)
+        let lengths = [31, isLeap ? 29 : 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31]
+        guard 1...12 ~= month, 1...lengths[month - 1] ~= day else { return nil }
+        let before = year - 1
+        let leapDays = before / 4 - before / 100 + before / 400
+        return before * 365 + leapDays + lengths[..<(month - 1)].reduce(0, +) + day - 719_163
+    }
+
+    /// The seconds since midnight of `10:00:00.25`.
+    private static func clock(_ text: Substring) -> Double? {
+        let parts = text.split(separator: ".", maxSplits: 1, omittingEmptySubsequences: false)
+        guard let time = numbers(parts[0], [2, 2, 2], between: ":"),
+            time[0] < 24, time[1] < 60, time[2] <= 60
+        else { return nil }
+        let seconds = Double(time[0] * 3600 + time[1] * 60 + time[2])
+        guard parts.count == 2 else { return seconds }
+        let isFraction = !parts[1].isEmpty && parts[1].utf8.allSatisfy { 48...57 ~= $0 }
+        return isFraction ? Double("0.\(parts[1])").map { seconds + $0 } : nil
+    }
+
+    /// The seconds by which `+02:00`, `+0200` or `+02` is ahead of UTC.
+    private static func offset(_ text: Substring) -> Int? {
+        guard let sign = text.first, text != "Z" else { return 0 }
+        let digits = text.dropFirst()
+        let widths = digits.utf8.count > 2 ? [2, 2] : [2]
+        let isPlain = digits.utf8.count == 4
+        let halves = isPlain ? "\(digits.prefix(2)):\(digits.suffix(2))"[...] : digits
+        guard let parts = numbers(halves, widths, between: ":") else { return nil }
+        let seconds = parts[0] * 3600 + (parts.count > 1 ? parts[1] * 60 : 0)
+        return sign == "-" ? -seconds : seconds
+    }
+
+    /// Numbers of so many digits each.
+    private static func numbers(
+        _ text: Substring,
+        _ widths: [Int],
+        between separator: Character
+    ) -> [Int]? {
+        let parts = text.split(separator: separator, omittingEmptySubsequences: false)
+        guard parts.count == widths.count else { return nil }
+        let isNumber = zip(parts, widths).allSatisfy { part, width in
+            part.utf8.count == width && part.utf8.allSatisfy { 48...57 ~= $0 }
         }
-        components.timeZone = TimeZone(secondsFromGMT: 0)
-        let calendar = Calendar(identifier: .gregorian)
-        guard let whole = calendar.date(from: components) else { return nil }
-        let fraction = parts.count > 6 ? Double("0.\(parts[6])") ?? 0 : 0
-        let minutes = text[offset...].split { !$0.isNumber }.compactMap { Int($0) }
-        let seconds = minutes.reduce(0) { $0 * 60 + $1 } * 60
-        let sign = text[offset...].hasPrefix("-") ? -1 : 1
-        return whole.addingTimeInterval(fraction - Double(sign * seconds))
+        return isNumber ? parts.compactMap { Int($0) } : nil
     }
 }

@@ -14,7 +14,7 @@ mod usage;
 use jar_sprout_layout::{
     Doc, Indent, Style, braces, cat, comma_list, group, lines, members, nest, paragraphs, soft, text,
 };
-use jar_sprout_model::{Slot, Words};
+use jar_sprout_model::{Slot, WireName, Words};
 
 use crate::language::Language;
 use crate::plan::{
@@ -117,7 +117,7 @@ impl Dialect for SwiftOptions {
             }
             PlannedDefinition::Enumeration(cases) if ty.is_closed => closed(&ty.ident, cases, &options),
             PlannedDefinition::Enumeration(cases) => enumeration(&ty.ident, cases, &options),
-            PlannedDefinition::Union(union) => unions::union(&mut sheet.with(&options), &ty.ident, union),
+            PlannedDefinition::Union(union) => unions::union(&mut sheet.with(&options), ty, union),
         }
     }
 
@@ -195,22 +195,41 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     let SwiftOptions { indent, access, is_class, is_encoded, property, .. } = *sheet.options;
     let typed: Vec<(&PlannedField<'_>, String)> =
         fields.iter().map(|field| (field, types::field(sheet, ident, field))).collect();
-    let properties = typed.iter().map(|(field, ty)| {
-        let declaration = text(format!("{access}{property} {}: {ty}", field.ident));
-        (ABOUT.comment.of(field.docs, indent + 4), declaration)
-    });
     // What is always there is written even if it is null, which the compiler's own way leaves out.
     let writes_null = is_encoded
         && fields.iter().any(|field| field.fate.is_always_there() && types::may_be_nil(field.slot));
     let has_words = fields.iter().any(|field| field.nothing_words().is_some());
     let has_defaults = fields.iter().any(|field| field.fate.default().is_some());
     let is_renamed = fields.iter().any(|field| bare(&field.ident) != field.wire.as_str());
+    let decodes = has_words || has_defaults || extras.is_some();
+    // Code that is written out would be told of each use.
+    let is_written_out = is_class || !access.is_empty() || writes_null || decodes || sheet.plan.has_copies();
+    let is_changed = ty.is_patch && property == "let";
+    let properties = typed.iter().map(|(field, ty)| {
+        let is_marked = field.docs.is_deprecated && !is_written_out;
+        let mark = is_marked.then(|| {
+            let message = names::LITERAL.of(&docs::warning(field.docs));
+            text(format!("@available(*, deprecated, message: {message})"))
+        });
+        let comment = match mark {
+            Some(_) => ABOUT.comment.beside_annotation(field.docs, indent + 4),
+            None => ABOUT.comment.of(field.docs, indent + 4),
+        };
+        // Whoever makes one says only what is to be there.
+        let (property, default) = match field.fate {
+            Fate::Apart if is_changed && !is_written_out => ("var", " = .absent".to_owned()),
+            Fate::Optional | Fate::Either if is_changed && !is_written_out => ("var", String::new()),
+            Fate::Tag(tag) if property == "let" && !is_written_out => ("private(set) var", tag_value(tag)),
+            _ => (property, String::new()),
+        };
+        let declaration = text(format!("{access}{property} {}: {ty}{default}", field.ident));
+        (comment, lines(mark.into_iter().chain([declaration])))
+    });
     let mut inside = Vec::new();
     if !fields.is_empty() {
         let extras = extras.iter().map(|extras| (None, extras.property(sheet.options)));
         inside.push(docs::spaced(properties.chain(extras)));
     }
-    let decodes = has_words || has_defaults || extras.is_some();
     if is_renamed || writes_null || decodes {
         inside.push(coding_keys(fields, extras.is_some()));
     }
@@ -231,6 +250,11 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     let kind = if is_class { "final class" } else { "struct" };
     let protocols = sheet.options.protocols(has_id);
     members(format!("{access}{kind} {ident}: {protocols}"), inside)
+}
+
+/// ` = "swarm"`
+fn tag_value(tag: &WireName) -> String {
+    format!(" = {}", names::LITERAL.of(tag.as_str()))
 }
 
 /// An identifier without its backticks.
@@ -263,9 +287,10 @@ fn initializer(
             Fate::Defaulted(default) => format!(" = {}", default_code(sheet.plan, default)),
             Fate::Apart => " = .absent".to_owned(),
             Fate::Optional | Fate::Either => " = nil".to_owned(),
-            Fate::Tag(_) | Fate::Required | Fate::Nullable => String::new(),
+            Fate::Tag(tag) => tag_value(tag),
+            Fate::Required | Fate::Nullable => String::new(),
         };
-        text(format!("{}: {ty}{default}", field.ident))
+        text(format!("{}: {ty}{default}", names::label(field.ident.as_str())))
     };
     let parameters = fields.iter().map(parameter).chain(extras.map(Extras::parameter));
     let parameters = comma_list(parameters);
@@ -276,7 +301,7 @@ fn initializer(
         text(")"),
     ]));
     let idents = fields.iter().map(|(field, _)| &field.ident).chain(extras.map(|extras| extras.ident));
-    let set = idents.map(|ident| text(format!("self.{ident} = {ident}")));
+    let set = idents.map(|ident| text(format!("self.{} = {ident}", names::label(ident.as_str()))));
     if fields.is_empty() {
         return text(format!("{}init() {{}}", sheet.options.access));
     }
@@ -313,7 +338,8 @@ fn decode(sheet: &Sheet<'_>, fields: &[(&PlannedField<'_>, String)], extras: Opt
         let (ty, or) =
             if field.nothing_words().is_some() { (plain, or_words(field)) } else { (ty, String::new()) };
         let head = format!("{own}{name} = try container.{method}(");
-        wrapped(head, format!("{ty}.self, forKey: .{name}{or}"), format!("){default}"))
+        let key = names::label(name.as_str());
+        wrapped(head, format!("{ty}.self, forKey: .{key}{or}"), format!("){default}"))
     };
     let container = text("let container = try decoder.container(keyedBy: CodingKeys.self)");
     braces(
@@ -333,7 +359,8 @@ fn encode(fields: &[PlannedField<'_>], extras: Option<&Extras<'_>>, options: &Sw
         let own = if matches!(bare(name), "container" | "encoder") { "self." } else { "" };
         let or = if method == "encode" { or_words(field) } else { String::new() };
         let head = format!("try container.{method}(");
-        wrapped(head, format!("{own}{name}, forKey: .{name}{or}"), ")".to_owned())
+        let (value, key) = (format!("{own}{name}"), names::label(name.as_str()));
+        wrapped(head, format!("{value}, forKey: .{key}{or}"), ")".to_owned())
     };
     let container = text("var container = encoder.container(keyedBy: CodingKeys.self)");
     braces(

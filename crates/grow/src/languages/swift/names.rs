@@ -246,10 +246,14 @@ fn escape(name: String) -> String {
     if KEYWORDS.contains(&name.as_str()) { format!("`{name}`") } else { name }
 }
 
-/// A name before the colon of an argument, where only these are still read as what they are elsewhere.
+/// A name before the colon of an argument or behind a dot, where only these are still read as what they are elsewhere.
 pub(super) fn label(name: &str) -> &str {
     let bare = name.trim_matches('`');
-    if matches!(bare, "inout" | "let" | "var") { name } else { bare }
+    if matches!(bare, "inout" | "let" | "var" | "init" | "self" | "Self" | "Type" | "Protocol") {
+        name
+    } else {
+        bare
+    }
 }
 
 #[cfg(test)]

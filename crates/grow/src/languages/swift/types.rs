@@ -73,8 +73,8 @@ pub(super) fn any(sheet: &mut Sheet<'_>) -> &'static str {
 fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
     match scalar {
         Scalar::Boolean | Scalar::Always(_) => "Bool",
-        Scalar::Integer(Width::Narrow) => "Int",
-        Scalar::Integer(Width::Wide | Width::Exact) => "Int64",
+        // As its people advise, whatever the width: it has 64 bits wherever Swift 6 runs but on older watches.
+        Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact) => "Int",
         Scalar::Integer(Width::Big) => {
             sheet.needs.imports.insert("Foundation");
             "Decimal"

@@ -6,9 +6,10 @@ use jar_sprout_model::{Type, WireName};
 use super::Sheet;
 use super::settings::SwiftOptions;
 use super::{names, types};
-use crate::plan::{CaseKind, Ident, PlannedUnion, ToldCase};
+use crate::plan::{CaseKind, PlannedType, PlannedUnion, PlannedUnionCase, ToldCase};
 
-pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+pub(super) fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Doc {
+    let ident = &ty.ident;
     let mut cases: Vec<Doc> = Vec::new();
     for case in &union.cases {
         cases.push(text(format!("case {}({})", case.ident, types::slot(sheet, case.slot))));
@@ -24,11 +25,15 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'
             inside.push(braces("private enum TagKey: String, CodingKey", [text(key)]));
             inside.push(decode_by_tag(sheet, union));
         }
-        None => inside.push(decode_by_kind(sheet, union)),
+        None => {
+            inside.extend(telling_keys(sheet, union));
+            inside.push(decode_by_kind(sheet, union));
+        }
     }
     if sheet.options.is_encoded {
         inside.push(encode(union, sheet.options));
     }
+    inside.extend(shared_properties(sheet, ty, union));
     // An enum that holds itself with no list or map between.
     let holds_itself = union.cases.iter().any(|case| match &case.slot.ty {
         Type::Named(id) => !sheet.options.is_class && sheet.plan.contains_inline(*id, ident),
@@ -62,12 +67,23 @@ fn decode_by_tag(sheet: &mut Sheet<'_>, union: &PlannedUnion<'_>) -> Doc {
         [
             text("let container = try decoder.container(keyedBy: TagKey.self)"),
             text("let tag = try container.decodeIfPresent(String.self, forKey: .tag)"),
-            switch("tag ?? \"\"", branches),
+            switch("tag", branches),
         ],
     )
 }
 
-/// The kinds in an order in which one that is not there fails at once, and what can fail for more reasons comes last.
+/// The keys that tell objects apart: each is called as the case that it tells.
+fn telling_keys(sheet: &Sheet<'_>, union: &PlannedUnion<'_>) -> Option<Doc> {
+    let keys = sheet.plan.by_kind(union).into_iter().filter_map(|told| {
+        let key = names::LITERAL.of(told.key?.as_str());
+        Some(text(format!("case {} = {key}", told.case.ident)))
+    });
+    let keys: Vec<Doc> = keys.collect();
+    (!keys.is_empty()).then(|| braces("private enum TellingKey: String, CodingKey", keys))
+}
+
+/// The kinds in an order in which one that is not there fails at once. What has parts is told by its container, so that
+/// an error in them says where it is.
 fn decode_by_kind(sheet: &mut Sheet<'_>, union: &PlannedUnion<'_>) -> Doc {
     let order = |kind: CaseKind| match kind {
         CaseKind::Text => 0,
@@ -82,23 +98,68 @@ fn decode_by_kind(sheet: &mut Sheet<'_>, union: &PlannedUnion<'_>) -> Doc {
     cases.sort_by_key(|told| order(told.kind));
     let last = cases.len().saturating_sub(1);
     let mut chain = Vec::new();
-    for (at, ToldCase { case, .. }) in cases.iter().enumerate() {
+    let has_keys = sheet.plan.is_told_by_keys(union);
+    for (at, ToldCase { kind, key, case }) in cases.iter().enumerate() {
         let ty = types::slot(sheet, case.slot);
         let otherwise = if at == 0 { "" } else { "} else " };
-        if at == last {
-            let decode = format!("self = .{}(try container.decode({ty}.self))", case.ident);
-            if at == 0 {
-                chain.push(text(decode));
-            } else {
-                chain.extend([text("} else {"), text(format!("    {decode}")), text("}")]);
+        let decode = format!("self = .{}(try container.decode({ty}.self))", case.ident);
+        let condition = match (kind, key) {
+            _ if at == last => {
+                if at == 0 {
+                    chain.push(text(decode));
+                } else {
+                    chain.extend([text("} else {"), text(format!("    {decode}")), text("}")]);
+                }
+                continue;
             }
-        } else {
-            chain.push(text(format!("{otherwise}if let value = try? container.decode({ty}.self) {{")));
-            chain.push(text(format!("    self = .{}(value)", case.ident)));
-        }
+            (_, Some(_)) => format!("keys?.contains(.{}) == true", names::label(case.ident.as_str())),
+            (CaseKind::List, None) => "(try? decoder.unkeyedContainer()) != nil".to_owned(),
+            (CaseKind::Object, None) if has_keys => "keys != nil".to_owned(),
+            (_, None) => {
+                chain.push(text(format!("{otherwise}if let value = try? container.decode({ty}.self) {{")));
+                chain.push(text(format!("    self = .{}(value)", case.ident)));
+                continue;
+            }
+        };
+        chain.push(text(format!("{otherwise}if {condition} {{")));
+        chain.push(text(format!("    {decode}")));
     }
     let container = text("let container = try decoder.singleValueContainer()");
-    initializer(sheet.options, [container].into_iter().chain(chain))
+    let keys = has_keys.then(|| text("let keys = try? decoder.container(keyedBy: TellingKey.self)"));
+    initializer(sheet.options, [container].into_iter().chain(keys).chain(chain))
+}
+
+/// So many branches are read at a glance.
+const MOST_BRANCHES: usize = 12;
+
+/// What all cases have, told without telling them apart; of a kind that is not known yet, nothing is known.
+fn shared_properties(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Vec<Doc> {
+    if union.cases.len() > MOST_BRANCHES {
+        return Vec::new();
+    }
+    let plan = sheet.plan;
+    let mut properties = Vec::new();
+    for field in plan.shared_fields(ty.id) {
+        let is_boxed = |case: &PlannedUnionCase<'_>| {
+            let holder = case.slot.ty.named().next().map(|id| plan.ident(id));
+            matches!((&field.slot.ty, holder), (Type::Named(id), Some(holder))
+                if !sheet.options.is_class && plan.contains_inline(*id, holder))
+        };
+        if union.cases.iter().any(is_boxed) {
+            continue;
+        }
+        let name = &field.ident;
+        let member = names::label(name.as_str());
+        let known = union.cases.iter().flat_map(|case| {
+            let head = text(format!("case .{}(let value):", case.ident));
+            [head, text(format!("    value.{member}"))]
+        });
+        let branches = known.chain([text("case .unknown:"), text("    nil")]);
+        let held = types::non_null(sheet, &field.slot.ty);
+        let head = format!("{}var {name}: {held}?", sheet.options.access);
+        properties.push(braces(head, [switch("self", branches)]));
+    }
+    properties
 }
 
 fn encode(union: &PlannedUnion<'_>, options: &SwiftOptions) -> Doc {
