@@ -21,6 +21,7 @@ internal sealed class Rfc3339Converter : JsonConverter<DateTimeOffset>
     )
     {
         var format = value.Offset == TimeSpan.Zero ? Local + "'Z'" : Local + "zzz";
-        writer.WriteStringValue(value.ToString(format, CultureInfo.InvariantCulture));
+        // As it is: a string's encoder would write the sign of an offset as an escape.
+        writer.WriteRawValue($"\"{value.ToString(format, CultureInfo.InvariantCulture)}\"");
     }
 }

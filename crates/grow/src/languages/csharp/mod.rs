@@ -231,21 +231,23 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     let extended = sheet.plan.base_of(ty);
     let own = Plan::own_fields(extended, fields);
     let base = unions::base(sheet, ty.id).or_else(|| extended.map(|base| &base.ident));
-    // Records and classes do not derive from each other.
-    let is_case = base.is_some() && extended.is_none();
-    let kind = if is_case && sheet.options.level >= Level::Twelve { "record" } else { kind };
     let base = base.map(|base| format!(" : {base}")).unwrap_or_default();
     let sealed = if sheet.plan.is_base(ty) { "" } else { "sealed " };
     let head = text(format!("{} {sealed}{kind} {}{base}", sheet.options.access, ty.ident));
     if fields.is_empty() {
         return cat([head, text(" { }")]);
     }
-    let mut properties: Vec<Doc> = own.iter().map(|field| property(sheet, field, fields)).collect();
+    let mut properties: Vec<Doc> = own.iter().map(|field| property(sheet, ty, field, fields)).collect();
     properties.extend(ty.extras.as_ref().map(|extras| extension_data(sheet, extras)));
     members(head, properties)
 }
 
-fn property(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, siblings: &[PlannedField<'_>]) -> Doc {
+fn property(
+    sheet: &mut Sheet<'_>,
+    owner: &PlannedType<'_>,
+    field: &PlannedField<'_>,
+    siblings: &[PlannedField<'_>],
+) -> Doc {
     let PlannedField { ident, wire: _, slot, encoding: _, docs, fate } = field;
     let parts = match sheet.options.library {
         Library::SystemTextJson => system_text_json_attributes(sheet, field),
@@ -274,11 +276,14 @@ fn property(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, siblings: &[Planned
     };
     let property =
         cat([text(format!("public {required}")), types::doc(&ty), text(format!(" {ident} {accessors}"))]);
-    let property = match fate.default() {
-        Some(default) => {
+    let property = match (fate.default(), fate.tag()) {
+        (Some(default), _) => {
             cat([property, text(format!(" = {};", sheet.plan.default_code(default, &DEFAULTS)))])
         }
-        None => property,
+        (None, Some(tag)) if unions::overrides_tag(sheet, owner.id, field) => {
+            text(format!("public override string {ident} => {};", names::LITERAL.of(tag.as_str())))
+        }
+        (None, _) => property,
     };
     // The compiler warns of one that must be set, and of copies that speak of it.
     let is_obsolete = docs.is_deprecated && required.is_empty() && !sheet.plan.has_copies();

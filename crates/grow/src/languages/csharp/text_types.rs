@@ -3,7 +3,7 @@
 use jar_sprout_layout::{Doc, cat, group, line, lines, nest, paragraphs, soft, text};
 
 use super::Sheet;
-use super::settings::{CSharpOptions, Level, Library};
+use super::settings::{CSharpOptions, Level, Library, Types};
 use super::{block, call, members, names};
 use crate::plan::{Ident, PlannedCase};
 use crate::spell::Helper;
@@ -121,11 +121,18 @@ fn blank_between(docs: impl IntoIterator<Item = Doc>) -> Doc {
 
 /// What stands around the value of a union's case.
 pub(super) fn case(union: &Ident, name: &str, ty: &str, options: &CSharpOptions) -> Doc {
-    match options.level {
-        Level::Twelve => {
+    match (options.level, options.types) {
+        (Level::Twelve, Types::Records) => {
             let head = call(format!("public sealed record {name}"), &[&format!("{ty} Value")]);
             group(cat([head, nest(cat([line(), text(format!(": {union};"))]))]))
         }
-        Level::Seven => members(text(format!("public sealed class {name} : {union}")), [holder(name, ty)]),
+        (Level::Twelve, Types::Classes) => {
+            let head = call(format!("public sealed class {name}"), &[&format!("{ty} value")]);
+            let head = group(cat([head, nest(cat([line(), text(format!(": {union}"))]))]));
+            members(head, [text(format!("public {ty} Value {{ get; }} = value;"))])
+        }
+        (Level::Seven, _) => {
+            members(text(format!("public sealed class {name} : {union}")), [holder(name, ty)])
+        }
     }
 }

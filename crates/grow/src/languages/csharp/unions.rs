@@ -4,9 +4,11 @@ use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, soft, te
 use jar_sprout_model::{TypeId, WireName};
 
 use super::Sheet;
-use super::settings::{CSharpOptions, Level, Library};
+use super::settings::{CSharpOptions, Level, Library, Types};
 use super::{arrow, block, call, members, names, text_types, types};
-use crate::plan::{CaseKind, Ident, Plan, PlannedUnion, PlannedUnionCase, ToldCase};
+use crate::plan::{
+    CaseKind, Ident, Plan, PlannedDefinition, PlannedField, PlannedUnion, PlannedUnionCase, ToldCase,
+};
 
 /// The name of the case for a tag that no sample had.
 pub(super) const UNKNOWN: &str = "Unknown";
@@ -28,10 +30,17 @@ pub(super) fn union(sheet: &mut Sheet<'_>, id: TypeId, ident: &Ident, union: &Pl
             Some(text_types::case(ident, case.ident.as_str(), &ty, sheet.options))
         })
         .collect();
+    let tag = abstract_tag(sheet, union);
     if union.tag.is_some() {
         let any = types::any(sheet).name;
-        let unknown = text_types::case(ident, UNKNOWN, &any, sheet.options);
+        let unknown = match &tag {
+            Some((tag, name)) => unknown_with_tag(ident, &any, tag, name, sheet.options),
+            None => text_types::case(ident, UNKNOWN, &any, sheet.options),
+        };
         inside.push(lines([text("/// <summary>A kind that is not known yet.</summary>"), unknown]));
+    }
+    if let Some((_, name)) = &tag {
+        inside.insert(0, text(format!("public abstract string {name} {{ get; }}")));
     }
     let read = match &union.tag {
         Some(tag) => read_by_tag(sheet, tag, union),
@@ -45,9 +54,9 @@ pub(super) fn union(sheet: &mut Sheet<'_>, id: TypeId, ident: &Ident, union: &Pl
         }
     };
     inside.push(converter);
-    let kind = match sheet.options.level {
-        Level::Twelve => "abstract record",
-        Level::Seven => "abstract class",
+    let kind = match (sheet.options.level, sheet.options.types) {
+        (Level::Twelve, Types::Records) => "abstract record",
+        (Level::Twelve, Types::Classes) | (Level::Seven, _) => "abstract class",
     };
     lines([
         text(format!("[JsonConverter(typeof({ident}.Converter))]")),
@@ -61,6 +70,58 @@ pub(super) fn is_direct(sheet: &Sheet<'_>, union: &PlannedUnion<'_>, case: &Plan
     sheet.options.library == Library::SystemTextJson
         && sheet.plan.has_direct_cases(union)
         && sheet.plan.direct_case(case).is_some()
+}
+
+/// What a union has of itself.
+const TAKEN: &[&str] = &["Converter", UNKNOWN, "Value"];
+
+/// The key of a union's tag and what it is called in all cases, which override it with what it always is.
+fn abstract_tag<'p>(sheet: &Sheet<'p>, union: &PlannedUnion<'p>) -> Option<(&'p WireName, &'p Ident)> {
+    let mut name = None;
+    for case in &union.cases {
+        let record = sheet.plan.direct_case(case).filter(|_| is_direct(sheet, union, case))?;
+        let PlannedDefinition::Record(fields) = &record.definition else { return None };
+        let tag = fields.iter().find(|field| field.fate.tag().is_some())?;
+        if *name.get_or_insert(&tag.ident) != &tag.ident {
+            return None;
+        }
+    }
+    union.tag.zip(name).filter(|(_, name)| !TAKEN.contains(&name.as_str()))
+}
+
+/// Whether a field is the tag that a case's union has as well.
+pub(super) fn overrides_tag(sheet: &Sheet<'_>, id: TypeId, field: &PlannedField<'_>) -> bool {
+    let union = sheet.plan.union_of(id).map(|union| &union.definition);
+    match union {
+        Some(PlannedDefinition::Union(union)) if field.fate.tag().is_some() => {
+            abstract_tag(sheet, union).is_some()
+        }
+        _ => false,
+    }
+}
+
+/// ```csharp
+/// public sealed record Unknown(JsonElement Value) : Event
+/// {
+///     public override string Kind => Value.TryGetProperty("kind", out var tag) ? $"{tag}" : "";
+/// }
+/// ```
+fn unknown_with_tag(ident: &Ident, any: &str, tag: &WireName, name: &Ident, options: &CSharpOptions) -> Doc {
+    let key = names::LITERAL.of(tag.as_str());
+    let (kind, parameter) = match options.types {
+        Types::Records => ("record", "Value"),
+        Types::Classes => ("class", "value"),
+    };
+    let value =
+        (options.types == Types::Classes).then(|| text(format!("public {any} Value {{ get; }} = value;")));
+    let choice = cat([
+        text(format!("Value.TryGetProperty({key}, out var tag)")),
+        nest(cat([line(), text("? tag.ToString()"), line(), text(": \"\";")])),
+    ]);
+    let read =
+        cat([text(format!("public override string {name} =>")), group(nest(cat([line(), group(choice)])))]);
+    let head = text(format!("public sealed {kind} {UNKNOWN}({any} {parameter}) : {ident}"));
+    members(head, value.into_iter().chain([read]))
 }
 
 /// Whether a record derives from a union.
@@ -93,7 +154,8 @@ fn read_by_tag(sheet: &mut Sheet<'_>, tag: &WireName, union: &PlannedUnion<'_>) 
             )
         }
     };
-    let mut branches = Vec::new();
+    let (mut branches, mut arms) = (Vec::new(), Vec::new());
+    let mut are_short = true;
     for case in &union.cases {
         let ty = types::slot(sheet, case.slot);
         let sure = types::sure(sheet, case.slot);
@@ -101,19 +163,27 @@ fn read_by_tag(sheet: &mut Sheet<'_>, tag: &WireName, union: &PlannedUnion<'_>) 
             Library::SystemTextJson => format!("element.Deserialize<{ty}>(options){sure}"),
             Library::Newtonsoft => format!("token.ToObject<{ty}>(serializer){sure}"),
         };
-        let value = if is_direct(sheet, union, case) {
+        let is_direct = is_direct(sheet, union, case);
+        are_short &= is_direct;
+        let value = if is_direct {
             text(value)
         } else {
             let argument = cat([nest(cat([soft(), text(value)])), soft(), text(")")]);
             cat([text(format!("new {}(", case.ident)), group(argument)])
         };
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
+        arms.push(cat([text(format!("{tag} => ")), value.clone(), text(",")]));
         branches.push(branch(&format!("case {tag}:"), value));
     }
     let whole = match sheet.options.library {
         Library::SystemTextJson => "element",
         Library::Newtonsoft => "token",
     };
+    if sheet.options.level >= Level::Twelve && are_short {
+        arms.push(text(format!("_ => new {UNKNOWN}({whole}),")));
+        body.push(cat([block(text(format!("return {subject} switch")), arms), text(";")]));
+        return body;
+    }
     branches.push(branch("default:", text(format!("new {UNKNOWN}({whole})"))));
     body.push(block(text(format!("switch ({subject})")), branches));
     body
