@@ -106,6 +106,10 @@ pub(crate) fn setting_problem(
         SettingError::Text { reason, example } => {
             Failure::argument(reason, argument).with_help(format!("such as `{example}`"))
         }
+        SettingError::Beside { other, reason } => {
+            Failure::argument(format!("`{key}` does not go together with `{other}`"), argument)
+                .with_help(format!("{reason}: leave one of the two out"))
+        }
         SettingError::Choice { known } => Failure::argument(format!("`{key}` cannot be `{value}`"), argument)
             .with_help(format!("it can be {}", quoted_with("or", &known))),
     }

@@ -249,6 +249,13 @@ pub enum SettingError {
         /// One that it can take.
         example: &'static str,
     },
+    /// It does not go together with another one that was set.
+    Beside {
+        /// The other.
+        other: &'static str,
+        /// Why not.
+        reason: &'static str,
+    },
     /// The setting has no such value.
     Choice {
         /// Those it has.
@@ -260,7 +267,7 @@ impl Settings {
     /// Sets one of the known settings.
     ///
     /// # Errors
-    /// A key that is not among them, or a value it cannot take.
+    /// A key that is not among them, a value it cannot take, or one that another setting rules out.
     pub fn set(&mut self, known: &[&dyn Setting], key: &str, value: &str) -> Result<(), SettingError> {
         let is_it = |setting: &&&dyn Setting| setting.key().eq_ignore_ascii_case(key);
         let Some(setting) = known.iter().find(is_it) else {
@@ -269,7 +276,15 @@ impl Settings {
         let values = setting.values();
         values.check(value)?;
         self.values.insert(setting.key(), values.spelled(value).to_owned());
-        Ok(())
+        let tells_absence = self.given(ABSENT.key) == Some("apart");
+        match (tells_absence && self.given(TWINS.key).is_some(), setting.key()) {
+            (true, key) => {
+                self.values.remove(key);
+                let other = if key == ABSENT.key { TWINS.key } else { ABSENT.key };
+                Err(SettingError::Beside { other, reason: "a plain twin cannot tell null from nothing" })
+            }
+            (false, _) => Ok(()),
+        }
     }
 
     /// These settings, and those of `others` that they do not have.
@@ -367,6 +382,20 @@ pub(crate) fn check_dotted_names(value: &str) -> Result<(), &'static str> {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn what_rules_out_another_is_refused_whichever_comes_first() {
+        let known: &[&dyn Setting] = &[&ABSENT, &TWINS];
+        for [first, second] in
+            [[("absent", "apart"), ("twins", "Dto")], [("twins", "Dto"), ("absent", "apart")]]
+        {
+            let mut settings = Settings::default();
+            assert_eq!(settings.set(known, first.0, first.1), Ok(()));
+            let refused = settings.set(known, second.0, second.1);
+            assert!(matches!(refused, Err(SettingError::Beside { other, .. }) if other == first.0));
+            assert_eq!(settings.set(known, "absent", "null"), Ok(()));
+        }
+    }
 
     #[test]
     fn dotted_names_are_names_joined_by_dots() {

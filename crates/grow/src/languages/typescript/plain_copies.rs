@@ -111,10 +111,13 @@ fn made(conversion: &Conversion<'_>, value: &str, depth: usize) -> String {
     match conversion {
         Conversion::AsIs => value.to_owned(),
         Conversion::Made(copy) => format!("{}({value})", function(copy)),
-        Conversion::Items(item, is_null) => {
-            let name = item_name(depth);
-            format!("{value}.map(({name}) => {})", held(item, *is_null, &name))
-        }
+        Conversion::Items(item, is_null) => match (&**item, is_null) {
+            (Conversion::Made(copy), false) => format!("{value}.map({})", function(copy)),
+            (item, _) => {
+                let name = item_name(depth);
+                format!("{value}.map(({name}) => {})", held(item, *is_null, &name))
+            }
+        },
         Conversion::Values(of, is_null) => {
             let of = held(of, *is_null, "held");
             format!("Object.fromEntries(Object.entries({value}).map(([key, held]) => [key, {of}]))")
@@ -148,6 +151,9 @@ fn by_kind(plan: &Plan<'_>, source: &PlannedUnion<'_>) -> Vec<Doc> {
         CaseKind::Any => 2,
     });
     let last = cases.len().saturating_sub(1);
+    if cases.iter().all(|told| held(plan, told.case.slot) == "wire") {
+        return vec![text("return wire;")];
+    }
     let has_map = cases.iter().any(|told| matches!(told.case.slot.ty, Type::Map(_)));
     let mut body = Vec::new();
     for (at, ToldCase { kind, key, case }) in cases.iter().enumerate() {

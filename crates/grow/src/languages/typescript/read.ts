@@ -2,31 +2,34 @@
 type Read<T> = (value: unknown, path: string) => T;
 
 function failAt(path: string, expected: string, value: unknown): never {
+  if (value === undefined) {
+    throw new TypeError(`${path}: expected ${expected}, but it is missing`);
+  }
   const found =
-    value === null ? "null" : Array.isArray(value) ? "list" : typeof value;
+    value === null ? "null" : Array.isArray(value) ? "array" : typeof value;
   throw new TypeError(`${path}: expected ${expected}, found ${found}`);
 }
 
-function unknownAt(value: unknown, _path: string): unknown {
+function unknownAt(value: unknown): unknown {
   return value;
 }
 
-function textAt(value: unknown, path: string): string {
-  return typeof value === "string" ? value : failAt(path, "a text", value);
+function stringAt(value: unknown, path: string): string {
+  return typeof value === "string" ? value : failAt(path, "a string", value);
 }
 
-function numeralAt(value: unknown, path: string): `${number}` {
-  const text = textAt(value, path);
-  return isNumeral(text) ? text : failAt(path, "a number in letters", value);
+function numberStringAt(value: unknown, path: string): `${number}` {
+  const text = stringAt(value, path);
+  return isNumberString(text) ? text : failAt(path, "a number in a string", value);
 }
 
-function isNumeral(text: string): text is `${number}` {
+function isNumberString(text: string): text is `${number}` {
   return text.trim() !== "" && Number.isFinite(Number(text));
 }
 
-function truthAt(value: unknown, path: string): `${boolean}` {
-  const text = textAt(value, path);
-  return text === "true" || text === "false" ? text : failAt(path, "true or false in letters", value);
+function booleanStringAt(value: unknown, path: string): `${boolean}` {
+  const text = stringAt(value, path);
+  return text === "true" || text === "false" ? text : failAt(path, "\"true\" or \"false\"", value);
 }
 
 function constantOf<T extends string | boolean>(known: T): Read<T> {
@@ -83,13 +86,11 @@ function formatExactly(value: unknown): string {
 }
 
 function booleanAt(value: unknown, path: string): boolean {
-  return typeof value === "boolean"
-    ? value
-    : failAt(path, "true or false", value);
+  return typeof value === "boolean" ? value : failAt(path, "a boolean", value);
 }
 
 function dateAt(value: unknown, path: string): ExactDate {
-  const date = new ExactDate(textAt(value, path));
+  const date = new ExactDate(stringAt(value, path));
   return Number.isNaN(date.getTime())
     ? failAt(path, "a date and a time", value)
     : date;
@@ -120,20 +121,20 @@ function orWord<T, W extends string>(read: Read<T>, ...words: W[]): Read<T | W> 
     words.find((word) => word === value) ?? read(value, path);
 }
 
-function listOf<T>(read: Read<T>): Read<T[]> {
+function arrayOf<T>(read: Read<T>): Read<T[]> {
   return (value, path) =>
     Array.isArray(value)
       ? value.map((item: unknown, index) => read(item, `${path}[${index}]`))
-      : failAt(path, "a list", value);
+      : failAt(path, "an array", value);
 }
 
 function tupleOf<T extends readonly unknown[]>(
   ...reads: { [Index in keyof T]: Read<T[Index]> }
 ): Read<T> {
   return (value, path) => {
-    const items = listOf(unknownAt)(value, path);
+    const items = arrayOf(unknownAt)(value, path);
     if (items.length !== reads.length) {
-      failAt(path, `a list of ${reads.length}`, value);
+      failAt(path, `an array of ${reads.length}`, value);
     }
     const read = (item: unknown, index: number) =>
       reads[index]?.(item, `${path}[${index}]`);
@@ -192,10 +193,10 @@ function optional<Key extends string, T>(
   key: Key,
   read: Read<T>,
   path: string,
-): { [K in Key]?: T } {
+): Partial<Record<Key, T>> {
   if (!Object.hasOwn(object, key)) {
     return {};
   }
   const found = { [key]: field(object, key, read, path) };
-  return found as { [K in Key]: T };
+  return found as Record<Key, T>;
 }

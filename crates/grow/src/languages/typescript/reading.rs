@@ -88,8 +88,12 @@ pub(super) fn reader(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Vec<Doc> {
         .any(|root| matches!(root, PlannedRoot::Named { id: root, .. } if *root == id));
     let slot = Slot::of(Type::Named(id));
     let parse = is_root.then(|| parse(sheet, ident, &slot));
-    let read =
-        body.map(|body| braces(format!("function read{ident}(value: unknown, path: string): {ident}"), body));
+    let read = body.map(|body| {
+        let parameters = comma_list(["value: unknown", "path: string"].map(text));
+        let parameters = nest(cat([soft(), parameters, last_comma()]));
+        let end = text(format!("): {ident}"));
+        braces(group(cat([text(format!("function read{ident}(")), parameters, soft(), end])), body)
+    });
     parse.into_iter().chain(read).collect()
 }
 
@@ -149,8 +153,8 @@ fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> Doc {
         Type::Any => named("unknownAt"),
         Type::Scalar(Scalar::DateTime(_)) if sheet.options.reading == Reading::Dated => named("dateAt"),
         Type::Scalar(scalar) if scalar.leaves_doubles() => named("bigintAt"),
-        Type::Scalar(Scalar::Coded(Coding::BooleanText)) => named("truthAt"),
-        Type::Scalar(Scalar::Coded(coding)) if coding.kind() == ScalarKind::Text => named("numeralAt"),
+        Type::Scalar(Scalar::Coded(Coding::BooleanText)) => named("booleanStringAt"),
+        Type::Scalar(Scalar::Coded(coding)) if coding.kind() == ScalarKind::Text => named("numberStringAt"),
         Type::Scalar(Scalar::Always(truth)) => {
             need("constantOf", sheet.needs);
             call("constantOf", [text(truth.to_string())])
@@ -159,15 +163,15 @@ fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> Doc {
             ScalarKind::Boolean => "booleanAt",
             ScalarKind::Integer | ScalarKind::Number if sheet.plan.leaves_doubles => "roundedAt",
             ScalarKind::Integer | ScalarKind::Number => "numberAt",
-            ScalarKind::Text => "textAt",
+            ScalarKind::Text => "stringAt",
         }),
         Type::Constant(constant) => {
             need("constantOf", sheet.needs);
             call("constantOf", [text(names::LITERAL.of(constant.as_str()))])
         }
         Type::List(items) => {
-            need("listOf", sheet.needs);
-            call("listOf", [read(sheet, items)])
+            need("arrayOf", sheet.needs);
+            call("arrayOf", [read(sheet, items)])
         }
         Type::Map(values) => {
             need("mapOf", sheet.needs);
@@ -181,7 +185,7 @@ fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> Doc {
         Type::Named(id) => {
             let ty = sheet.plan.get(*id);
             match &ty.definition {
-                PlannedDefinition::Enumeration(_) if !ty.is_closed => named("textAt"),
+                PlannedDefinition::Enumeration(_) if !ty.is_closed => named("stringAt"),
                 PlannedDefinition::Enumeration(_)
                 | PlannedDefinition::Record(_)
                 | PlannedDefinition::Union(_) => text(format!("read{}", ty.ident)),
@@ -330,8 +334,8 @@ mod tests {
             part.expect("it is there").needs.iter().map(|helper| helper.name).collect()
         };
         assert_eq!(names("failAt"), ["failAt"]);
-        assert_eq!(names("dateAt"), ["ExactDate", "dateAt", "failAt", "textAt"]);
-        assert_eq!(names("tupleOf"), ["Read", "failAt", "listOf", "tupleOf", "unknownAt"]);
+        assert_eq!(names("dateAt"), ["ExactDate", "dateAt", "failAt", "stringAt"]);
+        assert_eq!(names("tupleOf"), ["Read", "arrayOf", "failAt", "tupleOf", "unknownAt"]);
         assert_eq!(READ.matches("\nfunction ").count() + 3, PARTS.len());
     }
 }
