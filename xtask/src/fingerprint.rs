@@ -102,15 +102,16 @@ fn variations(language: &dyn Language) -> Vec<(String, Settings)> {
         single[at + 1..].iter().filter(|second| second.0 != first.0).map(|second| vec![*first, *second])
     });
     let all = [Vec::new()].into_iter().chain(single.iter().map(|one| vec![*one])).chain(pairs);
+    // Some rule each other out.
     let settings = |given: Vec<(&str, &str)>| {
         let mut settings = Settings::default();
         for (key, value) in &given {
-            language.set(&mut settings, key, value).expect("it is one of its values");
+            language.set(&mut settings, key, value).ok()?;
         }
         let name: Vec<String> = given.iter().map(|(key, value)| format!("{key}={value}")).collect();
-        (name.join(","), settings)
+        Some((name.join(","), settings))
     };
-    all.map(settings).collect()
+    all.filter_map(settings).collect()
 }
 
 /// All files of a model, laid out both ways.

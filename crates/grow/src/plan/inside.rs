@@ -2,7 +2,7 @@
 
 use std::collections::HashSet;
 
-use jar_sprout_model::{Model, Scalar, ScalarKind, Slot, Type, TypeId};
+use jar_sprout_model::{Coding, Model, Scalar, Slot, Type, TypeId};
 
 use super::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
 
@@ -79,10 +79,8 @@ pub(super) fn has_floats(model: &Model) -> Vec<bool> {
     let mut users = vec![Vec::new(); model.types().count()];
     let mut open = Vec::new();
     for (id, ty) in model.types() {
-        let is_float = |scalar: Scalar| match scalar {
-            Scalar::Coded(coding) => coding.kind() == ScalarKind::Number,
-            scalar => scalar == Scalar::Float,
-        };
+        let is_float =
+            |scalar| matches!(scalar, Scalar::Float | Scalar::Coded(Coding::FloatText | Coding::DecimalText));
         open.extend(ty.definition.types().into_iter().flat_map(Type::scalars).any(is_float).then_some(id));
         for part in ty.definition.types().into_iter().flat_map(Type::named) {
             users[part.index()].push(id);

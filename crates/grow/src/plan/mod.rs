@@ -1,6 +1,7 @@
 //! The plan: a model with every name final in one language. Spelling only writes it down.
 
 mod bases;
+mod copies;
 mod defaults;
 mod fate;
 mod ident;
@@ -375,21 +376,6 @@ impl<'m> Plan<'m> {
     /// The type of a name.
     pub(crate) fn find(&self, name: &str) -> Option<&PlannedType<'m>> {
         self.ids.get(name).map(|id| self.get(*id))
-    }
-
-    /// Whether types of the wire have plain copies.
-    pub(crate) fn has_copies(&self) -> bool {
-        !self.copies.is_empty()
-    }
-
-    /// The plain type of one of the wire.
-    pub(crate) fn copy_of(&self, wire: TypeId) -> Option<&PlannedType<'m>> {
-        self.copies.get(&wire).map(|copy| self.get(*copy))
-    }
-
-    /// The type of the wire that a plain type is made of.
-    pub(crate) fn wire_of(&self, copy: &PlannedType<'m>) -> Option<&PlannedType<'m>> {
-        if self.wires.is_empty() { None } else { self.wires.get(&copy.id).map(|wire| self.get(*wire)) }
     }
 
     /// What the root is called.

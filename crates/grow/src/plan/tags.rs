@@ -119,13 +119,16 @@ impl<'m> Plan<'m> {
     }
 }
 
-/// Whether a field is read and written as its type is.
+/// Whether a field is read and written as its type is, and may be spoken of.
 fn is_plain(field: &PlannedField<'_>) -> bool {
     let is_usual = match field.fate {
         Fate::Required | Fate::Nullable | Fate::Optional | Fate::Either => true,
         Fate::Tag(_) | Fate::Apart | Fate::Defaulted(_) => false,
     };
-    is_usual && *field.encoding == Encoding::Plain && !matches!(field.slot.ty, Type::Scalar(Scalar::Coded(_)))
+    is_usual
+        && !field.docs.is_deprecated
+        && *field.encoding == Encoding::Plain
+        && !matches!(field.slot.ty, Type::Scalar(Scalar::Coded(_)))
 }
 
 fn is_alike(field: &PlannedField<'_>, other: &PlannedField<'_>) -> bool {

@@ -215,10 +215,8 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
         fields.iter().partition(|field| is_tag_apart(sheet, ty, fields, field));
     let is_apart = |field: &PlannedField<'_>| tags.iter().any(|tag| tag.ident == field.ident);
     let declared = fields.iter().map(|field| {
-        let value = match field.fate {
-            Fate::Tag(tag) if is_apart(field) => format!(" = {}", names::LITERAL.of(tag.as_str())),
-            _ => String::new(),
-        };
+        let value = field.fate.tag().filter(|_| is_apart(field));
+        let value = value.map(|tag| format!(" = {}", names::LITERAL.of(tag.as_str()))).unwrap_or_default();
         let declaration = text(format!("final {} {}{value};", field_type(sheet, field), field.ident));
         let overrides = sheet.plan.is_shared(ty, field).then(|| text("@override"));
         let deprecated = field

@@ -174,7 +174,7 @@ fn choices(told: Vec<(Told, String)>) -> Vec<Doc> {
         let head = match &told {
             Told::Otherwise => "default:".to_owned(),
             Told::Start(signs) if by_start => format!("case {}:", signs.join(", ")),
-            told => format!("case {}:", condition(told)),
+            told @ (Told::Start(_) | Told::Condition(_)) => format!("case {}:", condition(told)),
         };
         body.push(branch(&head, [then]));
     }

@@ -264,8 +264,9 @@ fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
         }
     };
     let alias = (ident.as_str() != wire.as_str()).then(|| format!("alias={}", names::literal(wire.as_str())));
-    let deprecated =
-        docs.is_deprecated.then(|| format!("deprecated={}", names::literal(&docs::warning(docs))));
+    // What chooses a case looks at its tag.
+    let is_deprecated = docs.is_deprecated && fate.tag().is_none();
+    let deprecated = is_deprecated.then(|| format!("deprecated={}", names::literal(&docs::warning(docs))));
     let said: Vec<String> = alias.into_iter().chain(deprecated).collect();
     let (opening, value) = match (said.is_empty(), default) {
         (true, None) => return cat([text(format!("{ident}: ")), ty]),

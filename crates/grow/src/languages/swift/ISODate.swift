@@ -49,23 +49,27 @@ public struct ISODate: Codable, Hashable, Sendable {
     private static func parse(_ text: String) -> Date? {
         let parts = text.split(separator: "T", maxSplits: 1, omittingEmptySubsequences: false)
         guard let days = days(parts[0]) else { return nil }
-        guard parts.count == 2 else { return Date(timeIntervalSince1970: Double(days * 86_400)) }
-        let offset = parts[1].firstIndex { "Z+-".contains($0) } ?? parts[1].endIndex
-        guard let clock = clock(parts[1][..<offset]), let ahead = self.offset(parts[1][offset...])
+        let midnight = Double(days * 86_400)
+        guard parts.count == 2 else { return Date(timeIntervalSince1970: midnight) }
+        let zone = parts[1].firstIndex { "Z+-".contains($0) } ?? parts[1].endIndex
+        guard let clock = clock(parts[1][..<zone]), let ahead = ahead(parts[1][zone...])
         else { return nil }
-        return Date(timeIntervalSince1970: Double(days * 86_400 - ahead) + clock)
+        return Date(timeIntervalSince1970: midnight + clock - Double(ahead))
     }
 
     /// The days since 1970 of `2026-05-11`.
     private static func days(_ text: Substring) -> Int? {
-        guard let parts = numbers(text, [4, 2, 2], between: "-"), parts[0] > 0 else { return nil }
+        guard let parts = numbers(text, [4, 2, 2], between: "-"), parts[0] > 0
+        else { return nil }
         let (year, month, day) = (parts[0], parts[1], parts[2])
         let isLeap = year % 4 == 0 && (year % 100 != 0 || year % 400 == 0)
-        let lengths = [31, isLeap ? 29 : 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31]
+        let february = isLeap ? 29 : 28
+        let lengths = [31, february, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31]
         guard 1...12 ~= month, 1...lengths[month - 1] ~= day else { return nil }
         let before = year - 1
         let leapDays = before / 4 - before / 100 + before / 400
-        return before * 365 + leapDays + lengths[..<(month - 1)].reduce(0, +) + day - 719_163
+        let inYear = lengths[..<(month - 1)].reduce(0, +) + day
+        return before * 365 + leapDays + inYear - 719_163
     }
 
     /// The seconds since midnight of `10:00:00.25`.
@@ -81,13 +85,14 @@ public struct ISODate: Codable, Hashable, Sendable {
     }
 
     /// The seconds by which `+02:00`, `+0200` or `+02` is ahead of UTC.
-    private static func offset(_ text: Substring) -> Int? {
+    private static func ahead(_ text: Substring) -> Int? {
         guard let sign = text.first, text != "Z" else { return 0 }
-        let digits = text.dropFirst()
+        var digits = text.dropFirst()
+        if digits.utf8.count == 4 {
+            digits = "\(digits.prefix(2)):\(digits.suffix(2))"
+        }
         let widths = digits.utf8.count > 2 ? [2, 2] : [2]
-        let isPlain = digits.utf8.count == 4
-        let halves = isPlain ? "\(digits.prefix(2)):\(digits.suffix(2))"[...] : digits
-        guard let parts = numbers(halves, widths, between: ":") else { return nil }
+        guard let parts = numbers(digits, widths, between: ":") else { return nil }
         let seconds = parts[0] * 3600 + (parts.count > 1 ? parts[1] * 60 : 0)
         return sign == "-" ? -seconds : seconds
     }

@@ -204,7 +204,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     let decodes = has_words || has_defaults || extras.is_some();
     // Code that is written out would be told of each use.
     let is_written_out = is_class || !access.is_empty() || writes_null || decodes || sheet.plan.has_copies();
-    let is_changed = ty.is_patch && property == "let";
+    let is_changed = ty.is_patch;
     let properties = typed.iter().map(|(field, ty)| {
         let is_marked = field.docs.is_deprecated && !is_written_out;
         let mark = is_marked.then(|| {
@@ -216,11 +216,18 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
             None => ABOUT.comment.of(field.docs, indent + 4),
         };
         // Whoever makes one says only what is to be there.
+        let is_free = !is_written_out && (is_changed || field.fate.tag().is_some()) && property == "let";
         let (property, default) = match field.fate {
-            Fate::Apart if is_changed && !is_written_out => ("var", " = .absent".to_owned()),
-            Fate::Optional | Fate::Either if is_changed && !is_written_out => ("var", String::new()),
-            Fate::Tag(tag) if property == "let" && !is_written_out => ("private(set) var", tag_value(tag)),
-            _ => (property, String::new()),
+            Fate::Apart if is_free => ("var", " = .absent".to_owned()),
+            Fate::Optional | Fate::Either if is_free => ("var", String::new()),
+            Fate::Tag(tag) if is_free => ("private(set) var", tag_value(tag)),
+            Fate::Tag(_)
+            | Fate::Required
+            | Fate::Nullable
+            | Fate::Optional
+            | Fate::Either
+            | Fate::Apart
+            | Fate::Defaulted(_) => (property, String::new()),
         };
         let declaration = text(format!("{access}{property} {}: {ty}{default}", field.ident));
         (comment, lines(mark.into_iter().chain([declaration])))
