@@ -5,8 +5,8 @@
 use std::collections::BTreeSet;
 
 use jar_sprout_grow::{
-    Arrangement, GrownFile, LANGUAGES, Language, Origin, Provenance, Settings, grow, json_schema, marked,
-    origin,
+    Arrangement, GrownFile, LANGUAGES, Language, Origin, Provenance, SettingError, Settings, grow,
+    json_schema, marked, origin,
 };
 use jar_sprout_model::{Model, SourceId, is_hidden};
 use jar_sprout_settle::{Policies, RootName, infer, root_name};
