@@ -187,16 +187,15 @@ struct ListStyle {
 /// Takes out the paragraph that says why something should not be used any more, and what to use.
 fn take_why(paragraphs: &mut Vec<Cow<'_, str>>) -> Option<String> {
     const OPENINGS: &[&str] =
-        &["use ", "please use ", "replaced by ", "superseded by ", "prefer ", "no longer ", "deprecated"];
-    let opens = |said: &str| {
-        let said = said.get(..16.min(said.len())).unwrap_or_default().to_lowercase();
-        OPENINGS.iter().any(|opening| said.starts_with(opening))
+        &["use ", "please use ", "replaced by ", "superseded by ", "prefer ", "no longer used", "deprecated"];
+    let starts = |said: &str, opening: &&str| {
+        said.get(..opening.len()).is_some_and(|start| start.eq_ignore_ascii_case(opening))
     };
+    let opens = |said: &str| OPENINGS.iter().any(|opening| starts(said, opening));
     let at = paragraphs.iter().position(|paragraph| opens(paragraph))?;
     let said = paragraphs.remove(at);
     let word = "deprecated";
-    let is_marked = said.get(..word.len()).is_some_and(|start| start.eq_ignore_ascii_case(word));
-    let why = if is_marked {
+    let why = if starts(&said, &word) {
         said[word.len()..].trim_start_matches([':', '.', ',', ';', '-', '!', ' '])
     } else {
         &said
