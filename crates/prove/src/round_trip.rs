@@ -89,6 +89,7 @@ impl Comparison<'_> {
                 fields
                     .find_map(|field| self.difference_of_field(field, sent, came, path))
                     .or_else(|| self.difference_of_extras(record, sent, came, path))
+                    .or_else(|| added(record, sent, came, path))
             }
             Definition::Union(union) => match case_of(self.model, union, sent) {
                 Some(case) => self.difference(&case.slot, sent, came, path),
@@ -217,6 +218,13 @@ fn is_default(field: &Field, value: &Value) -> bool {
     }
 }
 
+/// A key that came back and that neither the sample nor the model has.
+fn added(record: &Record, sent: &Value, came: &Value, path: &str) -> Option<String> {
+    let is_new = |key: &&String| sent.get(key.as_str()).is_none() && !record.has_key(key);
+    let key = came.as_object()?.keys().find(is_new)?;
+    Some(format!("{path}.{key}: nothing was sent, {} came back", came[key]))
+}
+
 fn plain_difference(sent: &Value, came: &Value, path: &str) -> Option<String> {
     (sent != came).then(|| format!("{path}: sent {sent}, came back {came}"))
 }
@@ -273,6 +281,8 @@ mod tests {
         check(&sent, &other_offset, Some(said));
         let null_came = json!({"note": null, "at": "2026-05-01T12:30:00Z", "kg": [8, 8.5]});
         check(&sent, &null_came, Some("$.note: nothing was sent, null came back"));
+        let added = json!({"at": "2026-05-01T12:30:00Z", "kg": [8, 8.5], "Kg": 8});
+        check(&sent, &added, Some("$.Kg: nothing was sent, 8 came back"));
         check(
             &null_came,
             &json!({"note": null, "kg": [8, 8.5]}),

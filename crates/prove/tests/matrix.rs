@@ -313,7 +313,8 @@ fn go_with_files_per_type() {
 
 #[test]
 fn csharp_in_one_file() {
-    check_plain("csharp", &[("files", "one"), ("types", "classes"), ("lists", "list")]);
+    let settings = [("files", "one"), ("types", "classes"), ("lists", "list"), ("level", "13")];
+    check_plain("csharp", &settings);
 }
 
 #[test]

@@ -38,6 +38,7 @@ const JSON_TEXT: Helper = Helper { name: "JsonTextConverter", text: include_str!
 const OR_NOTHING: Helper = Helper { name: "OrNothing", text: include_str!("OrNothing.cs") };
 const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("Maybe.cs") };
 const JSON: Helper = Helper { name: "Json", text: include_str!("newtonsoft/Json.cs") };
+const JSON_OPTIONS: Helper = Helper { name: "Json", text: include_str!("Json.cs") };
 
 static ABOUT: About = About {
     key: "csharp",
@@ -180,7 +181,13 @@ fn read(sheet: &mut Sheet<'_>, ty: &str, text: &str) -> Doc {
     match sheet.options.library {
         Library::SystemTextJson => {
             sheet.needs.imports.insert("System.Text.Json");
-            call(format!("JsonSerializer.Deserialize<{ty}>"), &[text])
+            let read = format!("JsonSerializer.Deserialize<{ty}>");
+            if sheet.options.refuses_null {
+                sheet.needs.helpers.insert(JSON_OPTIONS);
+                call(read, &[text, "Json.Options"])
+            } else {
+                call(read, &[text])
+            }
         }
         Library::Newtonsoft => {
             sheet.needs.imports.insert("Newtonsoft.Json");

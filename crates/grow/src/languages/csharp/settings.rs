@@ -41,22 +41,35 @@ const TYPES: OneOf<Types> = OneOf {
     ],
 };
 
-const LEVEL: OneOf<Level> = OneOf {
+const LEVEL: OneOf<ChosenLevel> = OneOf {
     key: "level",
     doc: "the level of the language",
     choices: &[
         Meaning {
             value: "12",
             doc: "C# 12 and later: required properties, nullable reference types",
-            it: Level::Twelve,
+            it: ChosenLevel { level: Level::Twelve, refuses_null: false },
+        },
+        Meaning {
+            value: "13",
+            doc: "C# 13 and later, .NET 9: the same, and the functions that read a response refuse null where a type has none",
+            it: ChosenLevel { level: Level::Twelve, refuses_null: true },
         },
         Meaning {
             value: "7.3",
             doc: "C# 7.3, for older run-times: always classes, and List<T> where no array is asked for",
-            it: Level::Seven,
+            it: ChosenLevel { level: Level::Seven, refuses_null: false },
         },
     ],
 };
+
+/// A level of the language, and what its platform can do beyond it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+struct ChosenLevel {
+    level: Level,
+    /// Whether its library can be told to refuse null where a type has none.
+    refuses_null: bool,
+}
 
 const LISTS: OneOf<Lists> = OneOf {
     key: "lists",
@@ -116,6 +129,8 @@ pub(super) struct CSharpOptions {
     pub(super) library: Library,
     pub(super) types: Types,
     pub(super) level: Level,
+    /// Whether what reads a response refuses null where a type has none.
+    pub(super) refuses_null: bool,
     pub(super) lists: Lists,
     pub(super) access: &'static str,
     spread: Spread,
@@ -127,7 +142,7 @@ pub(super) struct CSharpOptions {
 
 impl CSharpOptions {
     pub(super) fn of(settings: &Settings) -> Self {
-        let level = LEVEL.of(settings);
+        let ChosenLevel { level, refuses_null } = LEVEL.of(settings);
         Self {
             namespace: NAMESPACE.of(settings).expect("the setting has a default"),
             library: LIBRARY.of(settings),
@@ -136,6 +151,7 @@ impl CSharpOptions {
                 Level::Twelve => TYPES.of(settings),
             },
             level,
+            refuses_null,
             lists: match (LISTS.of(settings), level) {
                 // Libraries of that time fill no read-only list.
                 (Lists::ReadOnly, Level::Seven) => Lists::List,
@@ -183,6 +199,7 @@ impl CSharpOptions {
             foundation: Foundation {
                 level: match self.level {
                     Level::Seven => crate::prepare::Level(7, 3),
+                    Level::Twelve if self.refuses_null => crate::prepare::Level(13, 0),
                     Level::Twelve => crate::prepare::Level(12, 0),
                 },
                 libraries: match self.library {

@@ -39,8 +39,12 @@ pub(super) fn union(sheet: &mut Sheet<'_>, id: TypeId, ident: &Ident, union: &Pl
         };
         inside.push(lines([text("/// <summary>A kind that is not known yet.</summary>"), unknown]));
     }
-    if let Some((_, name)) = &tag {
-        inside.insert(0, text(format!("public abstract string {name} {{ get; }}")));
+    if let Some((tag, name)) = &tag {
+        // Without the same key here, the library would write it twice.
+        let key = (name.as_str() != tag.as_str())
+            .then(|| text(format!("[JsonPropertyName({})]", names::LITERAL.of(tag.as_str()))));
+        let declared = text(format!("public abstract string {name} {{ get; }}"));
+        inside.insert(0, lines(key.into_iter().chain([declared])));
     }
     let read = match &union.tag {
         Some(tag) => read_by_tag(sheet, tag, union),
