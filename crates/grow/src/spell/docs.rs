@@ -5,6 +5,8 @@ use std::borrow::Cow;
 use jar_sprout_layout::{Doc, cat, hard, lines, text};
 use jar_sprout_model::{Docs, is_hidden};
 
+use crate::plan::push_capitalised;
+
 /// How a language writes documentation.
 pub(crate) struct Comment {
     /// What opens and closes it, and what each line starts with.
@@ -200,12 +202,9 @@ fn take_why(paragraphs: &mut Vec<Cow<'_, str>>) -> Option<String> {
     } else {
         &said
     };
-    (!why.is_empty()).then(|| capitalised(why))
-}
-
-fn capitalised(text: &str) -> String {
-    let mut letters = text.chars();
-    letters.next().map(|first| first.to_uppercase().chain(letters).collect()).unwrap_or_default()
+    let mut message = String::with_capacity(why.len());
+    push_capitalised(why, &mut message);
+    (!message.is_empty()).then_some(message)
 }
 
 /// Lines that belong together, joined; an item of a list is a paragraph of its own.
@@ -325,7 +324,10 @@ pub(crate) fn in_stars(line: &str) -> Cow<'_, str> {
 
 /// XML documentation: the signs of markup, and with them the tags of a comment, are escaped; code and links are its own.
 pub(crate) fn in_xml(line: &str) -> Cow<'_, str> {
-    inline(line, &|plain| in_markup(plain), &|code| ["<c>", &in_markup(code), "</c>"].concat(), "see href")
+    let code = |code: &str| ["<c>", &in_markup(code), "</c>"].concat();
+    let link =
+        |words: &str, url: &str| format!("<see href=\"{}\">{}</see>", in_markup(url), in_markup(words));
+    escaped(line, MARKUP, |line| inline(line, &in_markup, &code, &link))
 }
 
 /// Javadoc: the same, with escapes that the compiler reads even in a comment.
@@ -343,43 +345,47 @@ pub(crate) fn in_javadoc(line: &str) -> Cow<'_, str> {
             ["{@code ", code, "}"].concat()
         }
     };
-    inline(line, &plain, &code, "a href")
+    let link = |words: &str, url: &str| format!("<a href=\"{}\">{}</a>", plain(url), plain(words));
+    escaped(line, MARKUP, |line| inline(line, &plain, &code, &link))
 }
+
+/// Links in words, since Go's comments have no markup for them within a line.
+pub(crate) fn in_go(line: &str) -> Cow<'_, str> {
+    let link = |words: &str, url: &str| format!("{words} ({url})");
+    escaped(line, &['`', '['], |line| inline(line, &str::to_owned, &str::to_owned, &link))
+}
+
+/// What Markdown or another markup may mean something by.
+const MARKUP: &[char] = &['<', '>', '&', '@', '\\', '*', '{', '}', '`', '['];
 
 fn in_markup(text: &str) -> String {
     text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;")
 }
 
 /// A line of Markdown in another markup: code between backticks, links that lead to the web, and the rest.
-fn inline<'l>(
-    line: &'l str,
+fn inline(
+    line: &str,
     plain: &dyn Fn(&str) -> String,
     code: &dyn Fn(&str) -> String,
-    link: &str,
-) -> Cow<'l, str> {
-    if !line.contains(['<', '>', '&', '@', '\\', '*', '{', '}', '`', '[']) {
-        return Cow::Borrowed(line);
-    }
+    link: &dyn Fn(&str, &str) -> String,
+) -> String {
     let mut said = String::with_capacity(line.len() + 16);
     let mut rest = line;
     while let Some(at) = rest.find(['`', '[']) {
         let (before, here) = rest.split_at(at);
         said.push_str(&plain(before));
-        let (found, behind) = match markdown_code(here) {
-            Some((held, behind)) => (code(held), behind),
-            None => match markdown_link(here) {
-                Some((words, url, behind)) => {
-                    let tag = link.split(' ').next().unwrap_or_default();
-                    (format!("<{link}=\"{}\">{}</{tag}>", plain(url), plain(words)), behind)
-                }
-                None => (here[..1].to_owned(), &here[1..]),
-            },
+        let (found, behind) = if let Some((held, behind)) = markdown_code(here) {
+            (code(held), behind)
+        } else if let Some((words, url, behind)) = markdown_link(here) {
+            (link(words, url), behind)
+        } else {
+            (here[..1].to_owned(), &here[1..])
         };
         said.push_str(&found);
         rest = behind;
     }
     said.push_str(&plain(rest));
-    Cow::Owned(said)
+    said
 }
 
 /// What stands between two backticks, and what comes behind.
@@ -398,35 +404,15 @@ fn markdown_link(text: &str) -> Option<(&str, &str, &str)> {
     (is_web && is_plain).then_some((words, url, behind))
 }
 
-/// Links in words, since Go's comments have no markup for them within a line.
-pub(crate) fn in_go(line: &str) -> Cow<'_, str> {
-    if !line.contains("](") && !line.contains('`') {
-        return Cow::Borrowed(line);
-    }
-    let mut said = String::with_capacity(line.len());
-    let mut rest = line;
-    while let Some(at) = rest.find(['`', '[']) {
-        let (before, here) = rest.split_at(at);
-        said.push_str(before);
-        let (found, behind) = match (markdown_code(here), markdown_link(here)) {
-            (Some((code, behind)), _) => (code.to_owned(), behind),
-            (None, Some((words, url, behind))) => (format!("{words} ({url})"), behind),
-            (None, None) => (here[..1].to_owned(), &here[1..]),
-        };
-        said.push_str(&found);
-        rest = behind;
-    }
-    said.push_str(rest);
-    Cow::Owned(said)
-}
-
 /// Between three quotes.
 pub(crate) fn in_quotes(line: &str) -> Cow<'_, str> {
     escaped(line, &['\\', '"'], |line| {
         let line = line.replace('\\', "\\\\").replace("\"\"\"", "\\\"\\\"\\\"");
-        // One at the end would stand before those that close.
+        // One at the end would stand before those that close; behind an even number of backslashes it is none of theirs.
         match line.strip_suffix('"') {
-            Some(start) if !start.ends_with('\\') => [start, "\\\""].concat(),
+            Some(start) if (start.len() - start.trim_end_matches('\\').len()).is_multiple_of(2) => {
+                [start, "\\\""].concat()
+            }
             Some(_) | None => line,
         }
     })
@@ -529,6 +515,13 @@ mod tests {
         assert_eq!(warning("DEPRECATED: since May, read `kg`."), "Since May, read `kg`.");
         assert_eq!(warning("Deprecated."), "Deprecated by the API.");
         assert_eq!(warning("The weight that is used."), "Deprecated by the API.");
+    }
+
+    #[test]
+    fn a_quote_behind_a_backslash_closes_no_docstring() {
+        assert_eq!(in_quotes("x\\\""), "x\\\\\\\"");
+        assert_eq!(in_quotes("x\\\\\""), "x\\\\\\\\\\\"");
+        assert_eq!(in_quotes("\"\"\"\"\"\""), "\\\"\\\"\\\"\\\"\\\"\\\"");
     }
 
     #[test]
