@@ -31,7 +31,7 @@ impl Plan<'_> {
 
     /// Whether a type has a number with a fraction in it, at any depth: values of it need not equal themselves.
     pub(crate) fn has_floats(&self, id: TypeId) -> bool {
-        self.has_floats[id.index()]
+        self.has_floats.get_or_init(|| has_floats(self.model))[id.index()]
     }
 
     /// Whether null may stand anywhere in the place of a type, or nothing.
@@ -75,7 +75,7 @@ impl Plan<'_> {
 }
 
 /// By type, whether it has a number with a fraction in it, at any depth.
-pub(super) fn has_floats(model: &Model) -> Vec<bool> {
+fn has_floats(model: &Model) -> Vec<bool> {
     let mut users = vec![Vec::new(); model.types().count()];
     let mut open = Vec::new();
     for (id, ty) in model.types() {

@@ -15,6 +15,7 @@ mod scope;
 mod tags;
 
 use std::collections::{HashMap, HashSet};
+use std::sync::OnceLock;
 
 use foldhash::fast::RandomState;
 use jar_sprout_model::{
@@ -58,8 +59,9 @@ pub(crate) struct Naming {
     pub(crate) reserved_members: &'static [&'static str],
     /// Names that a union's case may not have.
     pub(crate) reserved_union_cases: &'static [&'static str],
-    /// Members that the case for an unknown tag has, or a union itself: no field of all cases can be called so.
-    pub(crate) unshared: &'static [&'static str],
+    /// Members that the case for an unknown tag has, or a union itself: no field of all cases can be called so. None where
+    /// such fields are not reached through the union.
+    pub(crate) unshared: Option<&'static [&'static str]>,
     /// What the case of a union is.
     pub(crate) union_case_kind: UnionCaseKind,
     /// Whether a member may be called as the type it stands in.
@@ -133,8 +135,8 @@ pub struct Plan<'m> {
     shared: HashMap<TypeId, Vec<Ident>>,
     /// The records that others extend.
     bases: HashSet<TypeId>,
-    /// By type, whether it has a number with a fraction in it.
-    has_floats: Vec<bool>,
+    /// By type, whether it has a number with a fraction in it, once that was asked.
+    has_floats: OnceLock<Vec<bool>>,
     /// Whether integers were seen that a double does not keep.
     pub(crate) leaves_doubles: bool,
     /// What all of it is called.
@@ -351,12 +353,14 @@ impl<'m> Plan<'m> {
             unions,
             shared: HashMap::new(),
             bases,
-            has_floats: inside::has_floats(model),
+            has_floats: OnceLock::new(),
             leaves_doubles,
             title,
             times: prepared.times,
         };
-        plan.shared = plan.shared_by_union(naming.unshared);
+        if let Some(taken) = naming.unshared {
+            plan.shared = plan.shared_by_union(taken);
+        }
         if abilities.nesting == Nesting::Inside {
             plan.nest();
         }

@@ -55,20 +55,16 @@ impl<'m> Plan<'m> {
     }
 
     /// The fields that all cases of a union have alike, as its first case has them: they can be reached without
-    /// telling the cases apart. None where a case is no record of its own, or in a type that stands beside.
+    /// telling the cases apart. None where a case is no record of its own, or no language would reach them so.
     pub(crate) fn shared_fields(&self, id: TypeId) -> Vec<&PlannedField<'m>> {
-        let fields = |case: TypeId| match &self.get(case).definition {
-            PlannedDefinition::Record(fields) => &fields[..],
-            PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => &[],
+        let (Some(shared), PlannedDefinition::Union(union)) =
+            (self.shared.get(&id), &self.get(id).definition)
+        else {
+            return Vec::new();
         };
-        match (self.shared.get(&id), &self.get(id).definition) {
-            (Some(shared), PlannedDefinition::Union(union)) => {
-                let first = union.cases[0].slot.ty.named().next();
-                let first = first.map(fields).unwrap_or_default();
-                first.iter().filter(|field| shared.contains(&field.ident)).collect()
-            }
-            _ => Vec::new(),
-        }
+        let first = union.cases.first().and_then(|case| self.direct_case(case));
+        let fields = first.map(PlannedType::fields).unwrap_or_default();
+        fields.iter().filter(|field| shared.contains(&field.ident)).collect()
     }
 
     /// Whether a record is a case of a union whose cases all have this field.
@@ -85,11 +81,8 @@ impl<'m> Plan<'m> {
             if union.cases.len() < 2 || !self.has_direct_cases(union) {
                 continue;
             }
-            let cases = union.cases.iter().filter_map(|case| self.direct_case(case));
-            let mut cases = cases.filter_map(|case| match &case.definition {
-                PlannedDefinition::Record(fields) => Some(fields),
-                PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => None,
-            });
+            let mut cases =
+                union.cases.iter().filter_map(|case| self.direct_case(case)).map(PlannedType::fields);
             let Some(first) = cases.next() else { continue };
             let is_case = |ident: &Ident| union.cases.iter().any(|case| case.ident == *ident);
             let is_free = |field: &&PlannedField<'_>| {
@@ -190,14 +183,25 @@ pub(super) fn writes_tag(types: &[PlannedType<'_>], roots: &[PlannedRoot<'_>]) -
     writes
 }
 
+impl<'m> PlannedType<'m> {
+    /// The fields of a record; none of another type.
+    pub(crate) fn fields(&self) -> &[PlannedField<'m>] {
+        match &self.definition {
+            PlannedDefinition::Record(fields) => fields,
+            PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => &[],
+        }
+    }
+
+    /// The field that holds the tag which a record carries.
+    pub(crate) fn tag_field(&self) -> Option<&PlannedField<'m>> {
+        self.fields().iter().find(|field| field.fate.tag().is_some())
+    }
+}
+
 /// The key and the tag that a record carries.
 pub(super) fn tag<'m>(ty: &PlannedType<'m>) -> Option<(&'m WireName, &'m WireName)> {
-    match &ty.definition {
-        PlannedDefinition::Record(fields) => {
-            fields.iter().find_map(|field| Some((field.wire, field.fate.tag()?)))
-        }
-        PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => None,
-    }
+    let field = ty.tag_field()?;
+    Some((field.wire, field.fate.tag()?))
 }
 
 /// The types that are a tagged union's cases.

@@ -28,7 +28,7 @@ pub(super) const NAMING: Naming = Naming {
         "Value",
     ],
     reserved_union_cases: TAKEN_TYPES,
-    unshared: &[],
+    unshared: None,
     union_case_kind: UnionCaseKind::Type,
     // The compiler would take it for a constructor (CS0542).
     own_name: OwnName::Taken,

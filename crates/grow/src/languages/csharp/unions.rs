@@ -84,8 +84,7 @@ fn abstract_tag<'p>(sheet: &Sheet<'p>, union: &PlannedUnion<'p>) -> Option<(&'p 
     let mut name = None;
     for case in &union.cases {
         let record = sheet.plan.direct_case(case).filter(|_| is_direct(sheet, union, case))?;
-        let PlannedDefinition::Record(fields) = &record.definition else { return None };
-        let tag = fields.iter().find(|field| field.fate.tag().is_some())?;
+        let tag = record.tag_field()?;
         if *name.get_or_insert(&tag.ident) != &tag.ident {
             return None;
         }
@@ -107,7 +106,7 @@ pub(super) fn overrides_tag(sheet: &Sheet<'_>, id: TypeId, field: &PlannedField<
 /// ```csharp
 /// public sealed record Unknown(JsonElement Value) : Event
 /// {
-///     public override string Kind => Value.TryGetProperty("kind", out var tag) ? $"{tag}" : "";
+///     public override string Kind => Value.TryGetProperty("kind", out var tag) ? tag.ToString() : "";
 /// }
 /// ```
 fn unknown_with_tag(ident: &Ident, any: &str, tag: &WireName, name: &Ident, options: &CSharpOptions) -> Doc {

@@ -16,7 +16,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_types: TAKEN_TYPES,
     reserved_members: TAKEN_MEMBERS,
     reserved_union_cases: &[],
-    unshared: &["toJson", "value"],
+    unshared: Some(&["toJson", "value"]),
     union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Taken,
     nothing: NothingNames::ByWords,

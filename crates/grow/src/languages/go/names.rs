@@ -31,7 +31,7 @@ pub(super) const NAMING: Naming = Naming {
     // A field may not be called as a method of its type.
     reserved_members: &["MarshalJSON", "UnmarshalJSON"],
     reserved_union_cases: &["MarshalJSON", "Other", "UnmarshalJSON"],
-    unshared: &[],
+    unshared: None,
     union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Free,
     nothing: NothingNames::ByWords,

@@ -5,9 +5,7 @@ use jar_sprout_model::{Slot, Type, WireName, Words};
 
 use super::Sheet;
 use super::{method, names, types};
-use crate::plan::{
-    CaseKind, Ident, Plan, PlannedDefinition, PlannedUnion, PlannedUnionCase, ToldCase, small_words,
-};
+use crate::plan::{CaseKind, Ident, Plan, PlannedUnion, PlannedUnionCase, ToldCase, small_words};
 
 pub(super) fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     sheet.needs.imports.insert("encoding/json");
@@ -117,15 +115,14 @@ fn decode_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>
         .enumerate()
         .map(|(at, ToldCase { kind, key, case: PlannedUnionCase { ident: case, .. } })| {
             let told = match key {
-                Some(key) => Told::Condition(format!("keys[{}] != nil", names::LITERAL.of(key.as_str()))),
+                Some(key) => Told::Key(names::LITERAL.of(key.as_str())),
                 None if at == last => Told::Otherwise,
                 None => told(kind),
             };
             (told, format!("return json.Unmarshal(data, &{receiver}.{case})"))
         })
         .collect();
-    if told.iter().any(|(told, _)| matches!(told, Told::Condition(condition) if condition.contains("bytes.")))
-    {
+    if told.iter().any(|(told, _)| matches!(told, Told::Whole)) {
         sheet.needs.imports.insert("bytes");
     }
     body.extend(choices(told));
@@ -141,7 +138,10 @@ fn decode_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>
 enum Told {
     /// How it starts.
     Start(&'static [&'static str]),
-    Condition(String),
+    /// A key that it has.
+    Key(String),
+    /// That it is a number with no fraction.
+    Whole,
     Otherwise,
 }
 
@@ -151,7 +151,7 @@ fn told(kind: CaseKind) -> Told {
         CaseKind::List => Told::Start(&["'['"]),
         CaseKind::Text => Told::Start(&["'\"'"]),
         CaseKind::Boolean => Told::Start(&["'t'", "'f'"]),
-        CaseKind::Integer => Told::Condition("!bytes.ContainsAny(data, \".eE\")".to_owned()),
+        CaseKind::Integer => Told::Whole,
         CaseKind::Number | CaseKind::Any => Told::Otherwise,
     }
 }
@@ -161,20 +161,21 @@ fn choices(told: Vec<(Told, String)>) -> Vec<Doc> {
     let starts = |start: &&str| format!("data[0] == {start}");
     let condition = |told: &Told| match told {
         Told::Start(signs) => signs.iter().map(starts).collect::<Vec<_>>().join(" || "),
-        Told::Condition(condition) => condition.clone(),
+        Told::Key(key) => format!("keys[{key}] != nil"),
+        Told::Whole => "!bytes.ContainsAny(data, \".eE\")".to_owned(),
         Told::Otherwise => String::new(),
     };
     if let [(first, then), (Told::Otherwise, otherwise)] = &told[..] {
         let first = braces(format!("if {}", condition(first)), [text(then.clone())]);
         return vec![first, text(otherwise.clone())];
     }
-    let by_start = !told.iter().any(|(told, _)| matches!(told, Told::Condition(_)));
+    let by_start = told.iter().all(|(told, _)| matches!(told, Told::Start(_) | Told::Otherwise));
     let mut body = vec![text(if by_start { "switch data[0] {" } else { "switch {" })];
     for (told, then) in told {
         let head = match &told {
             Told::Otherwise => "default:".to_owned(),
             Told::Start(signs) if by_start => format!("case {}:", signs.join(", ")),
-            told @ (Told::Start(_) | Told::Condition(_)) => format!("case {}:", condition(told)),
+            told @ (Told::Start(_) | Told::Key(_) | Told::Whole) => format!("case {}:", condition(told)),
         };
         body.push(branch(&head, [then]));
     }
@@ -228,8 +229,7 @@ fn tag_to_set<'p>(
     case: &PlannedUnionCase<'p>,
 ) -> Option<(&'p Ident, &'p WireName)> {
     let Type::Named(id) = case.slot.ty else { return None };
-    let PlannedDefinition::Record(fields) = &plan.get(id).definition else { return None };
-    let field = fields.iter().find(|field| field.fate.tag().is_some())?;
+    let field = plan.get(id).tag_field()?;
     let is_alone = cases.iter().filter(|other| other.slot.ty == case.slot.ty).count() == 1;
     case.tag.filter(|_| is_alone).map(|tag| (&field.ident, tag))
 }

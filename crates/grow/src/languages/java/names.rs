@@ -25,7 +25,7 @@ pub(super) const NAMING: Naming = Naming {
         "wait",
     ],
     reserved_union_cases: TAKEN_TYPES,
-    unshared: &["value"],
+    unshared: Some(&["value"]),
     union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Free,
     nothing: NothingNames::ByType,

@@ -16,7 +16,7 @@ pub(super) const NAMING: Naming = Naming {
     // Its getter would be `getClass`, which every object has.
     reserved_members: &["class"],
     reserved_union_cases: TAKEN_TYPES,
-    unshared: &["value"],
+    unshared: Some(&["value"]),
     union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Free,
     nothing: NothingNames::ByType,

@@ -124,6 +124,11 @@ fn choose_by_tag(
 fn choose_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
     let cases = sheet.plan.by_kind(union);
     let last = cases.len().saturating_sub(1);
+    let is_type = |kind: CaseKind| matches!(kind, CaseKind::Object | CaseKind::List);
+    let asks_types =
+        !sheet.plan.is_told_by_keys(union) && cases.iter().take(last).all(|told| is_type(told.kind));
+    // Where only types are asked for, they are asked of a subject.
+    let (subject, given) = if asks_types { ("element", "element ") } else { ("", "") };
     let branches = cases.iter().enumerate().map(|(at, ToldCase { kind, key, case })| {
         let condition = match key {
             Some(key) => {
@@ -131,25 +136,15 @@ fn choose_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>
                 format!("{condition} && {} in element", names::LITERAL.of(key.as_str()))
             }
             None if at == last => "else".to_owned(),
-            None => condition(*kind, sheet.needs).to_owned(),
+            None => {
+                let condition = condition(*kind, sheet.needs);
+                condition.strip_prefix(given).unwrap_or(condition).to_owned()
+            }
         };
         serializer(&condition, &format!("{ident}.{}", case.ident))
     });
-    let branches: Vec<Branch> = branches.collect();
-    // Where only types are asked for, they are asked of a subject.
-    const SUBJECT: &str = "element";
-    let of_type = |condition: &str| match condition {
-        "else" => Some("else".to_owned()),
-        condition => condition.strip_prefix("element is ").map(|ty| format!("is {ty}")),
-    };
-    let by_type: Option<Vec<String>> = branches.iter().map(|(condition, _)| of_type(condition)).collect();
-    match by_type.filter(|conditions| conditions.iter().all(|condition| !condition.contains("&&"))) {
-        Some(conditions) => {
-            let chosen = branches.into_iter().map(|(_, chosen)| chosen);
-            selection(ident, SUBJECT, conditions.into_iter().zip(chosen).collect())
-        }
-        None => selection(ident, "", branches),
-    }
+    let branches = branches.collect();
+    selection(ident, subject, branches)
 }
 
 /// What tells a kind of value from those that come after it.

@@ -15,7 +15,7 @@ use jar_sprout_layout::{
     Doc, Indent, Style, cat, comma_list, flat_length, group, hard, join, last_comma, line, lines, nest,
     paragraphs, soft, text,
 };
-use jar_sprout_model::{Docs, Slot, Type, WireName};
+use jar_sprout_model::{Docs, Slot, WireName};
 
 use crate::language::Language;
 use crate::plan::{
@@ -366,15 +366,6 @@ fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) 
 
 /// What the tag of a union is called in its cases.
 fn tag_name<'p>(plan: &'p Plan<'_>, union: &PlannedUnion<'_>) -> Option<&'p Ident> {
-    union.cases.iter().find_map(|case| match case.slot.ty {
-        Type::Named(id) => match &plan.get(id).definition {
-            PlannedDefinition::Record(fields) => {
-                fields.iter().find(|field| field.fate.tag().is_some()).map(|field| &field.ident)
-            }
-            PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => None,
-        },
-        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) => {
-            None
-        }
-    })
+    let mut cases = union.cases.iter().flat_map(|case| case.slot.ty.named());
+    cases.find_map(|id| plan.get(id).tag_field()).map(|field| &field.ident)
 }

@@ -20,7 +20,7 @@ pub(super) const NAMING: Naming = Naming {
     // Variants; fields are never in capitals.
     reserved_members: &["Other", "Self"],
     reserved_union_cases: &["Other", "Self"],
-    unshared: &[],
+    unshared: None,
     union_case_kind: UnionCaseKind::Value,
     own_name: OwnName::Free,
     nothing: NothingNames::ByWords,

@@ -15,7 +15,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_types: TAKEN_TYPES,
     reserved_members: TAKEN_MEMBERS,
     reserved_union_cases: TAKEN_CASES,
-    unshared: &["unknown"],
+    unshared: Some(&["unknown"]),
     union_case_kind: UnionCaseKind::Value,
     own_name: OwnName::Free,
     nothing: NothingNames::ByWords,

@@ -16,7 +16,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_types: TAKEN_TYPES,
     reserved_members: &[],
     reserved_union_cases: &[],
-    unshared: &[],
+    unshared: None,
     union_case_kind: UnionCaseKind::Type,
     own_name: OwnName::Free,
     nothing: NothingNames::ByWords,
