@@ -33,7 +33,7 @@ pub(crate) fn stages(arguments: &[String]) -> Result<()> {
     let prepared = prepare(dialect, &settled.model);
     show("prepared model", &format!("{:#?}", prepared.model()));
     show("plan", &outline(dialect, &prepared));
-    for file in grow_prepared(dialect, &prepared, Arrangement::Together) {
+    for file in grow_prepared(dialect, &prepared, Arrangement::Together).files {
         show(&file.name, &file.text);
     }
     Ok(())

@@ -48,7 +48,7 @@ pub(crate) fn sweep(arguments: &[String]) -> Result<()> {
             }
         }
         let start = Instant::now();
-        let order = Order { language, settings: &given, with_judges: true, memory: None };
+        let order = Order { language, settings: &given, with_judges: true, is_shared: false, memory: None };
         match prove(&order, &proofs, &tools)? {
             Err(Missing { what, install }) => {
                 println!("{:<12} {what} is missing: {install}", language.title());

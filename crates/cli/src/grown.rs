@@ -2,13 +2,16 @@
 
 use std::collections::BTreeSet;
 use std::fs;
-use std::path::{Component, Path, PathBuf};
+use std::path::{Path, PathBuf};
 
-use jar_sprout_grow::{Arrangement, Dialect, GrownFile, Language, Origin, Provenance, marked, origin};
+use jar_sprout_grow::{
+    Arrangement, Dialect, GrownFile, Language, Origin, Provenance, grow_prepared, grow_shared, marked,
+    origin, prepare,
+};
 use jar_sprout_model::{Model, Problem};
 
 use crate::files::{Changes, NewFile, Over};
-use crate::jar::{FILE, Jar, JarLanguage, Models, Opened, Place, folder_name, folder_of};
+use crate::jar::{FILE, Jar, JarLanguage, Models, Opened, Place, folder_name, folder_of, way};
 
 /// The files of a model in a language, as its people lay them out; with a mark that says from what, if they get one.
 pub(crate) fn grown_files(
@@ -19,12 +22,25 @@ pub(crate) fn grown_files(
     from: Option<&Provenance>,
 ) -> Vec<NewFile> {
     let files = jar_sprout_grow::grow(dialect, model, Arrangement::AsUsual);
+    in_folder(language, files, dir, from)
+}
+
+/// Code as files in a folder.
+fn in_folder(
+    language: &dyn Language,
+    code: Vec<GrownFile>,
+    dir: &Path,
+    from: Option<&Provenance>,
+) -> Vec<NewFile> {
     let file = |GrownFile { name, text }: GrownFile| NewFile {
         path: dir.join(name),
         text: if from.is_some() { marked(language, &text, from) } else { text },
     };
-    files.into_iter().map(file).collect()
+    code.into_iter().map(file).collect()
 }
+
+/// What the mark of code calls the model, where it is of all that the jar has.
+const ALL_MODELS: &str = "all";
 
 /// What it takes to have on the disk what the jar says: files written, and those removed that it says no more.
 pub(crate) fn wanted_changes(
@@ -37,11 +53,10 @@ pub(crate) fn wanted_changes(
     let mut wanted = BTreeSet::new();
     let mut adopted = 0;
     for language in languages {
-        for Opened { model, modelled, .. } in &models.opened {
-            let Place { dir, dialect } = jar.place(language, model);
-            let from = language.is_marked.then(|| Provenance::of_jar(&model.name, &way_to_jar(&dir)));
-            let model = &modelled.settled.model;
-            let mut grown = grown_files(language.language, &*dialect, model, &dir, from.as_ref());
+        let mut shared = BTreeSet::new();
+        let mut want = |name: &str, code: Vec<GrownFile>, dir: &Path| {
+            let from = language.is_marked.then(|| Provenance::of_jar(name, &way_to_jar(dir)));
+            let mut grown = in_folder(language.language, code, dir, from.as_ref());
             wanted.extend(grown.iter().map(|file| file.path.clone()));
             if !language.is_marked && over == Over::Grown {
                 // Code without a mark is whose folder it is in, once it is there.
@@ -50,14 +65,30 @@ pub(crate) fn wanted_changes(
                 adopted += before - grown.len();
             }
             files.extend(grown);
+        };
+        for Opened { model, modelled, .. } in &models.opened {
+            let Place { dir, dialect } = jar.place(language, model);
+            let prepared = prepare(&*dialect, &modelled.settled.model);
+            let grown = grow_prepared(&*dialect, &prepared, Arrangement::AsUsual);
+            shared.extend(grown.shared);
+            want(&model.name, grown.files, &dir);
+        }
+        if let Some(code) = jar.shared_code(language) {
+            want(ALL_MODELS, grow_shared(&*code.dialect(language), &shared), &code.dir);
         }
     }
     let mut changes = Changes::to(files, over)?;
     changes.adopted = adopted;
+    let are_all_opened = models.opened.len() == jar.models.len();
+    let is_over = |model: &str| match model {
+        // What the other models need of it is not known.
+        ALL_MODELS => are_all_opened,
+        model => models.is_over(jar, model),
+    };
     for language in languages {
         changes.removed.extend(
             files_of_jar(jar, language)
-                .filter(|(path, model, _)| !wanted.contains(path) && models.is_over(jar, model))
+                .filter(|(path, model, _)| !wanted.contains(path) && is_over(model))
                 .map(|(path, _, text)| (path, text)),
         );
     }
@@ -83,6 +114,7 @@ fn files_of_jar<'j>(
         inner.chain(places.iter().map(|(place, _)| place.clone())).chain([alone.clone()]).collect();
     let is_place_of = move |folder: &Path, model: &str| {
         folder == *dir
+            || model == ALL_MODELS && folder.starts_with(dir)
             || folder == alone
             || places.iter().any(|(place, name)| place == folder && *name == model)
             || folder.starts_with(dir) && folder.ends_with(folder_name(model))
@@ -140,21 +172,6 @@ fn entries(folder: &Path) -> Vec<PathBuf> {
 
 /// The way from a folder to the jar that we are in: `../jar.toml`.
 fn way_to_jar(folder: &Path) -> String {
-    let here = std::env::current_dir().unwrap_or_default();
-    let names = |path: &Path| -> Vec<String> {
-        let mut names = Vec::new();
-        for part in path.components() {
-            match part {
-                Component::CurDir => {}
-                Component::ParentDir => drop(names.pop()),
-                part => names.push(part.as_os_str().to_string_lossy().into_owned()),
-            }
-        }
-        names
-    };
-    let (from, to) = (names(&here.join(folder)), names(&here));
-    let shared = from.iter().zip(&to).take_while(|(a, b)| a == b).count();
-    let up = from[shared..].iter().map(|_| "..");
-    let down = to[shared..].iter().map(String::as_str);
-    up.chain(down).chain([FILE]).collect::<Vec<_>>().join("/")
+    let way = way(folder, Path::new(""));
+    if way.is_empty() { FILE.to_owned() } else { format!("{way}/{FILE}") }
 }

@@ -123,6 +123,12 @@ pub(crate) const LANGUAGE: &[Key] = &[
         "the language, where the table is not called after it",
         "language = \"kotlin\"",
     ),
+    Key::new(
+        "shared",
+        Takes::Word,
+        "the folder, package or namespace of the code that all models share, where the jar has several; `none` where each brings its own. In Python and Go the path by which it is imported, without which each brings its own; in the others `shared`, where nothing else is said",
+        "shared = \"json\"",
+    ),
 ];
 
 /// The texts of a list of them.

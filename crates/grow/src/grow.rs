@@ -1,5 +1,7 @@
 //! Growing: a model prepared, planned and spelled.
 
+use std::collections::BTreeSet;
+
 use jar_sprout_model::{Field, Model, NamedType};
 
 use crate::language::Language;
@@ -10,25 +12,29 @@ use crate::prepare::{
     prepare as prepare_for, types_too_wide as too_wide, types_without_extras as without_extras,
 };
 use crate::settings::Spread;
-use crate::spell::{Arrangement, Dialect, GrownFile, Place, Trial, TrialSample, Usage, spell, used};
+use crate::spell::{
+    Arrangement, Dialect, Grown, GrownFile, Helper, Place, Trial, TrialSample, Usage, spell, spell_shared,
+    used,
+};
 
 /// A model brought down to what a dialect can do: what growing, trials and proofs share.
 pub fn prepare<'m>(dialect: &dyn Dialect, model: &'m Model) -> Prepared<'m> {
     prepare_for(model, &dialect.abilities())
 }
 
-/// The code of a prepared model.
-pub fn grow_prepared(
-    dialect: &dyn Dialect,
-    model: &Prepared<'_>,
-    arrangement: Arrangement,
-) -> Vec<GrownFile> {
+/// The code of a prepared model, and the helpers that it finds with what all models share.
+pub fn grow_prepared(dialect: &dyn Dialect, model: &Prepared<'_>, arrangement: Arrangement) -> Grown {
     spell(dialect, &plan(dialect, model), arrangement)
+}
+
+/// The code of helpers that all models share, for a dialect with [`Language::shared`]'s settings.
+pub fn grow_shared(dialect: &dyn Dialect, helpers: &BTreeSet<Helper>) -> Vec<GrownFile> {
+    spell_shared(dialect, helpers)
 }
 
 /// The code of a model.
 pub fn grow(dialect: &dyn Dialect, model: &Model, arrangement: Arrangement) -> Vec<GrownFile> {
-    grow_prepared(dialect, &prepare(dialect, model), arrangement)
+    grow_prepared(dialect, &prepare(dialect, model), arrangement).files
 }
 
 /// The trial of a prepared model's code, which stands in the folder `place` beside the driver.
@@ -104,8 +110,6 @@ pub fn nearest_language(word: &str) -> Option<&'static dyn Language> {
 
 #[cfg(test)]
 mod tests {
-    use std::collections::BTreeSet;
-
     use jar_sprout_model::{
         Coding, Definition, Presence, Record, Root, Scalar, Slot, TimeForms, Type, TypeId, WireName, Words,
     };

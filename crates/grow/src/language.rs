@@ -3,6 +3,17 @@
 use crate::settings::{Setting, SettingError, Settings};
 use crate::spell::{About, Dialect};
 
+/// Where the code stands that the models of a jar share.
+#[derive(Debug, Clone, Copy)]
+pub struct SharedPlace<'s> {
+    /// What the jar calls it: the name of its folder, or more of the way to it.
+    pub name: &'s str,
+    /// The settings that its code is grown with.
+    pub settings: &'s Settings,
+    /// The way to its folder from that of the model: `../shared`.
+    pub way: &'s str,
+}
+
 /// A target of `grow`.
 pub trait Language: Sync {
     /// What is fixed of it.
@@ -14,6 +25,15 @@ pub trait Language: Sync {
     /// The settings for one model of several, whose code must stand apart from that of the others: in a package or
     /// a namespace of its own, where the language has such a thing. The folder of the same name comes on top.
     fn apart(&self, settings: &Settings, model: &str) -> Settings;
+
+    /// The settings for the code that all models share, which stands in a folder of this name beside theirs.
+    fn shared(&self, settings: &Settings, name: &str) -> Settings {
+        self.apart(settings, name)
+    }
+
+    /// The settings of a model, changed so that its code finds there what all models share; none where the language
+    /// has no way to find it.
+    fn sharing(&self, settings: &Settings, shared: &SharedPlace<'_>) -> Option<Settings>;
 
     /// These settings, changed so that a trial's code stands where its driver looks for it, with what the driver
     /// calls.
@@ -50,6 +70,12 @@ impl dyn Language + '_ {
     pub fn package_setting(&self) -> Option<&'static str> {
         let keys = self.settings().iter().map(|setting| setting.key());
         keys.into_iter().find(|key| ["package", "namespace"].contains(key))
+    }
+
+    /// What stands between the parts of a path by which code is imported from the root of all, in a language that finds
+    /// what models share by its whole path and not beside them.
+    pub fn shared_path(&self) -> Option<char> {
+        self.about().between
     }
 
     /// Whether its fields are called as their keys are, whatever other name they get.

@@ -16,11 +16,11 @@ mod settings;
 mod spell;
 
 pub use grow::{
-    fields_left_as_text, fields_with_words_left, find_language, grow, grow_prepared, nearest_language,
-    outline, prepare, trial, types_too_wide, types_without_extras, usage,
+    fields_left_as_text, fields_with_words_left, find_language, grow, grow_prepared, grow_shared,
+    nearest_language, outline, prepare, trial, types_too_wide, types_without_extras, usage,
 };
 pub use json_schema::json_schema;
-pub use language::Language;
+pub use language::{Language, SharedPlace};
 pub use languages::LANGUAGES;
 pub use origin::{Origin, Provenance, is_marked, is_same_code, marked, origin};
 pub use prepare::{
@@ -28,4 +28,6 @@ pub use prepare::{
     Tags, TimeKeeping,
 };
 pub use settings::{Absence, Choice, Entry, Nesting, Setting, SettingError, Settings, Spread, Values};
-pub use spell::{About, Arrangement, Dialect, GrownFile, Place, Trial, TrialSample, Usage, UsingProgram};
+pub use spell::{
+    About, Arrangement, Dialect, Grown, GrownFile, Helper, Place, Trial, TrialSample, Usage, UsingProgram,
+};

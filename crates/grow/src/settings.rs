@@ -232,6 +232,9 @@ pub(crate) const MARK: OneOf<bool> = OneOf {
 #[derive(Debug, Clone, Default, PartialEq, Eq)]
 pub struct Settings {
     values: BTreeMap<&'static str, String>,
+    /// Where the code finds its helpers that other models need as well, in the language's own words; it brings its own
+    /// where this is none.
+    shared: Option<String>,
 }
 
 /// A setting that cannot be used.
@@ -311,11 +314,29 @@ impl Settings {
         Some(settings)
     }
 
+    /// These settings without one.
+    pub(crate) fn without(&self, setting: &TextOf) -> Self {
+        let mut settings = self.clone();
+        settings.values.remove(setting.key);
+        settings
+    }
+
     /// These settings, with the functions that a driver calls.
     pub(crate) fn for_trial(&self) -> Self {
         let mut settings = self.clone();
         settings.values.insert(ENTRY.key, "functions".to_owned());
         settings
+    }
+
+    /// These settings, for code that finds its helpers elsewhere.
+    pub(crate) fn with_shared(mut self, place: String) -> Self {
+        self.shared = Some(place);
+        self
+    }
+
+    /// Where the code finds its helpers, if it does not bring them.
+    pub(crate) fn shared(&self) -> Option<&str> {
+        self.shared.as_deref()
     }
 
     /// The value that was given for a key.

@@ -36,7 +36,7 @@ pub(crate) fn misses(
     lenience: Lenience,
 ) -> Vec<Miss> {
     let mut misses = Vec::new();
-    for Staged { index, trial, model, files: _, digest: _ } in staged {
+    for Staged { index, trial, model, files: _, shared: _, digest: _ } in staged {
         let proof = &proofs[*index];
         for (sample, of_trial) in proof.samples.iter().zip(&trial.samples) {
             let file = sample_file(folder, &of_trial.name);

@@ -1,6 +1,11 @@
 //! What is proven: a model and its samples.
 
-use jar_sprout_grow::{Arrangement, GrownFile, Trial, TrialSample, grow_prepared, prepare, trial};
+use std::collections::BTreeSet;
+
+use jar_sprout_grow::{
+    Arrangement, Grown, GrownFile, Helper, Settings, SharedPlace, Trial, TrialSample, grow_prepared,
+    grow_shared, prepare, trial,
+};
 use jar_sprout_model::{Definition, Encoding, Model, Slot, Type};
 use jar_sprout_settle::case_of;
 use serde_json::Value;
@@ -34,6 +39,8 @@ pub(crate) struct Staged {
     pub(crate) index: usize,
     pub(crate) trial: Trial,
     pub(crate) files: Vec<GrownFile>,
+    /// The helpers that it shares with others.
+    pub(crate) shared: BTreeSet<Helper>,
     /// The model as the language holds it.
     pub(crate) model: Model,
     /// What it is remembered by; none where nobody remembers.
@@ -86,30 +93,59 @@ fn prune(model: &Model, slot: &Slot, value: &mut Value) -> bool {
     is_pruned
 }
 
+/// The folder of what all proofs share, beside theirs.
+pub(crate) const SHARED: &str = "shared";
+
+impl Order<'_> {
+    /// The settings of the code at a place.
+    fn settings_at(&self, place: &str) -> Settings {
+        let settings = self.language.for_trial(self.settings, place);
+        // Where all that is proven stands, for the languages that import by whole paths.
+        let name = match self.language.shared_path() {
+            None => SHARED.to_owned(),
+            Some('/') => format!("trials/{SHARED}"),
+            Some(between) => format!("grown{between}{SHARED}"),
+        };
+        let way = format!("../{SHARED}");
+        let shared = SharedPlace { name: &name, settings: &self.settings_shared(), way: &way };
+        let sharing = self.is_shared.then(|| self.language.sharing(&settings, &shared)).flatten();
+        sharing.unwrap_or(settings)
+    }
+
+    /// The settings of what all proofs share.
+    fn settings_shared(&self) -> Settings {
+        self.language.shared(&self.language.for_trial(self.settings, "trials"), SHARED)
+    }
+
+    /// The code of helpers that proofs share.
+    pub(crate) fn shared_code(&self, helpers: &BTreeSet<Helper>) -> Vec<GrownFile> {
+        grow_shared(&*self.language.dialect(&self.settings_shared()), helpers)
+    }
+}
+
 impl Staged {
     /// `is_run` says whether a program passes the samples through the code; else the compiler judges them.
     pub(crate) fn of(order: &Order<'_>, index: usize, proof: &Proof, is_run: bool) -> Self {
-        let Order { language, settings, with_judges: _, memory: _ } = *order;
         let place = format!("t{index:04}");
-        let dialect = &*language.dialect(&language.for_trial(settings, &place));
+        let dialect = &*order.language.dialect(&order.settings_at(&place));
         let prepared = prepare(dialect, &proof.model);
-        let files = grow_prepared(dialect, &prepared, Arrangement::AsUsual);
+        let Grown { files, shared } = grow_prepared(dialect, &prepared, Arrangement::AsUsual);
         let sample = |(number, sample): (usize, &Sample)| TrialSample {
             name: format!("{place}-{number}"),
             text: if is_run { sample.text.clone() } else { known(prepared.model(), &sample.text) },
         };
         let samples = proof.samples.iter().enumerate().map(sample).collect();
         let trial = trial(dialect, &prepared, &place, samples);
-        Self { index, trial, files, model: prepared.model().clone(), digest: None }
+        Self { index, trial, files, shared, model: prepared.model().clone(), digest: None }
     }
 
     /// All that its proof depends on, given the driver of it alone and how the tools are called; its place among all
     /// proofs is no part of it.
-    pub(crate) fn digest_of(&self, driver: &[GrownFile], called: &str) -> Digest {
+    pub(crate) fn digest_of(&self, driver: &[GrownFile], shared: &[GrownFile], called: &str) -> Digest {
         let place = &self.trial.place;
         let anywhere = |text: &str| text.replace(place, "t").replace(&place.to_uppercase(), "T");
         let file = |file: &GrownFile| (anywhere(&file.name), anywhere(&file.text));
-        let code: Vec<_> = self.files.iter().chain(driver).map(file).collect();
+        let code: Vec<_> = self.files.iter().chain(driver).chain(shared).map(file).collect();
         let samples: Vec<&str> = self.trial.samples.iter().map(|sample| sample.text.as_str()).collect();
         Digest::of(&(called, code, samples, format!("{:?}", self.model)))
     }

@@ -6,10 +6,10 @@ use std::path::Path;
 use std::process::Command;
 use std::time::SystemTime;
 
-use jar_sprout_grow::{Abilities, Absence, Dialect, Nulls, TimeKeeping};
+use jar_sprout_grow::{Abilities, Absence, Nulls, TimeKeeping};
 
 use crate::jobs::{misses, write_samples};
-use crate::proof::{Proof, Staged};
+use crate::proof::{Proof, SHARED, Staged};
 use crate::report::{Miss, Order, Report, ToolOutput};
 use crate::round_trip::Lenience;
 use crate::run::run;
@@ -28,7 +28,7 @@ const TRIES: usize = 4;
 pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<Result<Report, Missing>> {
     let scratch = tempfile::Builder::new().prefix("jar-sprout-").tempdir()?;
     let folder = scratch.path().canonicalize()?;
-    let Order { language, settings, with_judges, memory: _ } = *order;
+    let Order { language, settings, with_judges, is_shared: _, memory: _ } = *order;
     let dialect = &*language.dialect(settings);
     let abilities = dialect.abilities();
     let task = Task { tools, folder: &folder, language, abilities: &abilities, program: None };
@@ -47,7 +47,7 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
     }
     let mut staged: Vec<&Staged> = all.iter().collect();
     for _ in 0..TRIES {
-        lay_out(dialect, &ready, &staged, &folder)?;
+        lay_out(order, &ready, &staged, &folder)?;
         let objection = compile(&mut ready, proofs, &staged)?;
         let Some((said, places)) = objection else { break };
         report.compiler.push(said);
@@ -90,19 +90,21 @@ pub(crate) fn lenience(ready: &Ready, abilities: &Abilities) -> Lenience {
 
 /// The proofs that are to be made now: those that nobody remembers.
 fn unproven(order: &Order<'_>, proofs: &[Proof], is_run: bool, called: &str) -> Vec<Staged> {
-    let Order { language, settings, with_judges: _, memory } = *order;
+    let Order { language, settings, with_judges: _, is_shared: _, memory } = *order;
     let staged = proofs.iter().enumerate().map(|(index, proof)| Staged::of(order, index, proof, is_run));
     let Some(memory) = memory else { return staged.collect() };
     let dialect = language.dialect(settings);
     let with_digest = staged.map(|staged| {
         let driver = dialect.driver(std::slice::from_ref(&staged.trial));
-        Staged { digest: Some(staged.digest_of(&driver, called)), ..staged }
+        let shared = order.shared_code(&staged.shared);
+        Staged { digest: Some(staged.digest_of(&driver, &shared, called)), ..staged }
     });
     with_digest.filter(|staged| staged.digest.is_none_or(|digest| !memory.has(digest))).collect()
 }
 
 /// Writes the project's files, the driver, and the code of each proof into a folder of its own.
-fn lay_out(dialect: &dyn Dialect, ready: &Ready, staged: &[&Staged], folder: &Path) -> io::Result<()> {
+fn lay_out(order: &Order<'_>, ready: &Ready, staged: &[&Staged], folder: &Path) -> io::Result<()> {
+    let dialect = order.language.dialect(order.settings);
     let code = folder.join(ready.code);
     for (name, text) in &ready.files {
         write(&folder.join(name), text)?;
@@ -120,6 +122,10 @@ fn lay_out(dialect: &dyn Dialect, ready: &Ready, staged: &[&Staged], folder: &Pa
     let trials: Vec<_> = staged.iter().map(|staged| staged.trial.clone()).collect();
     for file in dialect.driver(&trials) {
         write(&code.join(file.name), &file.text)?;
+    }
+    let shared = staged.iter().flat_map(|staged| staged.shared.iter().copied()).collect();
+    for file in order.shared_code(&shared) {
+        write(&code.join(SHARED).join(&file.name), &file.text)?;
     }
     for Staged { trial, files, .. } in staged {
         for file in files {

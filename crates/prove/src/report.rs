@@ -13,6 +13,8 @@ pub struct Order<'o> {
     pub settings: &'o Settings,
     /// Whether its linters and formatters are heard as well.
     pub with_judges: bool,
+    /// Whether the helpers of all proofs stand in one place, as in a jar of several models; where the language can.
+    pub is_shared: bool,
     /// What was proven before, and is left out.
     pub memory: Option<&'o Memory>,
 }

@@ -44,7 +44,7 @@ pub fn prove_usage(
     sample: &Sample,
     tools: &Tools,
 ) -> io::Result<Result<Option<Used>, Missing>> {
-    let Order { language, settings, with_judges, memory: _ } = *order;
+    let Order { language, settings, with_judges, is_shared: _, memory: _ } = *order;
     let dialect = &*language.dialect(settings);
     let prepared = prepare(dialect, model);
     let usage = usage(dialect, &prepared, Place { sample: &sample.name, code: None });
@@ -69,7 +69,7 @@ pub fn prove_usage(
     // Where it is a class that is run, its file may lie where judges look for the code of a trial.
     let code = here.join(ready.code).join(if is_file { "" } else { "t0" });
     write(&code.join(&file.name), &file.text)?;
-    for GrownFile { name, text } in grow_prepared(dialect, &prepared, Arrangement::AsUsual) {
+    for GrownFile { name, text } in grow_prepared(dialect, &prepared, Arrangement::AsUsual).files {
         write(&code.join(folder.as_deref().unwrap_or_default()).join(name), &text)?;
     }
     fs::write(here.join(&sample.name), &sample.text)?;

@@ -101,6 +101,13 @@ fn check_few(key: &str, settings: &[(&str, &str)]) {
     check_some(key, settings, &made_for_languages(&awkward));
 }
 
+/// The same where helpers stand once for all: with the proofs that need some.
+#[track_caller]
+fn check_shared(key: &str, settings: &[(&str, &str)]) {
+    let differ = ["documented-", "torture-docs-", "torture-words-", "closed-"];
+    prove_order(key, settings, true, &made_for_languages(&differ));
+}
+
 /// All proofs but the cases of inference, and but those whose names start so.
 fn made_for_languages(without: &[&str]) -> Vec<Proof> {
     let cases = Path::new(env!("JAR_SPROUT_ROOT")).join("crates/settle/tests/cases");
@@ -112,6 +119,11 @@ fn made_for_languages(without: &[&str]) -> Vec<Proof> {
 
 #[track_caller]
 fn check_some(key: &str, settings: &[(&str, &str)], proofs: &[Proof]) {
+    prove_order(key, settings, false, proofs);
+}
+
+#[track_caller]
+fn prove_order(key: &str, settings: &[(&str, &str)], is_shared: bool, proofs: &[Proof]) {
     let language = find_language(key).unwrap();
     let mut given = Settings::default();
     for (key, value) in settings {
@@ -126,7 +138,7 @@ fn check_some(key: &str, settings: &[(&str, &str)], proofs: &[Proof]) {
     // Names that no one would choose are compiled, but their lines are not judged for beauty.
     let is_odd = |proof: &String| ODD.iter().any(|odd| proof.starts_with(odd));
     let judged = |proofs: &[String]| proofs.iter().any(|proof| !is_odd(proof));
-    let order = Order { language, settings: &given, with_judges: true, memory: Some(&MEMORY) };
+    let order = Order { language, settings: &given, with_judges: true, is_shared, memory: Some(&MEMORY) };
     match prove(&order, &proofs, &Tools::of_this_machine()).unwrap() {
         Err(Missing { what, install }) => skip(key, &what, &install),
         Ok(report) => {
@@ -234,6 +246,22 @@ fn wide_records() {
     let proofs = [of_document("wide", &schema, &[all, few])];
     check_some("java", &[], &proofs);
     check_some("kotlin", &[], &proofs);
+}
+
+/// What models of one jar share is found where it stands, and reaches all that it is for.
+#[test]
+fn shared() {
+    check_shared("csharp", &[]);
+    check_shared("dart", &[("equality", "values")]);
+    check_shared("go", &[("absent", "apart")]);
+    check_shared("java", &[]);
+    check_shared("java", &[("library", "gson")]);
+    check_shared("kotlin", &[]);
+    check_shared("kotlin", &[("library", "moshi")]);
+    check_shared("python", &[]);
+    check_shared("python", &[("types", "dataclasses"), ("absent", "apart")]);
+    check_shared("swift", &[("access", "public")]);
+    check_shared("typescript", &[("parse", "checked")]);
 }
 
 #[test]

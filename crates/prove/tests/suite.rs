@@ -157,7 +157,7 @@ fn compiles(key: &str) {
     let proofs: Vec<Proof> = cases().into_iter().map(proof).collect();
     assert!(proofs.len() > 1300, "the suite was found");
     let settings = Settings::default();
-    let order = Order { language, settings: &settings, with_judges: false, memory: None };
+    let order = Order { language, settings: &settings, with_judges: false, is_shared: false, memory: None };
     match prove(&order, &proofs, &Tools::of_this_machine()).unwrap() {
         Err(Missing { what, install }) => skip(key, &what, &install),
         Ok(Report { compiler, .. }) => {

@@ -38,7 +38,7 @@ fn check(key: &str, variants: &[&[(&str, &str)]]) {
         // A record, and a type that is none: a map.
         let name = ["hives.json", "readings.json"][at % 2];
         let (sample, model) = sample(name);
-        let order = Order { language, settings: &given, with_judges: true, memory: None };
+        let order = Order { language, settings: &given, with_judges: true, is_shared: false, memory: None };
         let used = match prove_usage(&order, &model, &sample, &Tools::of_this_machine()).unwrap() {
             Err(Missing { what, install }) => return skip(key, &what, &install),
             Ok(used) => used.expect("something reads it"),

@@ -20,8 +20,8 @@ use crate::failure::{Failure, Outcome};
 use crate::files::{Changes, NewFile, Over, write_all};
 use crate::grown::{grown_files, wanted_changes};
 use crate::jar::{
-    FILE, Jar, JarLanguage, NewLanguage, Place, add_languages, enter_jar, enter_jar_alone, folder_of,
-    nearest_jar, open_models, parse_jar, read_text, write_jar,
+    BRINGS_OWN, FILE, Jar, JarLanguage, NewLanguage, Place, add_languages, enter_jar, enter_jar_alone,
+    folder_of, nearest_jar, open_models, parse_jar, read_text, write_jar,
 };
 use crate::modelling::{Home, model, show_contradictions, show_questions};
 use crate::report;
@@ -250,7 +250,8 @@ fn print_all(args: &GrowArgs, jar: &Jar, language: &'static dyn Language) -> Out
     models.tell_troubles(jar);
     let settings = typed_settings(language, args.code.package.as_ref(), &args.code.settings)?;
     let (name, dir, is_marked) = (language.key().to_owned(), PathBuf::new(), is_marked(&settings));
-    let printed = JarLanguage { name, language, dir, settings, is_marked };
+    let printed =
+        JarLanguage { name, language, dir, settings, is_marked, shared: Some(BRINGS_OWN.to_owned()) };
     for one in &models.opened {
         let Place { dir: _, dialect } = jar.place(&printed, one.model);
         print_code(language, &printed.settings, &*dialect, &one.modelled.settled.model)?;

@@ -31,7 +31,9 @@ pub(crate) fn prove(args: &ProveArgs) -> Outcome<Exit> {
     }
     let named = named_languages(&args.into, None, &args.settings)?;
     let all = || LANGUAGES.iter().map(|language| (*language, Settings::default())).collect();
-    let wanted = if named.is_empty() { all() } else { named };
+    let named = if named.is_empty() { all() } else { named };
+    let one = |(language, settings)| Wanted { language, settings, is_shared: false };
+    let wanted: Vec<Wanted> = named.into_iter().map(one).collect();
     let request = Request::of(&args.source, &args.model)?;
     refuse_standard_input(&request.selection)?;
     let gathered = gather(&request.selection)?;
@@ -63,7 +65,14 @@ fn prove_jar(args: &ProveArgs) -> Outcome<Exit> {
     let named = args.into.iter().map(|key| jar.languages(Some(key)));
     let named = named.collect::<Result<Vec<_>, _>>()?.concat();
     let chosen = if named.is_empty() { jar.languages(None)? } else { named };
-    let wanted: Vec<_> = chosen.iter().map(|one| (one.language, one.settings.clone())).collect();
+    let wanted: Vec<_> = chosen
+        .iter()
+        .map(|one| Wanted {
+            language: one.language,
+            settings: one.settings.clone(),
+            is_shared: jar.shared_code(one).is_some(),
+        })
+        .collect();
     let is_proven = prove_all(args, &wanted, &proofs)?;
     Ok(if is_proven && is_made { Exit::Well } else { Exit::Findings })
 }
@@ -84,12 +93,16 @@ fn of_bodies(name: &str, settled: &Settled, samples: &[Sample]) -> Vec<Proof> {
     bodies(settled, &values).into_iter().map(proof).collect()
 }
 
+/// A language to prove.
+struct Wanted {
+    language: &'static dyn Language,
+    settings: Settings,
+    /// Whether its models share their helpers.
+    is_shared: bool,
+}
+
 /// A row for each language. Answers whether all of it holds.
-fn prove_all(
-    args: &ProveArgs,
-    wanted: &[(&'static dyn Language, Settings)],
-    proofs: &[Proof],
-) -> Outcome<bool> {
+fn prove_all(args: &ProveArgs, wanted: &[Wanted], proofs: &[Proof]) -> Outcome<bool> {
     let tools = Tools::of_this_machine();
     let mut all = Vec::new();
     let mut is_proven = true;
@@ -98,8 +111,14 @@ fn prove_all(
         let head = row("language", "toolchain", "compiled", "samples", "equal");
         writeln!(anstream::stdout(), "{}", head.trim_end().bold())?;
     }
-    for (language, settings) in wanted {
-        let order = Order { language: *language, settings, with_judges: args.judges, memory: None };
+    for Wanted { language, settings, is_shared } in wanted {
+        let order = Order {
+            language: *language,
+            settings,
+            with_judges: args.judges,
+            is_shared: *is_shared,
+            memory: None,
+        };
         let progress = Progress::waiting(format!("proving {}", language.title()));
         let proven = jar_sprout_prove::prove(&order, proofs, &tools)?;
         drop(progress);

@@ -4,9 +4,9 @@ mod edit;
 mod open;
 mod read;
 
-use std::path::{Path, PathBuf};
+use std::path::{Component, Path, PathBuf};
 
-use jar_sprout_grow::{Dialect, Language, Settings, find_language};
+use jar_sprout_grow::{Dialect, Language, Settings, SharedPlace, find_language};
 use jar_sprout_model::Problem;
 use jar_sprout_settle::Decision;
 
@@ -26,6 +26,12 @@ pub(crate) const FILE: &str = "jar.toml";
 
 /// The folder that is that of the language itself.
 pub(crate) const HERE: &str = ".";
+
+/// What the code is called that all models share; the first that is no model's.
+const SHARED: &[&str] = &["shared", "common", "helpers"];
+
+/// What stands for such code where there is none.
+pub(crate) const BRINGS_OWN: &str = "none";
 
 /// What a `jar.toml` says.
 #[derive(Debug)]
@@ -64,6 +70,16 @@ pub(crate) struct JarLanguage {
     pub(crate) settings: Settings,
     /// Whether its files say that they are grown.
     pub(crate) is_marked: bool,
+    /// What the jar calls the code that all models share, where it says so.
+    pub(crate) shared: Option<String>,
+}
+
+/// Where the code goes that all models share, and as what.
+pub(crate) struct SharedCode {
+    /// What it is called: the name of its folder, or the path to it.
+    name: String,
+    pub(crate) dir: PathBuf,
+    settings: Settings,
 }
 
 /// Where the code of a model goes, and as what.
@@ -107,27 +123,89 @@ impl Jar {
         Home::Jar((self.models.len() > 1).then_some(model.name.as_str()))
     }
 
+    /// The place of what all models share, where there are several and the language can find it.
+    pub(crate) fn shared_code(&self, one: &JarLanguage) -> Option<SharedCode> {
+        let JarLanguage { name: _, language, dir, settings, is_marked: _, shared } = one;
+        let is_free =
+            |name: &&str| self.models.iter().all(|model| self.folder(model).as_deref() != Some(*name));
+        let name = match shared {
+            Some(name) => name.as_str(),
+            None => SHARED.iter().copied().find(is_free)?,
+        };
+        if self.models.len() < 2 || name == BRINGS_OWN {
+            return None;
+        }
+        let folder = language.shared_path().and_then(|between| name.rsplit(between).next()).unwrap_or(name);
+        let settings = language.shared(settings, folder);
+        let dir = folder_apart(*language, &settings, dir, &folder_name(folder));
+        let code = SharedCode { name: name.to_owned(), dir, settings };
+        language.sharing(&code.settings, &code.place("")).map(|_| code)
+    }
+
+    /// The folder of a model's code, as the jar says it or has it where there are several.
+    fn folder(&self, model: &JarModel) -> Option<String> {
+        let own = || (self.models.len() > 1).then(|| model.name.clone());
+        let folder = model.folder.clone().or_else(own).filter(|folder| folder != HERE);
+        folder.map(|folder| folder_name(&folder))
+    }
+
     /// The place for a model's code: apart from the others where there are several, if the jar does not say
     /// otherwise.
     pub(crate) fn place(&self, language: &JarLanguage, model: &JarModel) -> Place {
-        let JarLanguage { name: _, language, dir, settings, is_marked: _ } = language;
-        let own = || (self.models.len() > 1).then(|| model.name.clone());
-        match model.folder.clone().or_else(own).as_deref() {
-            None | Some(HERE) => {
-                Place { dir: folder_of(*language, settings, dir), dialect: language.dialect(settings) }
-            }
-            Some(folder) => {
-                let part = folder_name(folder);
+        let shared = self.shared_code(language);
+        let JarLanguage { name: _, language, dir, settings, .. } = language;
+        let (dir, settings) = match self.folder(model) {
+            None => (folder_of(*language, settings, dir), settings.clone()),
+            Some(part) => {
                 let settings = language.apart(settings, &part);
-                // Where packages are folders, its own is one of them.
-                let dir = match language.folders(&settings).is_empty() {
-                    true => dir.join(&part),
-                    false => folder_of(*language, &settings, dir),
-                };
-                Place { dir, dialect: language.dialect(&settings) }
+                (folder_apart(*language, &settings, dir, &part), settings)
             }
+        };
+        let sharing =
+            |shared: SharedCode| language.sharing(&settings, &shared.place(&way(&dir, &shared.dir)));
+        let settings = shared.and_then(sharing).unwrap_or(settings);
+        Place { dir, dialect: language.dialect(&settings) }
+    }
+}
+
+impl SharedCode {
+    fn place<'s>(&'s self, way: &'s str) -> SharedPlace<'s> {
+        SharedPlace { name: &self.name, settings: &self.settings, way }
+    }
+
+    pub(crate) fn dialect(&self, language: &JarLanguage) -> Box<dyn Dialect> {
+        language.language.dialect(&self.settings)
+    }
+}
+
+/// The folder of code that stands apart; where packages are folders, its own is one of them.
+fn folder_apart(language: &dyn Language, settings: &Settings, dir: &Path, part: &str) -> PathBuf {
+    match language.folders(settings).is_empty() {
+        true => dir.join(part),
+        false => folder_of(language, settings, dir),
+    }
+}
+
+/// The way from a folder to another: `../shared`.
+pub(crate) fn way(from: &Path, to: &Path) -> String {
+    let (from, to) = (names(from), names(to));
+    let shared = from.iter().zip(&to).take_while(|(a, b)| a == b).count();
+    let up = from[shared..].iter().map(|_| "..");
+    up.chain(to[shared..].iter().map(String::as_str)).collect::<Vec<_>>().join("/")
+}
+
+/// The names of the folders on the way to one, without those that lead back.
+fn names(path: &Path) -> Vec<String> {
+    let here = std::env::current_dir().unwrap_or_default();
+    let mut names = Vec::new();
+    for part in here.join(path).components() {
+        match part {
+            Component::CurDir => {}
+            Component::ParentDir => drop(names.pop()),
+            part => names.push(part.as_os_str().to_string_lossy().into_owned()),
         }
     }
+    names
 }
 
 /// The folder in which a language's people keep code with these settings: that of its package, as far as the folder

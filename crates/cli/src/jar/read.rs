@@ -4,12 +4,12 @@ use std::fs;
 use std::ops::Range;
 use std::path::{Path, PathBuf};
 
-use jar_sprout_grow::{LANGUAGES, Settings, find_language, is_marked};
+use jar_sprout_grow::{LANGUAGES, Language, Settings, find_language, is_marked};
 use jar_sprout_model::{Excerpt, Problem, SourceId, Spot};
 use jar_sprout_settle::{Decision, FieldType, FieldVerdict, Policies, Subject, TypeVerdict, Verdict};
 use toml_edit::{Document, Item, Key as TomlKey, TableLike};
 
-use super::{FILE, HERE, Jar, JarDecision, JarLanguage, JarModel};
+use super::{BRINGS_OWN, FILE, HERE, Jar, JarDecision, JarLanguage, JarModel};
 use crate::decisions::{DECISIONS, Unreadable, decision_keys};
 use crate::failure::{Failure, Outcome, reason};
 use crate::keys::{Key, LANGUAGE, MODEL, TOP, Takes, VERSION, texts_of};
@@ -184,8 +184,21 @@ impl Reader<'_> {
                 })?;
             }
         }
+        let shared = text(&table, "shared");
+        if let Some(shared) = shared.as_ref().filter(|shared| !can_be_shared(language, shared)) {
+            let span = table.get("shared").and_then(|(_, item)| item.span());
+            let problem = self.problem(format!("`{shared}` cannot be where models share code"), span);
+            let help = match language.shared_path() {
+                None => "small letters, digits, `-` and `_`, a letter first: it becomes a package; or `none`",
+                Some('/') => {
+                    "the path by which it is imported, such as `example.org/app/models/shared`; or `none`"
+                }
+                Some(_) => "the path by which it is imported, such as `app.models.shared`; or `none`",
+            };
+            return Err(with_help(problem, help.to_owned()));
+        }
         let (name, dir) = (name.get().to_owned(), PathBuf::from(dir));
-        Ok(JarLanguage { name, language, dir, is_marked: is_marked(&chosen), settings: chosen })
+        Ok(JarLanguage { name, language, dir, is_marked: is_marked(&chosen), settings: chosen, shared })
     }
 
     fn decisions(&self, table: &Table<'_>, is_shared: bool) -> Read<Vec<JarDecision>> {
@@ -289,6 +302,20 @@ impl Reader<'_> {
         let text = self.text[line_start..].lines().next().unwrap_or_default().to_owned();
         let spot = Spot::Text { source: SourceId(0), line, column: caret as u64 + 1 };
         Box::new(Problem::error(message, spot).with_excerpt(Excerpt { text, caret }))
+    }
+}
+
+/// Whether what models share can be called so.
+fn can_be_shared(language: &dyn Language, name: &str) -> bool {
+    match language.shared_path() {
+        _ if name == BRINGS_OWN => true,
+        None => is_plain_name(name),
+        Some(between) => {
+            let is_plain = |c: char| c.is_ascii_alphanumeric() || "-_.~".contains(c);
+            let is_part = |part: &str| !part.is_empty() && part.chars().all(is_plain);
+            let (above, last) = name.rsplit_once(between).unwrap_or_default();
+            is_plain_name(last) && above.split(between).all(is_part)
+        }
     }
 }
 

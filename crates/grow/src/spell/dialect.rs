@@ -1,5 +1,8 @@
 //! A dialect: a language with its settings resolved, and how it spells a plan.
 
+use std::borrow::Cow;
+use std::collections::BTreeSet;
+
 use jar_sprout_layout::{Doc, Style};
 use jar_sprout_model::Slot;
 
@@ -26,6 +29,9 @@ pub struct About {
     pub(crate) settings: &'static [&'static dyn Setting],
     /// The setting whose parts are folders, where the language's people keep packages in folders of their own.
     pub(crate) folders: Option<&'static TextOf>,
+    /// What stands between the parts of a path by which code is imported from the root of all, where another folder
+    /// beside it is found by no other way.
+    pub(crate) between: Option<char>,
     /// How names become identifiers.
     pub(crate) naming: Naming,
     /// How it writes documentation.
@@ -39,6 +45,8 @@ pub struct About {
     pub(crate) mark: [&'static str; 3],
     /// What a line of helper code imports, if it does.
     pub(crate) imported: fn(&'static str) -> Option<&'static str>,
+    /// What a line of helper code declares that other files name, if it does.
+    pub(crate) declared: fn(&'static str) -> Option<&'static str>,
 }
 
 /// A language with its settings resolved: nothing below sees their texts.
@@ -85,6 +93,28 @@ pub trait Dialect: Sync {
     /// A file of this name: what it imports, its declarations.
     #[doc(hidden)]
     fn assemble(&self, file: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc;
+
+    /// Where the code finds the helpers that all models share, if it does not bring its own.
+    #[doc(hidden)]
+    fn shared(&self) -> Option<&str>;
+
+    /// The name of the file in which a helper stands that all models share, as a type's file would be called.
+    #[doc(hidden)]
+    fn shared_file(&self, helper: Helper) -> &'static str {
+        helper.name
+    }
+
+    /// What stands in a file that models share, of which some helpers are needed.
+    #[doc(hidden)]
+    fn shared_helpers(&self, needed: &BTreeSet<Helper>) -> BTreeSet<Helper> {
+        needed.clone()
+    }
+
+    /// A line of helper code, as it stands where other files reach it.
+    #[doc(hidden)]
+    fn opened(&self, line: &'static str) -> Cow<'static, str> {
+        Cow::Borrowed(line)
+    }
 
     /// The code of a helper, and the part of it that cannot stand in the namespace.
     #[doc(hidden)]

@@ -1,13 +1,14 @@
 //! Files: which declarations stand in which, and what they need beside them.
 
-use std::collections::BTreeSet;
+use std::borrow::Cow;
+use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_layout::{Doc, cat, hard, lines, print, print_out, text};
 use jar_sprout_model::each;
 
 use super::dialect::Dialect;
 use super::grown_file::GrownFile;
-use super::sheet::{BlankSheet, Helper, Needs, Sheet};
+use super::sheet::{BlankSheet, Borrowed, Helper, Needs, Sheet};
 use super::usage::{Body, Place, Program, Usage, UsingProgram};
 use crate::plan::{Ident, Plan, PlannedRoot, PlannedType};
 use crate::prepare::{Abilities, Order};
@@ -22,15 +23,46 @@ pub enum Arrangement {
     AsUsual,
 }
 
+/// Code, and what it finds with what all models share.
+#[derive(Debug, Default)]
+pub struct Grown {
+    /// The files.
+    pub files: Vec<GrownFile>,
+    /// The helpers whose code stands elsewhere.
+    pub shared: BTreeSet<Helper>,
+}
+
 /// The code of a plan.
-pub(crate) fn spell(dialect: &dyn Dialect, plan: &Plan<'_>, arrangement: Arrangement) -> Vec<GrownFile> {
+pub(crate) fn spell(dialect: &dyn Dialect, plan: &Plan<'_>, arrangement: Arrangement) -> Grown {
     let speller = &Speller { dialect, abilities: dialect.abilities(), plan };
     if arrangement == Arrangement::AsUsual && speller.abilities.spread == Spread::PerType {
         return speller.file_per_type();
     }
     let mut unit = speller.spell_unit(speller.one_unit());
     unit.needs.is_whole = true;
-    vec![speller.print(unit)]
+    speller.declare_nothings(&mut unit);
+    let shared = match dialect.shared() {
+        Some(_) => std::mem::take(&mut unit.needs.helpers),
+        None => BTreeSet::new(),
+    };
+    Grown { files: vec![speller.print(unit, &shared)], shared }
+}
+
+/// The code of helpers that all models share.
+pub(crate) fn spell_shared(dialect: &dyn Dialect, needed: &BTreeSet<Helper>) -> Vec<GrownFile> {
+    let mut files: BTreeMap<&str, BTreeSet<Helper>> = BTreeMap::new();
+    let all = dialect.shared_helpers(needed);
+    for helper in &all {
+        files.entry(dialect.shared_file(*helper)).or_default().insert(*helper);
+    }
+    let file = |(name, helpers): (&str, BTreeSet<Helper>)| {
+        let mut needs = Needs::default();
+        let code = |helper: &Helper| helper_code(dialect, *helper, |line| dialect.opened(line), &mut needs);
+        let declarations: Vec<Doc> = helpers.iter().map(code).collect();
+        let others = all.difference(&helpers).copied().collect();
+        assembled(dialect, Unit { name: name.to_owned(), declarations, needs }, &others)
+    };
+    files.into_iter().map(file).collect()
 }
 
 /// How the code of a plan is used to read a file.
@@ -44,7 +76,12 @@ pub(crate) fn used(dialect: &dyn Dialect, plan: &Plan<'_>, place: Place<'_>) -> 
                 // What the types need stands with them.
                 let there = speller.spell_unit(speller.one_unit()).needs.helpers;
                 needs.helpers.retain(|helper| !there.contains(helper));
-                speller.print(Unit { name: plan.program().to_string(), declarations, needs })
+                let mut unit = Unit { name: plan.program().to_string(), declarations, needs };
+                let shared = match dialect.shared() {
+                    Some(_) => std::mem::take(&mut unit.needs.helpers),
+                    None => BTreeSet::new(),
+                };
+                speller.print(unit, &shared)
             }
             Body::Whole(name, doc) => {
                 GrownFile { name, text: print_out(cat([doc, hard()]), &dialect.about().style) }
@@ -64,7 +101,7 @@ struct Speller<'p> {
 
 impl<'p> Speller<'p> {
     /// A file for each type, and for what goes beside them.
-    fn file_per_type(&self) -> Vec<GrownFile> {
+    fn file_per_type(&self) -> Grown {
         // Each is printed when it is spelled, so that its memory is free for the next one.
         let printed = each(self.unit_per_type(), |unit| {
             let mut unit = self.spell_unit(unit);
@@ -72,7 +109,7 @@ impl<'p> Speller<'p> {
             let nothings = std::mem::take(&mut unit.needs.nothings);
             // Where nothing reads, there is nothing to enter by.
             let is_empty = unit.declarations.is_empty();
-            (!is_empty).then(|| (self.print(unit), helpers, nothings))
+            (!is_empty).then(|| (self.print(unit, &helpers), helpers, nothings))
         });
         let mut files = Vec::with_capacity(printed.len());
         let (mut all_helpers, mut all_nothings) = (BTreeSet::new(), BTreeSet::new());
@@ -84,21 +121,27 @@ impl<'p> Speller<'p> {
         for index in all_nothings {
             let mut needs = Needs::default();
             let declarations = self.nothing(index, &mut needs).into_iter().collect();
-            all_helpers.append(&mut needs.helpers);
+            let helpers = std::mem::take(&mut needs.helpers);
             let name = self.plan.nothings[index].ident.to_string();
-            files.push(self.print(Unit { name, declarations, needs }));
+            files.push(self.print(Unit { name, declarations, needs }, &helpers));
+            all_helpers.extend(helpers);
         }
+        let none = BTreeSet::new();
+        let shared = match self.dialect.shared() {
+            Some(_) => std::mem::take(&mut all_helpers),
+            None => BTreeSet::new(),
+        };
         // Every helper has a file of its own, once.
         files.extend(all_helpers.into_iter().map(|helper: Helper| {
             let mut needs = Needs::default();
             let declarations = vec![self.helper(helper, &mut needs)];
-            self.print(Unit { name: helper.name.to_owned(), declarations, needs })
+            self.print(Unit { name: helper.name.to_owned(), declarations, needs }, &none)
         }));
         if self.abilities.has_namespace_file {
             let (name, declarations) = (String::new(), Vec::new());
-            files.push(self.print(Unit { name, declarations, needs: Needs::default() }));
+            files.push(self.print(Unit { name, declarations, needs: Needs::default() }, &none));
         }
-        files
+        Grown { files, shared }
     }
 
     fn has_entry(&self) -> bool {
@@ -173,27 +216,31 @@ impl<'p> Speller<'p> {
         }
     }
 
-    fn print(&self, unit: Unit) -> GrownFile {
-        let Unit { name, mut declarations, mut needs } = unit;
-        let place = |declarations: &[Doc]| match self.abilities.order {
+    /// Where what is declared for others stands: behind them, or before.
+    fn place(&self, declarations: &[Doc]) -> usize {
+        match self.abilities.order {
             Order::OutsideIn => declarations.len(),
             Order::InsideOut => 0,
-        };
-        for index in std::mem::take(&mut needs.nothings) {
-            if let Some(declaration) = self.nothing(index, &mut needs) {
-                declarations.insert(place(&declarations), declaration);
+        }
+    }
+
+    /// Declares what reads and writes words for nothing, in the same file.
+    fn declare_nothings(&self, unit: &mut Unit) {
+        for index in std::mem::take(&mut unit.needs.nothings) {
+            if let Some(declaration) = self.nothing(index, &mut unit.needs) {
+                unit.declarations.insert(self.place(&unit.declarations), declaration);
             }
         }
-        for helper in std::mem::take(&mut needs.helpers) {
-            let declaration = self.helper(helper, &mut needs);
-            declarations.insert(place(&declarations), declaration);
+    }
+
+    /// A file, with what it needs in it, but for the helpers that stand in other files.
+    fn print(&self, mut unit: Unit, elsewhere: &BTreeSet<Helper>) -> GrownFile {
+        self.declare_nothings(&mut unit);
+        for helper in std::mem::take(&mut unit.needs.helpers) {
+            let declaration = self.helper(helper, &mut unit.needs);
+            unit.declarations.insert(self.place(&unit.declarations), declaration);
         }
-        let name = self.dialect.file_name(&name);
-        let doc = self.dialect.assemble(&name, &needs, declarations);
-        let (doc, style) = (cat([doc, hard()]), &self.dialect.about().style);
-        // Of many files, each core prints its own.
-        let text = if needs.is_whole { print_out(doc, style) } else { print(&doc, style) };
-        GrownFile { name, text }
+        assembled(self.dialect, unit, elsewhere)
     }
 
     /// The code that reads and writes a type or a word for nothing.
@@ -201,20 +248,63 @@ impl<'p> Speller<'p> {
         self.dialect.nothing(&mut self.sheet(needs), &self.plan.nothings[index])
     }
 
-    /// The code of a helper; its imports go where all imports go.
+    /// The code of a helper that stands with the model.
     fn helper(&self, helper: Helper, needs: &mut Needs) -> Doc {
-        let (inside, outside) = self.dialect.split_helper(helper);
-        needs.outside.extend(outside.map(|code| lines(code.lines().map(|line| text(line.to_owned())))));
-        let mut code = Vec::new();
-        for line in inside.trim_end().lines() {
-            match (self.dialect.about().imported)(line) {
-                Some(name) => drop(needs.imports.insert(name)),
-                None if code.is_empty() && line.is_empty() => {}
-                None => code.push(text(line)),
-            }
-        }
-        lines(code)
+        helper_code(self.dialect, helper, Cow::Borrowed, needs)
     }
+}
+
+/// The code of a helper, each of its lines as it is to be; its imports go where all imports go.
+fn helper_code(
+    dialect: &dyn Dialect,
+    helper: Helper,
+    line_of: impl Fn(&'static str) -> Cow<'static, str>,
+    needs: &mut Needs,
+) -> Doc {
+    let (inside, outside) = dialect.split_helper(helper);
+    needs.outside.extend(outside.map(|code| lines(code.lines().map(|line| text(line.to_owned())))));
+    let mut code = Vec::new();
+    for line in inside.trim_end().lines() {
+        match (dialect.about().imported)(line) {
+            Some(name) => drop(needs.imports.insert(name)),
+            None if code.is_empty() && line.is_empty() => {}
+            None => code.push(text(line_of(line))),
+        }
+    }
+    lines(code)
+}
+
+/// The text of a file.
+fn assembled(dialect: &dyn Dialect, unit: Unit, elsewhere: &BTreeSet<Helper>) -> GrownFile {
+    let Unit { name, declarations, mut needs } = unit;
+    let style = &dialect.about().style;
+    if dialect.shared().is_some() {
+        let code: String = declarations.iter().map(|declaration| print(declaration, style)).collect();
+        let used = words(&code).chain(needs.file_annotations.iter().copied()).collect();
+        needs.borrowed = elsewhere.iter().flat_map(|helper| borrowed(dialect, *helper, &used)).collect();
+    }
+    let name = dialect.file_name(&name);
+    let doc = dialect.assemble(&name, &needs, declarations);
+    let doc = cat([doc, hard()]);
+    // Of many files, each core prints its own.
+    let text = if needs.is_whole { print_out(doc, style) } else { print(&doc, style) };
+    GrownFile { name, text }
+}
+
+/// The words of a code.
+fn words(code: &str) -> impl Iterator<Item = &str> {
+    code.split(|c: char| !(c.is_alphanumeric() || c == '_')).filter(|word| !word.is_empty())
+}
+
+/// What is used of a helper in another file than its own.
+fn borrowed<'d>(
+    dialect: &'d dyn Dialect,
+    helper: Helper,
+    used: &'d BTreeSet<&str>,
+) -> impl Iterator<Item = Borrowed> + 'd {
+    let file = dialect.shared_file(helper);
+    let declared = helper.text.lines().filter_map(dialect.about().declared);
+    declared.filter(|name| used.contains(&*dialect.opened(name))).map(move |name| Borrowed { file, name })
 }
 
 /// What goes into one file.

@@ -1,5 +1,6 @@
 //! Spelling: a plan as text. What is the same in all languages stands here; a language spells the rest.
 
+mod declared;
 mod dialect;
 mod digits;
 pub(crate) mod docs;
@@ -14,14 +15,16 @@ mod time_helpers;
 mod trial;
 mod usage;
 
+pub(crate) use declared::declared;
 pub use dialect::{About, Dialect};
 pub(crate) use digits::in_groups;
 pub(crate) use epoch_helpers::EpochHelpers;
-pub use files::Arrangement;
-pub(crate) use files::{nested, spell, used};
+pub use files::{Arrangement, Grown};
+pub(crate) use files::{nested, spell, spell_shared, used};
 pub use grown_file::GrownFile;
 pub(crate) use literal::{Literal, backslash_u};
-pub(crate) use sheet::{BlankSheet, Helper, Needs, Sheet};
+pub use sheet::Helper;
+pub(crate) use sheet::{BlankSheet, Borrowed, Needs, Sheet};
 pub(crate) use swap::swap;
 pub(crate) use time_helpers::{HelpersByTime, TimeHelpers};
 pub use trial::{Trial, TrialSample};

@@ -40,6 +40,8 @@ pub struct Needs {
     pub(crate) helpers: BTreeSet<Helper>,
     /// What reads and writes a type or a word for nothing, by its place in the plan.
     pub(crate) nothings: BTreeSet<usize>,
+    /// What is used of helpers whose code stands with what all models share.
+    pub(crate) borrowed: BTreeSet<Borrowed>,
     /// What cannot stand inside the namespace that the other declarations of the file stand in.
     pub(crate) outside: Vec<Doc>,
     /// Whether the file has all there is.
@@ -48,11 +50,12 @@ pub struct Needs {
 
 impl Needs {
     pub(super) fn add(&mut self, other: Self) {
-        let Self { imports, file_annotations, helpers, nothings, outside, is_whole } = other;
+        let Self { imports, file_annotations, helpers, nothings, borrowed, outside, is_whole } = other;
         self.imports.extend(imports);
         self.file_annotations.extend(file_annotations);
         self.helpers.extend(helpers);
         self.nothings.extend(nothings);
+        self.borrowed.extend(borrowed);
         self.outside.extend(outside);
         self.is_whole |= is_whole;
     }
@@ -65,4 +68,13 @@ pub struct Helper {
     pub(crate) name: &'static str,
     /// The whole file.
     pub(crate) text: &'static str,
+}
+
+/// A name that a helper declares, and that is used in another file.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+pub(crate) struct Borrowed {
+    /// The file's name, as a type's file would be called: `ISODate`.
+    pub(crate) file: &'static str,
+    /// The name: `ISODate`.
+    pub(crate) name: &'static str,
 }

@@ -5,6 +5,9 @@ use jar_sprout_grow::{Judge, Level};
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Task};
 
+/// What all trials stand in, so that one finds what it shares with others.
+const PACKAGE: &str = "grown";
+
 const PROJECT: &str = r#"
 [tool.mypy]
 python_version = "VERSION"
@@ -44,7 +47,11 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let mut mypy = tool("mypy");
     mypy.args(["--no-error-summary", "."]);
     let mut run = tool("python");
-    run.args(["-W", "error", wanted.main("driver.py")]);
+    run.args(["-W", "error"]);
+    match wanted.program {
+        Some(program) => run.arg(program),
+        None => run.args(["-m", &format!("{PACKAGE}.driver")]),
+    };
     let mut check = tool("ruff");
     check.args(["check", "--quiet", "."]);
     let mut format = tool("ruff");
@@ -53,7 +60,7 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let version = version.trim_start_matches("Python ");
     Ok(Ready {
         title: format!("Python {version} with mypy"),
-        code: "",
+        code: if wanted.program.is_some() { "" } else { PACKAGE },
         files: vec![("pyproject.toml", project)],
         compile: vec![mypy],
         // Types alone are proven by the type checker.

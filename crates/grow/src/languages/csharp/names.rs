@@ -1,7 +1,7 @@
 //! C#'s names: casing, keywords, and what is taken.
 
 use crate::plan::{NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, pascal_case};
-use crate::spell::{Literal, backslash_u};
+use crate::spell::{self, Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
@@ -267,6 +267,11 @@ fn escape(name: String) -> String {
     let letter = |c: char| if u32::from(c) > 0xFFFF { format!("U{:x}", u32::from(c)) } else { c.to_string() };
     let name = if is_plain { name } else { name.chars().map(letter).collect() };
     if KEYWORDS.contains(&name.as_str()) { format!("@{name}") } else { name }
+}
+
+/// What a line of helper code declares.
+pub(super) fn declared(line: &'static str) -> Option<&'static str> {
+    spell::declared(line, &["class", "struct"])
 }
 
 #[cfg(test)]

@@ -126,6 +126,8 @@ pub(super) enum Lists {
 #[derive(Debug, Clone)]
 pub(super) struct CSharpOptions {
     pub(super) namespace: String,
+    /// Where helpers stand that other models need as well: a namespace.
+    pub(super) shared: Option<String>,
     pub(super) library: Library,
     pub(super) types: Types,
     pub(super) level: Level,
@@ -145,6 +147,7 @@ impl CSharpOptions {
         let ChosenLevel { level, refuses_null } = LEVEL.of(settings);
         Self {
             namespace: NAMESPACE.of(settings).expect("the setting has a default"),
+            shared: settings.shared().map(str::to_owned),
             library: LIBRARY.of(settings),
             types: match level {
                 Level::Seven => Types::Classes,

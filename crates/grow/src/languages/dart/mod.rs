@@ -12,13 +12,16 @@ mod unions;
 mod usage;
 mod values;
 
+use std::borrow::Cow;
+use std::collections::BTreeSet;
+
 use jar_sprout_layout::{
     Doc, Indent, Style, braces, cat, comma_list, group, hard, last_comma, line, lines, members, nest,
     paragraphs, soft, text,
 };
 use jar_sprout_model::{NothingWords, Slot, Type};
 
-use crate::language::Language;
+use crate::language::{Language, SharedPlace};
 use crate::plan::{
     DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType,
     small_words,
@@ -43,6 +46,7 @@ static ABOUT: About = About {
     grows: "classes with fromJson and toJson, Dart 3.3 and later",
     settings: settings::SETTINGS,
     folders: None,
+    between: None,
     naming: names::NAMING,
     comment: Comment {
         form: docs::CommentStyle::Lines("/// "),
@@ -55,6 +59,7 @@ static ABOUT: About = About {
     mark: ["// @generated ", ".", "; do not edit."],
     // Its helpers import nothing.
     imported: |_| None,
+    declared: names::declared,
 };
 
 /// What declarations are spelled on.
@@ -71,6 +76,14 @@ impl Language for Dart {
 
     fn apart(&self, settings: &Settings, _: &str) -> Settings {
         settings.clone()
+    }
+
+    fn shared(&self, settings: &Settings, _: &str) -> Settings {
+        settings.clone().with_shared(names::HERE.to_owned())
+    }
+
+    fn sharing(&self, settings: &Settings, shared: &SharedPlace<'_>) -> Option<Settings> {
+        Some(settings.clone().with_shared(shared.way.to_owned()))
     }
 
     fn for_trial(&self, settings: &Settings, _: &str) -> Settings {
@@ -138,12 +151,25 @@ impl Dialect for DartOptions {
     fn assemble(&self, file: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let imports = needs.imports.iter().map(|name| text(format!("import '{name}';")));
         let imports = (!needs.imports.is_empty()).then(|| lines(imports));
+        let way = self.shared.as_deref().unwrap_or_default();
+        let borrowed: BTreeSet<String> =
+            needs.borrowed.iter().map(|one| names::import(way, &self.file_name(one.file))).collect();
+        let borrowed = (!borrowed.is_empty()).then(|| lines(borrowed.into_iter().map(text)));
         // What the tool writes is a part of the file.
         let part = needs
             .imports
             .contains(annotated::LIBRARY)
             .then(|| text(format!("part '{}.g.dart';", file.trim_end_matches(".dart"))));
-        paragraphs(imports.into_iter().chain(part).chain(declarations))
+        paragraphs(imports.into_iter().chain(borrowed).chain(part).chain(declarations))
+    }
+
+    fn shared(&self) -> Option<&str> {
+        self.shared.as_deref()
+    }
+
+    /// What other files use has no underscore.
+    fn opened(&self, line: &'static str) -> Cow<'static, str> {
+        Cow::Owned(line.replace("_deep", "deep"))
     }
 
     fn project(&self) -> Vec<GrownFile> {
@@ -201,7 +227,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
         let extras = ty.extras.iter().map(|extras| (extras.ident.as_str(), &extras.map.ty));
         let parts = fields.iter().map(|field| (field.ident.as_str(), &field.slot.ty));
         let parts: Vec<(&str, &Type)> = parts.chain(extras).collect();
-        values.extend(values::equality(ident.as_str(), &parts, sheet.needs));
+        values.extend(values::equality(sheet.options, ident.as_str(), &parts, sheet.needs));
     }
     if fields.is_empty() {
         let made = [

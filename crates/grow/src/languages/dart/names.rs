@@ -3,7 +3,7 @@
 use crate::plan::{
     NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, camel_case, in_ascii, pascal_case,
 };
-use crate::spell::Literal;
+use crate::spell::{self, Literal};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: |words| pascal_case(&in_ascii(words)),
@@ -48,6 +48,8 @@ const TAKEN_MEMBERS: &[&str] = &[
     "continue",
     "copyWith",
     "covariant",
+    "deepEquals",
+    "deepHash",
     "default",
     "deferred",
     "do",
@@ -177,6 +179,19 @@ const TAKEN_TYPES: &[&str] = &[
     "UriData",
     "WeakReference",
 ];
+
+/// The folder of a file itself, as the way to another one.
+pub(super) const HERE: &str = ".";
+
+/// `import '../shared/iso_date.dart';`
+pub(super) fn import(way: &str, file: &str) -> String {
+    if way == HERE { format!("import '{file}';") } else { format!("import '{way}/{file}';") }
+}
+
+/// What a line of helper code declares.
+pub(super) fn declared(line: &'static str) -> Option<&'static str> {
+    spell::declared(line, &["class", "bool", "int"])
+}
 
 #[cfg(test)]
 mod tests {

@@ -55,7 +55,7 @@ fn record(
     if sheet.options.has_equality {
         let parts: Vec<(&str, &Type)> =
             fields.iter().map(|field| (field.ident.as_str(), &field.slot.ty)).collect();
-        inside.extend(values::equality(ident.as_str(), &parts, sheet.needs));
+        inside.extend(values::equality(sheet.options, ident.as_str(), &parts, sheet.needs));
     }
     members(head, inside)
 }
@@ -159,7 +159,7 @@ fn holder(sheet: &mut Sheet<'_>, union: &Ident, case: &Ident, slot: &Slot) -> Do
         text(format!("final {} value;", types::slot(sheet, slot))),
     ];
     if sheet.options.has_equality {
-        inside.extend(values::equality(case.as_str(), &[("value", &slot.ty)], sheet.needs));
+        inside.extend(values::equality(sheet.options, case.as_str(), &[("value", &slot.ty)], sheet.needs));
     }
     members(format!("final class {case} extends {union}"), inside)
 }

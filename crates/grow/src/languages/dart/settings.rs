@@ -48,6 +48,8 @@ pub(super) const SETTINGS: &[&dyn Setting] = &[&JSON, &COPY_WITH, &EQUALITY, &AB
 pub(super) struct DartOptions {
     /// Whether a tool writes what reads and writes.
     pub(super) is_annotated: bool,
+    /// Where helpers stand that other models need as well: the way to a folder.
+    pub(super) shared: Option<String>,
     pub(super) has_copy_with: bool,
     pub(super) has_equality: bool,
     absence: Absence,
@@ -60,6 +62,7 @@ impl DartOptions {
     pub(super) fn of(settings: &Settings) -> Self {
         Self {
             is_annotated: JSON.of(settings),
+            shared: settings.shared().map(str::to_owned),
             has_copy_with: COPY_WITH.of(settings),
             has_equality: EQUALITY.of(settings),
             absence: ABSENT.of(settings),

@@ -141,7 +141,7 @@ fn value_class(sheet: &mut Sheet<'_>, union: &Ident, name: &Ident, held: Held<'_
         lines([text("@override"), to_json]),
     ];
     if sheet.options.has_equality {
-        inside.extend(equality(name.as_str(), &[("value", is)], sheet.needs));
+        inside.extend(equality(sheet.options, name.as_str(), &[("value", is)], sheet.needs));
     }
     members(format!("final class {name} extends {union}"), inside)
 }

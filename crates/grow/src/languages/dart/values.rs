@@ -4,6 +4,7 @@ use jar_sprout_layout::{Doc, cat, group, join, line, lines, nest, text};
 use jar_sprout_model::Type;
 
 use super::Sheet;
+use super::settings::DartOptions;
 use super::{field_type, listed, types};
 use crate::plan::{PlannedExtras, PlannedField, PlannedType};
 use crate::spell::{Helper, Needs};
@@ -53,7 +54,14 @@ fn holds_null(field: &PlannedField<'_>) -> bool {
 }
 
 /// `==` and `hashCode` of a class with these fields.
-pub(super) fn equality(ident: &str, fields: &[(&str, &Type)], needs: &mut Needs) -> [Doc; 2] {
+pub(super) fn equality(
+    options: &DartOptions,
+    ident: &str,
+    fields: &[(&str, &Type)],
+    needs: &mut Needs,
+) -> [Doc; 2] {
+    // What stands in another file cannot be private to it.
+    let private = if options.shared.is_some() { "" } else { "_" };
     let parts: Vec<Doc> = fields
         .iter()
         .map(|(name, ty)| {
@@ -61,7 +69,7 @@ pub(super) fn equality(ident: &str, fields: &[(&str, &Type)], needs: &mut Needs)
             let own = if *name == "other" { "this.other" } else { name };
             text(if is_deep(ty) {
                 needs.helpers.insert(DEEP);
-                format!("_deepEquals(other.{name}, {own})")
+                format!("{private}deepEquals(other.{name}, {own})")
             } else {
                 format!("other.{name} == {own}")
             })
@@ -81,7 +89,7 @@ pub(super) fn equality(ident: &str, fields: &[(&str, &Type)], needs: &mut Needs)
         nest(nest(cat([line(), group(conditions), text(";")]))),
     ]));
     let part = |(name, ty): &(&str, &Type)| {
-        if is_deep(ty) { format!("_deepHash({name})") } else { (*name).to_owned() }
+        if is_deep(ty) { format!("{private}deepHash({name})") } else { (*name).to_owned() }
     };
     let parts = || fields.iter().map(part).map(text);
     /// So many parts `Object.hash` takes.
@@ -110,10 +118,12 @@ mod tests {
     use jar_sprout_layout::{Style, print};
 
     use super::*;
+    use crate::settings::Settings;
 
     #[test]
     fn nothing_is_equal_to_nothing() {
-        let [equals, hash] = equality("Hive", &[], &mut Needs::default());
+        let options = DartOptions::of(&Settings::default());
+        let [equals, hash] = equality(&options, "Hive", &[], &mut Needs::default());
         assert_eq!(
             print(&lines([equals, hash]), &Style::default()),
             "@override\nbool operator ==(Object other) => other is Hive;\n@override\nint get hashCode => (Hive).hashCode;"

@@ -10,7 +10,7 @@ type LettersOrNothing[T any, W Words] struct {
 func (l LettersOrNothing[T, W]) MarshalJSON() ([]byte, error) {
 	if l.Value == nil {
 		var w W
-		return json.Marshal(w.words()[0])
+		return json.Marshal(w.Words()[0])
 	}
 	text, err := json.Marshal(l.Value)
 	if err != nil {
@@ -26,7 +26,7 @@ func (l *LettersOrNothing[T, W]) UnmarshalJSON(data []byte) error {
 		return err
 	}
 	var w W
-	if text == nil || slices.Contains(w.words(), *text) {
+	if text == nil || slices.Contains(w.Words(), *text) {
 		l.Value = nil
 		return nil
 	}

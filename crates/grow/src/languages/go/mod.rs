@@ -9,10 +9,12 @@ mod types;
 mod unions;
 mod usage;
 
+use std::borrow::Cow;
+
 use jar_sprout_layout::{Doc, Indent, Style, braces, cat, hard, lines, nest, paragraphs, table, text};
 use jar_sprout_model::{Docs, Slot, Type};
 
-use crate::language::Language;
+use crate::language::{Language, SharedPlace};
 use crate::plan::{
     DefaultSpelling, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField,
     PlannedNothing, PlannedType,
@@ -39,6 +41,7 @@ static ABOUT: About = About {
     grows: "structs with tags, Go 1.24 and later",
     settings: settings::SETTINGS,
     folders: None,
+    between: Some('/'),
     naming: names::NAMING,
     // Its formatter breaks no lines.
     comment: Comment {
@@ -51,6 +54,7 @@ static ABOUT: About = About {
     ending: "go",
     mark: ["// Code generated ", ". DO NOT EDIT.", ". DO NOT EDIT."],
     imported: |line| line.strip_prefix("import \"")?.strip_suffix('"'),
+    declared: names::declared,
 };
 
 /// What declarations are spelled on.
@@ -68,6 +72,11 @@ impl Language for Go {
     /// Each folder is a package.
     fn apart(&self, settings: &Settings, model: &str) -> Settings {
         Settings::default().with_part(&PACKAGE, &model.replace('_', "")).or(settings)
+    }
+
+    /// A package is imported by its whole path.
+    fn sharing(&self, settings: &Settings, shared: &SharedPlace<'_>) -> Option<Settings> {
+        shared.name.contains('/').then(|| settings.clone().with_shared(shared.name.to_owned()))
     }
 
     fn for_trial(&self, settings: &Settings, place: &str) -> Settings {
@@ -136,16 +145,29 @@ impl Dialect for GoOptions {
 
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let package = text(format!("package {}", self.package));
-        let imports: Vec<String> = needs.imports.iter().map(|path| format!("\"{path}\"")).collect();
-        let imports = match &imports[..] {
-            [] => None,
-            [one] => Some(text(format!("import {one}"))),
-            several => {
+        let quoted = |path: &str| format!("\"{path}\"");
+        let imports: Vec<String> = needs.imports.iter().copied().map(quoted).collect();
+        let shared = self.shared.as_deref().filter(|_| !needs.borrowed.is_empty()).map(quoted);
+        let imports = match (&imports[..], &shared) {
+            ([], None) => None,
+            ([one], None) => Some(text(format!("import {one}"))),
+            ([], Some(shared)) => Some(text(format!("import {shared}"))),
+            (several, shared) => {
                 let several = several.iter().map(|path| cat([hard(), text(path.clone())]));
-                Some(cat([text("import ("), nest(cat(several)), hard(), text(")")]))
+                // Those of the standard library stand first, by themselves.
+                let shared = shared.iter().flat_map(|path| [hard(), cat([hard(), text(path.clone())])]);
+                Some(cat([text("import ("), nest(cat(several.chain(shared))), hard(), text(")")]))
             }
         };
         paragraphs([package].into_iter().chain(imports).chain(declarations))
+    }
+
+    fn shared(&self) -> Option<&str> {
+        self.shared.as_deref()
+    }
+
+    fn opened(&self, line: &'static str) -> Cow<'static, str> {
+        names::opened(line)
     }
 
     fn project(&self) -> Vec<GrownFile> {
@@ -187,7 +209,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     }
     let declaration = braces(format!("type {ident} struct"), [documented_rows(rows)]);
     if let Some(extras) = &ty.extras {
-        let methods = extras_methods(ident, fields, extras, sheet.needs);
+        let methods = extras_methods(sheet, ident, fields, extras);
         return paragraphs([declaration].into_iter().chain(methods));
     }
     let odd: Vec<&PlannedField<'_>> =
@@ -200,7 +222,16 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     }
     sheet.needs.imports.insert("encoding/json");
     sheet.needs.helpers.insert(KEYS);
-    paragraphs([declaration, decode_odd_keys(ident, &odd), encode_odd_keys(ident, &odd)])
+    let options = sheet.options;
+    paragraphs([declaration, decode_odd_keys(options, ident, &odd), encode_odd_keys(options, ident, &odd)])
+}
+
+impl Sheet<'_> {
+    /// Notes a helper; answers its name.
+    fn help(&mut self, helper: Helper) -> String {
+        self.needs.helpers.insert(helper);
+        self.options.name_of(helper.name)
+    }
 }
 
 const DEFAULTS: DefaultSpelling = DefaultSpelling {
@@ -246,13 +277,14 @@ fn can_embed(base: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> bool {
 
 /// What reads and writes the keys that are no fields.
 fn extras_methods(
+    sheet: &mut Sheet<'_>,
     ident: &Ident,
     fields: &[PlannedField<'_>],
     extras: &PlannedExtras<'_>,
-    needs: &mut Needs,
 ) -> [Doc; 2] {
-    needs.imports.insert("encoding/json");
-    needs.helpers.insert(OTHERS);
+    sheet.needs.imports.insert("encoding/json");
+    sheet.needs.helpers.insert(OTHERS);
+    let [decode, encode] = ["decodeOthers", "encodeOthers"].map(|name| sheet.options.name_of(name));
     let (receiver, extras) = (names::receiver(ident.as_str()), &extras.ident);
     let known: Vec<String> = fields.iter().map(|field| names::LITERAL.of(field.wire.as_str())).collect();
     let known = known.join(", ");
@@ -262,7 +294,7 @@ fn extras_methods(
         vec![
             text(format!("type plain {ident}")),
             unions::failing(&format!("json.Unmarshal(data, (*plain)({receiver}))")),
-            text(format!("return decodeOthers(data, &{receiver}.{extras}, {known})")),
+            text(format!("return {decode}(data, &{receiver}.{extras}, {known})")),
         ],
     );
     let write = method(
@@ -270,7 +302,7 @@ fn extras_methods(
         &format!("({receiver} {ident}) MarshalJSON() ([]byte, error)"),
         vec![
             text(format!("type plain {ident}")),
-            text(format!("return encodeOthers(plain({receiver}), {receiver}.{extras})")),
+            text(format!("return {encode}(plain({receiver}), {receiver}.{extras})")),
         ],
     );
     [read, write]
@@ -291,7 +323,7 @@ fn documented_rows(rows: Vec<(&Docs, Vec<String>)>) -> Doc {
     paragraphs(sections)
 }
 
-fn decode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
+fn decode_odd_keys(options: &GoOptions, ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
     let receiver = names::receiver(ident.as_str());
     let rows = odd.iter().map(|field| {
         [format!("{}:", names::LITERAL.of(field.wire.as_str())), format!("&{receiver}.{},", field.ident)]
@@ -300,7 +332,7 @@ fn decode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
         text(format!("type tagged {ident}")),
         unions::failing(&format!("json.Unmarshal(data, (*tagged)({receiver}))")),
         cat([
-            text("return decodeKeys(data, map[string]any{"),
+            text(format!("return {}(data, map[string]any{{", options.name_of("decodeKeys"))),
             nest(cat([hard(), table(rows)])),
             hard(),
             text("})"),
@@ -313,7 +345,7 @@ fn decode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
     )
 }
 
-fn encode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
+fn encode_odd_keys(options: &GoOptions, ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
     let receiver = names::receiver(ident.as_str());
     let (always, sometimes): (Vec<_>, Vec<_>) =
         odd.iter().copied().partition(|field| field.fate.is_always_there());
@@ -330,7 +362,7 @@ fn encode_odd_keys(ident: &Ident, odd: &[&PlannedField<'_>]) -> Doc {
         let set = text(format!("odd[{}] = {receiver}.{field}", names::LITERAL.of(wire.as_str())));
         body.push(braces(format!("if {receiver}.{field} != nil"), [set]));
     }
-    body.push(text(format!("return encodeKeys(tagged({receiver}), odd)")));
+    body.push(text(format!("return {}(tagged({receiver}), odd)", options.name_of("encodeKeys"))));
     method(
         "MarshalJSON writes the keys that no tag can name as well.",
         &format!("({receiver} {ident}) MarshalJSON() ([]byte, error)"),

@@ -1,11 +1,13 @@
 //! Go's names: exported identifiers with initialisms, struct tags, file names.
 
+use std::borrow::Cow;
+
 use jar_sprout_model::Words;
 
 use crate::plan::{
     NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, initialism, push_capitalised, small_words,
 };
-use crate::spell::{Literal, backslash_u};
+use crate::spell::{self, Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: exported,
@@ -187,6 +189,35 @@ pub(super) const KEYWORDS: &[&str] = &[
     "type",
     "var",
 ];
+
+/// The package that stands at a path.
+pub(super) fn package_at(path: &str) -> String {
+    path.rsplit('/').next().unwrap_or_default().replace(['-', '_'], "")
+}
+
+/// `DecodeKeys`
+pub(super) fn capitalised(name: &str) -> String {
+    let mut chars = name.chars();
+    chars.next().map(|first| first.to_uppercase().chain(chars).collect()).unwrap_or_default()
+}
+
+/// What a line of helper code declares.
+pub(super) fn declared(line: &'static str) -> Option<&'static str> {
+    // A method is reached by its type.
+    spell::declared(line, &["type", "func"]).filter(|_| !line.starts_with("func ("))
+}
+
+/// The functions of helper code, which other packages do not reach.
+const HIDDEN: &[&str] = &["decodeKeys", "encodeKeys", "decodeOthers", "encodeOthers"];
+
+/// A line of helper code, as it stands in a package of its own.
+pub(super) fn opened(line: &'static str) -> Cow<'static, str> {
+    let mut opened = Cow::Borrowed(line);
+    for name in HIDDEN.iter().filter(|name| line.contains(**name)) {
+        opened = Cow::Owned(opened.replace(name, &capitalised(name)));
+    }
+    opened
+}
 
 #[cfg(test)]
 mod tests {

@@ -10,7 +10,7 @@ type OrNothing[T any, W Words] struct {
 func (o OrNothing[T, W]) MarshalJSON() ([]byte, error) {
 	if o.Value == nil {
 		var w W
-		return json.Marshal(w.words()[0])
+		return json.Marshal(w.Words()[0])
 	}
 	return json.Marshal(o.Value)
 }
@@ -19,7 +19,7 @@ func (o OrNothing[T, W]) MarshalJSON() ([]byte, error) {
 func (o *OrNothing[T, W]) UnmarshalJSON(data []byte) error {
 	var text string
 	var w W
-	if json.Unmarshal(data, &text) == nil && slices.Contains(w.words(), text) {
+	if json.Unmarshal(data, &text) == nil && slices.Contains(w.Words(), text) {
 		o.Value = nil
 		return nil
 	}

@@ -34,6 +34,8 @@ fn check_package(value: &str) -> Result<(), &'static str> {
 #[derive(Debug, Clone)]
 pub(super) struct GoOptions {
     pub(super) package: String,
+    /// Where helpers stand that other models need as well: the path of a package.
+    pub(super) shared: Option<String>,
     spread: Spread,
     absence: Absence,
     pub(super) entry: Entry,
@@ -43,9 +45,18 @@ impl GoOptions {
     pub(super) fn of(settings: &Settings) -> Self {
         Self {
             package: PACKAGE.of(settings).expect("the setting has a default"),
+            shared: settings.shared().map(str::to_owned),
             spread: FILES_TOGETHER.of(settings),
             absence: ABSENT.of(settings),
             entry: ENTRY.of(settings),
+        }
+    }
+
+    /// The name of a helper where it is used; another package's is exported, and stands behind its name.
+    pub(super) fn name_of(&self, helper: &str) -> String {
+        match self.shared.as_deref() {
+            None => helper.to_owned(),
+            Some(path) => format!("{}.{}", names::package_at(path), names::capitalised(helper)),
         }
     }
 

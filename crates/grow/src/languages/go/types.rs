@@ -45,8 +45,8 @@ pub(super) fn field(
     let coding = field.coding().filter(in_letters);
     match (fate, coding) {
         (Fate::Apart, _) => {
-            sheet.needs.helpers.insert(MAYBE);
-            (format!("Maybe[{}]", non_null(sheet, slot)), ",omitzero")
+            let maybe = sheet.help(MAYBE);
+            (format!("{maybe}[{}]", non_null(sheet, slot)), ",omitzero")
         }
         (_, Some(coding)) => self::in_letters(coding, *fate, sheet.needs),
         (Fate::Defaulted(_), None) => (non_null(sheet, slot), ""),
@@ -77,8 +77,7 @@ fn or_nothing(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> String {
         Some(coding) => (LETTERS_OR_NOTHING, decoded(coding, sheet.needs).to_owned()),
         None => (OR_NOTHING, non_null(sheet, field.slot)),
     };
-    sheet.needs.helpers.insert(helper);
-    format!("{}[{ty}", helper.name)
+    format!("{}[{ty}", sheet.help(helper))
 }
 
 /// The words that stand for nothing, as a type of their own.
@@ -86,7 +85,7 @@ pub(super) fn words(nothing: &PlannedNothing<'_>) -> Doc {
     let PlannedNothing { ident, slot: _, words } = nothing;
     let literals: Vec<String> = words.iter().map(|word| LITERAL.of(word.as_str())).collect();
     let method = braces(
-        format!("func ({ident}) words() []string"),
+        format!("func ({ident}) Words() []string"),
         [text(format!("return []string{{{}}}", literals.join(", ")))],
     );
     let doc = text(format!("// {ident} has words that stand where there is no value."));
@@ -95,8 +94,8 @@ pub(super) fn words(nothing: &PlannedNothing<'_>) -> Doc {
 
 /// A value that stands as JSON in a text.
 fn json_text(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> (String, &'static str) {
-    sheet.needs.helpers.insert(JSON_TEXT);
-    let ty = format!("JSONText[{}]", non_null(sheet, field.slot));
+    let json_text = sheet.help(JSON_TEXT);
+    let ty = format!("{json_text}[{}]", non_null(sheet, field.slot));
     match field.fate {
         Fate::Optional | Fate::Either | Fate::Apart => (format!("*{ty}"), ",omitempty"),
         Fate::Nullable => (format!("*{ty}"), ""),
@@ -155,7 +154,7 @@ pub(super) fn has_nil(ty: &Type) -> bool {
 pub(super) fn non_null(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
     match &slot.ty {
         Type::Any => any(sheet.needs).to_owned(),
-        Type::Scalar(scalar) => self::scalar(sheet, *scalar).to_owned(),
+        Type::Scalar(scalar) => self::scalar(sheet, *scalar),
         Type::Constant(_) => "string".to_owned(),
         Type::List(items) => format!("[]{}", self::slot(sheet, items)),
         Type::Map(values) => format!("map[string]{}", self::slot(sheet, values)),
@@ -170,15 +169,11 @@ fn any(needs: &mut Needs) -> &'static str {
     "json.RawMessage"
 }
 
-fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
-    let of_helper = |helper: Helper, sheet: &mut Sheet<'_>| {
-        sheet.needs.helpers.insert(helper);
-        helper.name
-    };
+fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> String {
     if let Some(special) = TIMES.special(sheet.plan, scalar) {
-        return of_helper(special, sheet);
+        return sheet.help(special);
     }
-    match scalar {
+    let own = match scalar {
         Scalar::Boolean | Scalar::Always(_) => "bool",
         Scalar::Integer(Width::Narrow) => "int",
         Scalar::Integer(Width::Wide | Width::Exact) => "int64",
@@ -189,7 +184,7 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
         Scalar::Float => "float64",
         Scalar::Decimal => number(sheet.needs),
         Scalar::Coded(coding @ (Coding::EpochSeconds | Coding::EpochMilliseconds)) => {
-            of_helper(EPOCHS.get(coding), sheet)
+            return sheet.help(EPOCHS.get(coding));
         }
         // No tag reaches into a list.
         Scalar::Coded(_) => "string",
@@ -198,8 +193,9 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
             sheet.needs.imports.insert("time");
             "time.Time"
         }
-        Scalar::LocalDateTime(_) => of_helper(LOCAL_DATE_TIME, sheet),
-        Scalar::Date => of_helper(DATE, sheet),
-        Scalar::Time(_) => of_helper(LOCAL_TIME, sheet),
-    }
+        Scalar::LocalDateTime(_) => return sheet.help(LOCAL_DATE_TIME),
+        Scalar::Date => return sheet.help(DATE),
+        Scalar::Time(_) => return sheet.help(LOCAL_TIME),
+    };
+    own.to_owned()
 }

@@ -12,13 +12,16 @@ mod types;
 mod unions;
 mod usage;
 
+use std::borrow::Cow;
+use std::collections::BTreeSet;
+
 use jar_sprout_layout::{
     Doc, Indent, Style, braces, cat, flat_length, group, hard, join, line, lines, members, nest, paragraphs,
     soft, text,
 };
 use jar_sprout_model::{Scalar, Slot, Type, Width, WireName};
 
-use crate::language::Language;
+use crate::language::{Language, SharedPlace};
 use crate::plan::{
     DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField,
     PlannedNothing, PlannedType,
@@ -39,6 +42,7 @@ static ABOUT: About = About {
     grows: "records for Jackson or Gson, Java 17 and later",
     settings: settings::SETTINGS,
     folders: Some(&PACKAGE),
+    between: None,
     naming: names::NAMING,
     comment: Comment {
         form: docs::CommentStyle::Javadoc,
@@ -50,6 +54,7 @@ static ABOUT: About = About {
     ending: "java",
     mark: ["// @generated ", ".", "; do not edit."],
     imported: |line| line.strip_prefix("import ")?.strip_suffix(';'),
+    declared: names::declared,
 };
 
 /// What declarations are spelled on.
@@ -66,6 +71,10 @@ impl Language for Java {
 
     fn apart(&self, settings: &Settings, model: &str) -> Settings {
         settings.with_part(&PACKAGE, model)
+    }
+
+    fn sharing(&self, settings: &Settings, shared: &SharedPlace<'_>) -> Option<Settings> {
+        Some(settings.clone().with_shared(PACKAGE.of(shared.settings)?))
     }
 
     fn for_trial(&self, settings: &Settings, place: &str) -> Settings {
@@ -176,9 +185,22 @@ impl Dialect for JavaOptions {
 
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let package = text(format!("package {};", self.package));
-        let imports = needs.imports.iter().map(|name| text(format!("import {name};")));
-        let imports = (!needs.imports.is_empty()).then(|| lines(imports));
+        let shared = self.shared.as_deref().unwrap_or_default();
+        let borrowed = needs.borrowed.iter().map(|one| format!("{shared}.{}", one.name));
+        let imports: BTreeSet<String> =
+            needs.imports.iter().map(|name| (*name).to_owned()).chain(borrowed).collect();
+        let imports = (!imports.is_empty())
+            .then(|| lines(imports.into_iter().map(|name| text(format!("import {name};")))));
         paragraphs([package].into_iter().chain(imports).chain(declarations))
+    }
+
+    fn shared(&self) -> Option<&str> {
+        self.shared.as_deref()
+    }
+
+    /// What stands in another package must be public.
+    fn opened(&self, line: &'static str) -> Cow<'static, str> {
+        names::opened(line)
     }
 
     fn project(&self) -> Vec<GrownFile> {

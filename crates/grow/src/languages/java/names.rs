@@ -1,9 +1,11 @@
 //! Java's names: casing, keywords, and what is taken.
 
+use std::borrow::Cow;
+
 use crate::plan::{
     NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, camel_case, pascal_case, screaming_case,
 };
-use crate::spell::{Literal, backslash_u};
+use crate::spell::{self, Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
@@ -238,6 +240,30 @@ const TAKEN_TYPES: &[&str] = &[
 /// Keywords take a `_`.
 fn escape(name: String) -> String {
     if KEYWORDS.contains(&name.as_str()) { format!("{name}Value") } else { name }
+}
+
+/// What a line of helper code declares.
+pub(super) fn declared(line: &'static str) -> Option<&'static str> {
+    spell::declared(line, &["class", "record", "@interface"])
+}
+
+/// A line of helper code, as it stands in a package of its own: types, constructors, and what belongs to no object are
+/// public, as far as nothing is said of them.
+pub(super) fn opened(line: &'static str) -> Cow<'static, str> {
+    let code = line.trim_start();
+    let margin = &line[..line.len() - code.len()];
+    let is_type = margin.is_empty() && declared(line).is_some();
+    let is_constructor = || {
+        let name = code.split('(').next().unwrap_or_default();
+        matches!(margin.len(), 2 | 4)
+            && code.ends_with('{')
+            && name.len() < code.len()
+            && name.starts_with(|c: char| c.is_ascii_uppercase())
+            && name.chars().all(|c| c.is_ascii_alphanumeric())
+    };
+    let is_hidden =
+        !code.starts_with("public ") && (is_type || code.starts_with("static ") || is_constructor());
+    if is_hidden { Cow::Owned(format!("{margin}public {code}")) } else { Cow::Borrowed(line) }
 }
 
 #[cfg(test)]

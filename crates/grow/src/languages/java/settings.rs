@@ -56,6 +56,8 @@ pub(super) enum Library {
 #[derive(Debug, Clone)]
 pub(super) struct JavaOptions {
     pub(super) package: String,
+    /// Where helpers stand that other models need as well: a package.
+    pub(super) shared: Option<String>,
     /// Columns that a declaration is indented by.
     pub(super) indent: usize,
     /// What reads and writes JSON.
@@ -73,6 +75,7 @@ impl JavaOptions {
     pub(super) fn of(settings: &Settings) -> Self {
         Self {
             package: PACKAGE.of(settings).expect("the setting has a default"),
+            shared: settings.shared().map(str::to_owned),
             indent: 0,
             library: LIBRARY.of(settings),
             has_beans: TYPES.of(settings),

@@ -19,7 +19,7 @@ use jar_sprout_layout::{
 };
 use jar_sprout_model::{Slot, WireName};
 
-use crate::language::Language;
+use crate::language::{Language, SharedPlace};
 use crate::plan::{
     DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedNothing,
     PlannedType,
@@ -40,6 +40,7 @@ static ABOUT: About = About {
     grows: "data classes for kotlinx.serialization, Moshi, Gson or Jackson",
     settings: settings::SETTINGS,
     folders: Some(&PACKAGE),
+    between: None,
     naming: names::NAMING,
     comment: Comment {
         form: docs::CommentStyle::Stars,
@@ -51,6 +52,7 @@ static ABOUT: About = About {
     ending: "kt",
     mark: ["// @generated ", ".", "; do not edit."],
     imported: |line| line.strip_prefix("import "),
+    declared: names::declared,
 };
 
 /// What declarations are spelled on.
@@ -67,6 +69,10 @@ impl Language for Kotlin {
 
     fn apart(&self, settings: &Settings, model: &str) -> Settings {
         settings.with_part(&PACKAGE, model)
+    }
+
+    fn sharing(&self, settings: &Settings, shared: &SharedPlace<'_>) -> Option<Settings> {
+        Some(settings.clone().with_shared(PACKAGE.of(shared.settings)?))
     }
 
     fn for_trial(&self, settings: &Settings, place: &str) -> Settings {
@@ -136,15 +142,22 @@ impl Dialect for KotlinOptions {
     }
 
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
-        let package = self.package.as_ref().map(|name| text(format!("package {name}")));
+        let head = self.package.as_ref().map(|name| text(format!("package {name}")));
         let classes: Vec<String> =
             needs.file_annotations.iter().map(|name| format!("{name}::class")).collect();
-        let head = (!classes.is_empty()).then(|| use_serializers(&classes)).into_iter().chain(package);
-        let mut imports: Vec<&str> = needs.imports.iter().copied().collect();
-        imports.sort_by_key(|name| (names::import_group(name), *name));
+        let head = (!classes.is_empty()).then(|| use_serializers(&classes)).into_iter().chain(head);
+        let package = self.shared.as_deref().unwrap_or_default();
+        let borrowed = needs.borrowed.iter().map(|one| format!("{package}.{}", one.name));
+        let mut imports: Vec<String> = needs.imports.iter().map(|name| (*name).to_owned()).collect();
+        imports.extend(borrowed);
+        imports.sort_by_cached_key(|name| (names::import_group(name), name.clone()));
         let imports: Vec<Doc> = imports.iter().map(|name| text(format!("import {name}"))).collect();
         let imports = (!imports.is_empty()).then(|| lines(imports));
         paragraphs(head.chain(imports).chain(declarations))
+    }
+
+    fn shared(&self) -> Option<&str> {
+        self.shared.as_deref()
     }
 
     fn project(&self) -> Vec<GrownFile> {

@@ -3,7 +3,7 @@
 use crate::plan::{
     NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, camel_case, pascal_case, screaming_case,
 };
-use crate::spell::{Literal, backslash_u};
+use crate::spell::{self, Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
@@ -246,6 +246,12 @@ pub(super) fn import_group(name: &str) -> usize {
 fn escape(name: String) -> String {
     let is_plain = |c: char| c.is_ascii_alphanumeric() || c == '_' || unicode_ident::is_xid_start(c);
     if KEYWORDS.contains(&name.as_str()) || !name.chars().all(is_plain) { format!("`{name}`") } else { name }
+}
+
+/// What a line of helper code declares that stands for others to use.
+pub(super) fn declared(line: &'static str) -> Option<&'static str> {
+    let is_private = line.starts_with("private ");
+    spell::declared(line, &["class", "interface", "object", "fun", "typealias"]).filter(|_| !is_private)
 }
 
 #[cfg(test)]

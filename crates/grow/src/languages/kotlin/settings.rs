@@ -73,6 +73,8 @@ pub(super) enum Library {
 pub(super) struct KotlinOptions {
     /// The package as it stands in code.
     pub(super) package: Option<String>,
+    /// Where helpers stand that other models need as well: a package.
+    pub(super) shared: Option<String>,
     /// Columns that a declaration is indented by.
     pub(super) indent: usize,
     /// What reads and writes JSON.
@@ -93,6 +95,7 @@ impl KotlinOptions {
     pub(super) fn of(settings: &Settings) -> Self {
         Self {
             package: PACKAGE.of(settings).map(|name| escaped(&name)),
+            shared: settings.shared().map(escaped),
             indent: 0,
             library: LIBRARY.of(settings),
             property: PROPERTIES.of(settings),

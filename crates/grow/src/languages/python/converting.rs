@@ -16,9 +16,9 @@ const UNLESS: Helper = Helper { name: "unless", text: include_str!("unless.py") 
 const OR_WORD: Helper = Helper { name: "or_word", text: include_str!("or_word.py") };
 
 /// What reads times before Python 3.11.
-const READ_DATETIME: Helper = Helper { name: "_read_datetime", text: include_str!("read_datetime.py") };
-const READ_TIME: Helper = Helper { name: "_read_time", text: include_str!("read_time.py") };
-const SPELLED_OUT: Helper = Helper { name: "_spelled_out", text: include_str!("spelled_out.py") };
+const READ_DATETIME: Helper = Helper { name: "read_datetime", text: include_str!("read_datetime.py") };
+const READ_TIME: Helper = Helper { name: "read_time", text: include_str!("read_time.py") };
+const SPELLED_OUT: Helper = Helper { name: "spelled_out", text: include_str!("spelled_out.py") };
 
 /// One of the two ways between JSON's own values and those of the classes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]

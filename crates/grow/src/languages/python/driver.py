@@ -3,7 +3,7 @@
 import sys
 from pathlib import Path
 
-from trials import TRIALS
+from grown.trials import TRIALS
 
 for line in sys.stdin:
     place, sample, result = line.rstrip("\n").split("\t")

@@ -17,7 +17,7 @@ use jar_sprout_layout::{
 };
 use jar_sprout_model::{Docs, Slot, WireName};
 
-use crate::language::Language;
+use crate::language::{Language, SharedPlace};
 use crate::plan::{
     DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedType,
     PlannedUnion, PlannedUnionCase, small_words,
@@ -59,6 +59,7 @@ static ABOUT: About = About {
     grows: "models for pydantic v2, or dataclasses, Python 3.11 and later, 3.10 on request",
     settings: settings::SETTINGS,
     folders: None,
+    between: Some('.'),
     naming: names::NAMING,
     comment: Comment {
         form: docs::CommentStyle::Quotes,
@@ -70,6 +71,7 @@ static ABOUT: About = About {
     ending: "py",
     mark: ["# @generated ", ".", "; do not edit."],
     imported: |line| (line.starts_with("from ") || line.starts_with("import ")).then_some(line),
+    declared: names::declared,
 };
 
 /// What declarations are spelled on.
@@ -86,6 +88,15 @@ impl Language for Python {
 
     fn apart(&self, settings: &Settings, _: &str) -> Settings {
         settings.clone()
+    }
+
+    fn shared(&self, settings: &Settings, _: &str) -> Settings {
+        settings.clone().with_shared(names::HERE.to_owned())
+    }
+
+    /// Modules are imported by their whole paths.
+    fn sharing(&self, settings: &Settings, shared: &SharedPlace<'_>) -> Option<Settings> {
+        shared.name.contains('.').then(|| settings.clone().with_shared(shared.name.to_owned()))
     }
 
     fn for_trial(&self, settings: &Settings, _: &str) -> Settings {
@@ -150,8 +161,15 @@ impl Dialect for PythonOptions {
         let future = text("from __future__ import annotations");
         let groups = names::grouped_imports(&needs.imports);
         let groups = groups.into_iter().map(|group| lines(group.into_iter().map(text)));
-        let head = paragraphs([future].into_iter().chain(groups));
+        let package = self.shared.as_deref().unwrap_or_default();
+        let borrowed = names::borrowed(package, &needs.borrowed);
+        let borrowed = (!borrowed.is_empty()).then(|| lines(borrowed.into_iter().map(text)));
+        let head = paragraphs([future].into_iter().chain(groups).chain(borrowed));
         join(&cat([hard(), hard(), hard()]), [head].into_iter().chain(declarations))
+    }
+
+    fn shared(&self) -> Option<&str> {
+        self.shared.as_deref()
     }
 
     fn project(&self) -> Vec<GrownFile> {

@@ -3,9 +3,10 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use crate::plan::{
-    NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, pascal_case, screaming_case, snake_case,
+    NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, pascal_case, screaming_case, small_words,
+    snake_case,
 };
-use crate::spell::Literal;
+use crate::spell::{self, Borrowed, Literal};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
@@ -197,6 +198,32 @@ pub(super) fn grouped_imports(imports: &BTreeSet<&'static str>) -> Vec<Vec<Strin
     let standard: Vec<String> = whole.into_iter().chain(standard.into_iter().map(line)).collect();
     let others: Vec<String> = others.into_iter().map(line).collect();
     [standard, others].into_iter().filter(|group| !group.is_empty()).collect()
+}
+
+/// The package of a module itself.
+pub(super) const HERE: &str = ".";
+
+/// `from app.shared.open_enum import OpenEnum`
+pub(super) fn borrowed(package: &str, borrowed: &BTreeSet<Borrowed>) -> Vec<String> {
+    let mut by_module: BTreeMap<String, Vec<&str>> = BTreeMap::new();
+    for Borrowed { file, name } in borrowed {
+        by_module.entry(small_words(file, "_")).or_default().push(name);
+    }
+    let between = if package == HERE { "" } else { "." };
+    let line = |(module, names): (String, Vec<&str>)| {
+        format!("from {package}{between}{module} import {}", names.join(", "))
+    };
+    by_module.into_iter().map(line).collect()
+}
+
+/// What a line of helper code declares; what stands for any type is no other file's.
+pub(super) fn declared(line: &'static str) -> Option<&'static str> {
+    let is_code = line.starts_with(|c: char| c.is_ascii_alphabetic()) && !line.contains("TypeVar(");
+    let assigned = || {
+        let (name, _) = line.split_once(" = ").filter(|_| is_code)?;
+        name.split(':').next()
+    };
+    spell::declared(line, &["class", "def"]).or_else(assigned)
 }
 
 #[cfg(test)]

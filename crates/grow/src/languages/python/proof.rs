@@ -15,7 +15,7 @@ pub(super) fn typed(trials: &[Trial]) -> Vec<GrownFile> {
         let Trial { place, entry, file, samples, .. } = trial;
         let module = file.trim_end_matches(".py");
         let mut text = format!(
-            "# ruff: noqa\nfrom json_words import false, null, true\nfrom {place}.{module} import {entry}\n"
+            "# ruff: noqa\nfrom grown.json_words import false, null, true\nfrom grown.{place}.{module} import {entry}\n"
         );
         for (index, sample) in samples.iter().enumerate() {
             // The escapes of JSON that mean something else in Python.
@@ -33,7 +33,7 @@ pub(super) fn typed(trials: &[Trial]) -> Vec<GrownFile> {
 
 /// The driver and a table of the trials' functions: run it with the jobs on standard input.
 pub(super) fn driver(trials: &[Trial]) -> Vec<GrownFile> {
-    let module = |trial: &Trial| format!("{}.{}", trial.place, trial.file.trim_end_matches(".py"));
+    let module = |trial: &Trial| format!("grown.{}.{}", trial.place, trial.file.trim_end_matches(".py"));
     let import = |trial: &Trial| format!("import {}\n", module(trial));
     let entry = |trial: &Trial| {
         let (Trial { place, decode, encode, .. }, module) = (trial, module(trial));

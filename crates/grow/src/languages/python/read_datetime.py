@@ -1,5 +1,5 @@
 import datetime as dt
 
 
-def _read_datetime(text: str) -> dt.datetime:
-    return dt.datetime.fromisoformat(_spelled_out(text))
+def read_datetime(text: str) -> dt.datetime:
+    return dt.datetime.fromisoformat(spelled_out(text))

@@ -1,5 +1,5 @@
 import datetime as dt
 
 
-def _read_time(text: str) -> dt.time:
-    return dt.time.fromisoformat(_spelled_out(text))
+def read_time(text: str) -> dt.time:
+    return dt.time.fromisoformat(spelled_out(text))

@@ -59,6 +59,8 @@ pub(super) enum Types {
 #[derive(Debug, Clone)]
 pub(super) struct PythonOptions {
     pub(super) types: Types,
+    /// Where helpers stand that other models need as well: a package.
+    pub(super) shared: Option<String>,
     pub(super) level: Level,
     absence: Absence,
     pub(super) entry: Entry,
@@ -68,6 +70,7 @@ impl PythonOptions {
     pub(super) fn of(settings: &Settings) -> Self {
         Self {
             types: TYPES.of(settings),
+            shared: settings.shared().map(str::to_owned),
             level: LEVEL.of(settings),
             absence: ABSENT.of(settings),
             entry: ENTRY.of(settings),

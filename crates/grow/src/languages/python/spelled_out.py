@@ -1,7 +1,7 @@
 import re
 
 
-def _spelled_out(text: str) -> str:
+def spelled_out(text: str) -> str:
     """A time as `fromisoformat` reads it before Python 3.11."""
     text = re.sub(r"\.(\d+)", lambda digits: f".{digits[1]:0<6}", text)
     return re.sub(r"[Zz]$", "+00:00", text)

@@ -16,7 +16,7 @@ use jar_sprout_layout::{
 };
 use jar_sprout_model::{Coding, Encoding, Slot, Type, TypeId, WireName};
 
-use crate::language::Language;
+use crate::language::{Language, SharedPlace};
 use crate::plan::{
     DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField,
     PlannedNothing, PlannedType, small_words,
@@ -38,6 +38,7 @@ static ABOUT: About = About {
     grows: "structs and enums with serde's derives",
     settings: settings::SETTINGS,
     folders: None,
+    between: None,
     naming: names::NAMING,
     comment: Comment {
         form: docs::CommentStyle::Lines("/// "),
@@ -49,6 +50,7 @@ static ABOUT: About = About {
     ending: "rs",
     mark: ["// @generated ", ".", "; do not edit."],
     imported: |line| line.strip_prefix("use ")?.strip_suffix(';'),
+    declared: |_| None,
 };
 
 /// What declarations are spelled on.
@@ -65,6 +67,10 @@ impl Language for Rust {
 
     fn apart(&self, settings: &Settings, _: &str) -> Settings {
         settings.clone()
+    }
+
+    fn sharing(&self, _: &Settings, _: &SharedPlace<'_>) -> Option<Settings> {
+        None
     }
 
     fn for_trial(&self, settings: &Settings, _: &str) -> Settings {
@@ -128,6 +134,10 @@ impl Dialect for RustOptions {
         let imports = names::grouped_imports(&needs.imports);
         let imports = (!imports.is_empty()).then(|| lines(imports.into_iter().map(text)));
         paragraphs(imports.into_iter().chain(declarations))
+    }
+
+    fn shared(&self) -> Option<&str> {
+        None
     }
 
     fn project(&self) -> Vec<GrownFile> {

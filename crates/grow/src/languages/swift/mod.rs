@@ -16,7 +16,7 @@ use jar_sprout_layout::{
 };
 use jar_sprout_model::{Slot, WireName, Words};
 
-use crate::language::Language;
+use crate::language::{Language, SharedPlace};
 use crate::plan::{
     DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefault, PlannedDefinition, PlannedField,
     PlannedType, pascal_case,
@@ -40,6 +40,7 @@ static ABOUT: About = About {
     grows: "structs that are Codable, Swift 6",
     settings: settings::SETTINGS,
     folders: None,
+    between: None,
     naming: names::NAMING,
     comment: Comment {
         form: docs::CommentStyle::Lines("/// "),
@@ -51,6 +52,7 @@ static ABOUT: About = About {
     ending: "swift",
     mark: ["// @generated ", ".", "; do not edit."],
     imported: |line| line.strip_prefix("import "),
+    declared: |_| None,
 };
 
 /// What declarations are spelled on.
@@ -74,6 +76,15 @@ impl Language for Swift {
         // As it was asked for, with the model's own name behind.
         let name = format!("{}{name}", NAMESPACE.of(settings).unwrap_or_default());
         settings.with(&NAMESPACE, &name).expect("it is longer than a name that can be used")
+    }
+
+    fn shared(&self, settings: &Settings, _: &str) -> Settings {
+        settings.without(&NAMESPACE)
+    }
+
+    /// What stands beside all namespaces is found in each.
+    fn sharing(&self, settings: &Settings, _: &SharedPlace<'_>) -> Option<Settings> {
+        Some(settings.clone().with_shared(String::new()))
     }
 
     /// All trials share a module, which is far quicker than one for each.
@@ -169,6 +180,10 @@ impl Dialect for SwiftOptions {
             .replace(&format!("extension {name}:"), &format!("extension {namespace}.{name}:"))
             .replace(&format!(": {name}\n"), &format!(": {namespace}.{name}\n"));
         (inside, Some(outside.trim().to_owned()))
+    }
+
+    fn shared(&self) -> Option<&str> {
+        self.shared.as_deref()
     }
 
     fn project(&self) -> Vec<GrownFile> {

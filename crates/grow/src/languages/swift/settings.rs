@@ -72,6 +72,8 @@ pub(super) const SETTINGS: &[&dyn Setting] =
 pub(super) struct SwiftOptions {
     /// What all types stand in, if anything.
     pub(super) namespace: Option<String>,
+    /// Where helpers stand that other models need as well: the module.
+    pub(super) shared: Option<String>,
     /// Columns that a declaration is indented by.
     pub(super) indent: usize,
     /// `public `, or nothing.
@@ -99,6 +101,7 @@ impl SwiftOptions {
         let is_inside = namespace.is_some();
         Self {
             namespace,
+            shared: settings.shared().map(str::to_owned),
             indent: if is_inside { INDENT } else { 0 },
             function: if is_inside { "static " } else { "" },
             access: ACCESS.of(settings),

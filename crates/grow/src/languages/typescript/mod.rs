@@ -8,12 +8,15 @@ mod settings;
 mod types;
 mod usage;
 
+use std::borrow::Cow;
+use std::collections::BTreeSet;
+
 use jar_sprout_layout::{
     Doc, Indent, Style, braces, cat, group, hard, if_broken, join, line, lines, nest, paragraphs, text,
 };
 use jar_sprout_model::Slot;
 
-use crate::language::Language;
+use crate::language::{Language, SharedPlace};
 use crate::plan::{
     Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField, PlannedType,
     PlannedUnion, PlannedUnionCase, small_words,
@@ -21,7 +24,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
-use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Place, Program, Trial};
+use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Place, Program, Trial};
 use settings::{Hold, Reading, TypeScriptOptions};
 
 /// TypeScript.
@@ -34,6 +37,7 @@ static ABOUT: About = About {
     grows: "interfaces and literal unions, on request with a checking parse function",
     settings: settings::SETTINGS,
     folders: None,
+    between: None,
     naming: names::NAMING,
     comment: Comment {
         form: docs::CommentStyle::Stars,
@@ -47,6 +51,7 @@ static ABOUT: About = About {
     ending: "ts",
     mark: ["// @generated ", ".", "; do not edit."],
     imported: |_| None,
+    declared: reading::declared_in,
 };
 
 /// What declarations are spelled on.
@@ -63,6 +68,10 @@ impl Language for TypeScript {
 
     fn apart(&self, settings: &Settings, _: &str) -> Settings {
         settings.clone()
+    }
+
+    fn sharing(&self, settings: &Settings, shared: &SharedPlace<'_>) -> Option<Settings> {
+        Some(settings.clone().with_shared(shared.way.to_owned()))
     }
 
     fn for_trial(&self, settings: &Settings, _: &str) -> Settings {
@@ -128,7 +137,27 @@ impl Dialect for TypeScriptOptions {
 
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         debug_assert!(needs.imports.is_empty(), "the language has all that is needed");
-        paragraphs(declarations)
+        let way = self.shared.as_deref().unwrap_or_default();
+        let borrowed = (!needs.borrowed.is_empty()).then(|| reading::import(way, &needs.borrowed));
+        paragraphs(borrowed.into_iter().chain(declarations))
+    }
+
+    fn shared(&self) -> Option<&str> {
+        self.shared.as_deref()
+    }
+
+    /// All readers stand in one file.
+    fn shared_file(&self, _: Helper) -> &'static str {
+        reading::FILE
+    }
+
+    /// The file is the same whatever its users need of it.
+    fn shared_helpers(&self, needed: &BTreeSet<Helper>) -> BTreeSet<Helper> {
+        if needed.is_empty() { BTreeSet::new() } else { reading::all() }
+    }
+
+    fn opened(&self, line: &'static str) -> Cow<'static, str> {
+        reading::exported(line)
     }
 
     fn project(&self) -> Vec<GrownFile> {

@@ -1,5 +1,6 @@
 //! Functions that parse a response and check it, value by value.
 
+use std::borrow::Cow;
 use std::collections::BTreeSet;
 use std::sync::LazyLock;
 
@@ -14,7 +15,7 @@ use crate::plan::{
     CaseKind, DefaultSpelling, Fate, Ident, PlannedCase, PlannedDefinition, PlannedField, PlannedRoot,
     PlannedType, PlannedUnion, ToldCase,
 };
-use crate::spell::{Helper, Needs};
+use crate::spell::{self, Borrowed, Helper, Needs};
 
 /// The functions that readers are made of, each in a paragraph that declares one thing.
 const READ: &str = include_str!("read.ts");
@@ -62,6 +63,39 @@ fn declared(text: &'static str) -> &'static str {
     let line = text.lines().find(|line| !line.starts_with("/**")).unwrap_or_default();
     let mut words = line.split([' ', '<', '(']).skip_while(|word| ["export"].contains(word)).skip(1);
     words.next().unwrap_or_default()
+}
+
+/// The name of the file in which all models find them.
+pub(super) const FILE: &str = "read";
+
+/// All of them.
+pub(super) fn all() -> BTreeSet<Helper> {
+    PARTS.iter().map(|part| part.helper).collect()
+}
+
+/// What a line of them declares.
+pub(super) fn declared_in(line: &'static str) -> Option<&'static str> {
+    spell::declared(line, &["type", "function", "const", "class"])
+}
+
+/// A line of them where other files use what it declares.
+pub(super) fn exported(line: &'static str) -> Cow<'static, str> {
+    let is_own = declared_in(line).is_some() && !line.starts_with("export ");
+    if is_own { Cow::Owned(format!("export {line}")) } else { Cow::Borrowed(line) }
+}
+
+/// `import { objectAt, type Read } from "../shared/read";`
+pub(super) fn import(way: &str, borrowed: &BTreeSet<Borrowed>) -> Doc {
+    let is_type = |name: &str| {
+        let lines = READ.lines().filter(|line| declared_in(line) == Some(name));
+        lines.into_iter().any(|line| line.starts_with("type "))
+    };
+    let name = |one: &Borrowed| {
+        text(if is_type(one.name) { format!("type {}", one.name) } else { one.name.to_owned() })
+    };
+    let names = join(&cat([text(","), line()]), borrowed.iter().map(name));
+    let inner = nest(cat([line(), names, last_comma()]));
+    group(cat([text("import {"), inner, line(), text(format!("}} from \"{way}/{FILE}\";"))]))
 }
 
 fn need(name: &str, needs: &mut Needs) {

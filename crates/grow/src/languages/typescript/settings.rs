@@ -63,6 +63,8 @@ pub(super) const SETTINGS: &[&dyn Setting] = &[&PROPERTIES, &PARSE, &TWINS, &MAR
 #[derive(Debug, Clone)]
 pub(super) struct TypeScriptOptions {
     pub(super) hold: Hold,
+    /// Where helpers stand that other models need as well: the way to a folder.
+    pub(super) shared: Option<String>,
     pub(super) reading: Reading,
     /// Whether a type stands in the name for another, which may lead back to itself.
     pub(super) is_alias: bool,
@@ -74,6 +76,7 @@ impl TypeScriptOptions {
     pub(super) fn of(settings: &Settings) -> Self {
         Self {
             hold: PROPERTIES.of(settings),
+            shared: settings.shared().map(str::to_owned),
             reading: PARSE.of(settings),
             is_alias: false,
             ending: TWINS.of(settings),
