@@ -4,6 +4,7 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop")]
 
+mod bad;
 mod common;
 #[path = "../../document/tests/made_up/mod.rs"]
 mod made_up;
@@ -67,14 +68,14 @@ struct Known {
 /// Proves a language as it is, in one call of its compiler: with all there is.
 #[track_caller]
 fn check_all(key: &str) {
-    check_some(key, &[], &proofs());
+    prove_order(key, &[], Asked::WithBadData, &proofs());
 }
 
 /// Proves a language with these settings: without the cases of inference, whose types the data made for languages has
 /// as well, and without what is said of things, which no setting changes.
 #[track_caller]
 fn check(key: &str, settings: &[(&str, &str)]) {
-    check_some(key, settings, &made_for_languages(&["documented-", "torture-docs-"]));
+    prove_order(key, settings, Asked::WithBadData, &made_for_languages(&["documented-", "torture-docs-"]));
 }
 
 /// The same for settings that do not bear on enums: without the proofs that differ in that alone.
@@ -105,7 +106,7 @@ fn check_few(key: &str, settings: &[(&str, &str)]) {
 #[track_caller]
 fn check_shared(key: &str, settings: &[(&str, &str)]) {
     let differ = ["documented-", "torture-docs-", "torture-words-", "closed-"];
-    prove_order(key, settings, true, &made_for_languages(&differ));
+    prove_order(key, settings, Asked::Shared, &made_for_languages(&differ));
 }
 
 /// All proofs but the cases of inference, and but those whose names start so.
@@ -119,11 +120,21 @@ fn made_for_languages(without: &[&str]) -> Vec<Proof> {
 
 #[track_caller]
 fn check_some(key: &str, settings: &[(&str, &str)], proofs: &[Proof]) {
-    prove_order(key, settings, false, proofs);
+    prove_order(key, settings, Asked::Plain, proofs);
+}
+
+/// What is asked beside that samples come back.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Asked {
+    Plain,
+    /// What is said of bad data, where that is held.
+    WithBadData,
+    /// That helpers stand once for all.
+    Shared,
 }
 
 #[track_caller]
-fn prove_order(key: &str, settings: &[(&str, &str)], is_shared: bool, proofs: &[Proof]) {
+fn prove_order(key: &str, settings: &[(&str, &str)], asked: Asked, proofs: &[Proof]) {
     let language = find_language(key).unwrap();
     let mut given = Settings::default();
     for (key, value) in settings {
@@ -134,14 +145,24 @@ fn prove_order(key: &str, settings: &[(&str, &str)], is_shared: bool, proofs: &[
         let words = proof.name.strip_prefix("torture-words-").filter(|_| !settings.is_empty());
         words.is_some_and(|of| of != key)
     };
-    let proofs: Vec<Proof> = proofs.iter().filter(|proof| !is_foreign(proof)).cloned().collect();
+    let mut proofs: Vec<Proof> = proofs.iter().filter(|proof| !is_foreign(proof)).cloned().collect();
+    let values = settings.iter().map(|(key, value)| format!(" {key}={value}"));
+    let of = format!("{key}{}", values.collect::<String>());
+    let with_bad = asked == Asked::WithBadData && bad::is_told(&of);
+    proofs.extend(with_bad.then(bad::proof));
     // Names that no one would choose are compiled, but their lines are not judged for beauty.
     let is_odd = |proof: &String| ODD.iter().any(|odd| proof.starts_with(odd));
     let judged = |proofs: &[String]| proofs.iter().any(|proof| !is_odd(proof));
-    let order = Order { language, settings: &given, with_judges: true, is_shared, memory: Some(&MEMORY) };
+    let order = Order {
+        language,
+        settings: &given,
+        with_judges: true,
+        is_shared: asked == Asked::Shared,
+        memory: Some(&MEMORY),
+    };
     match prove(&order, &proofs, &Tools::of_this_machine()).unwrap() {
         Err(Missing { what, install }) => skip(key, &what, &install),
-        Ok(report) => {
+        Ok(mut report) => {
             let is_heard = |said: &&ToolOutput| said.proofs.is_empty() || judged(&said.proofs);
             let said = report.compiler.iter().chain(report.judges.iter().filter(is_heard));
             let said: Vec<String> = said
@@ -149,8 +170,9 @@ fn prove_order(key: &str, settings: &[(&str, &str)], is_shared: bool, proofs: &[
                 .collect();
             assert!(said.is_empty(), "{}", said.join("\n\n"));
             MEMORY.remember(&report.proven).unwrap();
-            let values = settings.iter().map(|(key, value)| format!(" {key}={value}"));
-            let of = format!("{key}{}", values.collect::<String>());
+            if with_bad {
+                bad::check(&of, &mut report.misses);
+            }
             check_misses(&of, report.misses);
             assert!(report.samples > 0);
         }
@@ -434,7 +456,7 @@ fn rust_with_jiff() {
 /// Without the cases of inference: its compiler takes ten times as long as the others.
 #[test]
 fn swift() {
-    check_some("swift", &[], &made_for_languages(&[]));
+    prove_order("swift", &[], Asked::WithBadData, &made_for_languages(&[]));
 }
 
 #[test]

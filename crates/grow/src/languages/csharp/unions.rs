@@ -149,7 +149,7 @@ fn read_by_tag(sheet: &mut Sheet<'_>, tag: &WireName, union: &PlannedUnion<'_>) 
         Library::Newtonsoft => {
             sheet.needs.imports.insert("Newtonsoft.Json.Linq");
             (
-                vec![text("var token = JToken.Load(reader);")],
+                vec![text("var token = JObject.Load(reader);")],
                 format!(
                     "(string{})token[{key}]",
                     if sheet.options.level >= Level::Twelve { "?" } else { "" }

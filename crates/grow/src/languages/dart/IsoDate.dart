@@ -11,7 +11,7 @@ class IsoDate {
     : this._(dateTime, dateTime.toIso8601String().split('T').first);
 
   /// What is written so; a [FormatException] if that is no date.
-  IsoDate.parse(String text) : this._(DateTime.parse(text), text);
+  IsoDate.parse(String text) : this._(_parsed(text), text);
 
   factory IsoDate.fromJson(String json) => IsoDate.parse(json);
 
@@ -19,6 +19,17 @@ class IsoDate {
 
   final DateTime dateTime;
   final String text;
+
+  static DateTime _parsed(String text) {
+    final dateTime = DateTime.parse(text);
+    // A day that its month does not have would be one of the next.
+    if (text.length >= 10 && text[4] == '-' && text[7] == '-') {
+      final [year, month, day] = text.substring(0, 10).split('-');
+      final date = DateTime.utc(int.parse(year), int.parse(month), int.parse(day));
+      if (date.day != int.parse(day)) throw FormatException('No such day', text);
+    }
+    return dateTime;
+  }
 
   String toJson() => text;
 

@@ -67,7 +67,8 @@ fn decode_by_tag(ident: &Ident, tag: &WireName, cases: &[PlannedUnionCase<'_>]) 
     let kind = match names::tag_name(tag.as_str()) {
         Some(key) => {
             let field = (names::NAMING.type_case)(&Words::split(tag.as_str()));
-            body.push(braces("var tag struct", [text(format!("{field} string `json:\"{key}\"`"))]));
+            body.push(braces("type tagged struct", [text(format!("{field} string `json:\"{key}\"`"))]));
+            body.push(text("var tag tagged"));
             body.push(failing("json.Unmarshal(data, &tag)"));
             format!("tag.{field}")
         }

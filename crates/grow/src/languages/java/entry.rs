@@ -47,16 +47,24 @@ pub(super) fn inside(sheet: &mut Sheet<'_>, home: &Ident) -> Vec<Doc> {
             ]);
             (
                 "private static final ObjectMapper MAPPER =",
-                "new ObjectMapper().disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES);",
+                &[
+                    "new ObjectMapper()",
+                    ".disable(DeserializationFeature.ACCEPT_FLOAT_AS_INT)",
+                    ".disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)",
+                    ".enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES);",
+                ][..],
                 Some("throws JsonProcessingException"),
             )
         }
         Library::Gson => {
             sheet.needs.imports.extend(["com.google.gson.Gson", "com.google.gson.GsonBuilder"]);
-            ("private static final Gson GSON =", "new GsonBuilder().serializeNulls().create();", None)
+            ("private static final Gson GSON =", &["new GsonBuilder().serializeNulls().create();"][..], None)
         }
     };
-    let constant = group(cat([text(constant), nest(nest(cat([line(), text(set_up)])))]));
+    let [new, calls @ ..] = set_up else { unreachable!("something is set up") };
+    let calls = cat(calls.iter().map(|call| cat([soft(), text(*call)])));
+    let set_up = group(cat([text(*new), nest(nest(calls))]));
+    let constant = group(cat([text(constant), nest(nest(cat([line(), set_up])))]));
     let mut inside = vec![constant, text(format!("private {home}() {{}}"))];
     for (root, [decode, encode]) in sheet.plan.entries() {
         let (ty, token) = (type_of(sheet, root), token(sheet.plan, root));

@@ -225,11 +225,11 @@ fn unknown(union: &Ident, needs: &mut Needs) -> Doc {
     needs.imports.extend([
         "com.fasterxml.jackson.annotation.JsonCreator",
         "com.fasterxml.jackson.annotation.JsonValue",
-        "com.fasterxml.jackson.databind.JsonNode",
+        "com.fasterxml.jackson.databind.node.ObjectNode",
     ]);
     let record = value_record(
         &format!("record {UNKNOWN}"),
-        "JsonNode",
+        "ObjectNode",
         &format!(" implements {union}"),
         [creator(UNKNOWN)],
     );

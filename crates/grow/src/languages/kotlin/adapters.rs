@@ -180,7 +180,9 @@ fn wrapper(sheet: &mut Sheet<'_>, name: &str, ty: Doc, union: &Ident) -> Doc {
     let mut class = vec![text(format!("data class {name}(")), value, hard(), rest];
     if name == UNKNOWN && sheet.options.library == Library::Jackson {
         sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonCreator");
-        let factory = text(format!("fun of(value: JsonNode) = {UNKNOWN}(value)"));
+        // A scalar is no kind, and could not be written again.
+        sheet.needs.imports.insert("com.fasterxml.jackson.databind.node.ObjectNode");
+        let factory = text(format!("fun of(value: ObjectNode) = {UNKNOWN}(value)"));
         let factory = lines([text("@JvmStatic"), text("@JsonCreator"), factory]);
         class.push(braces(Doc::Nil, [companion([factory])]));
     }

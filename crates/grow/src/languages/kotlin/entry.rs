@@ -122,7 +122,9 @@ fn jackson(sheet: &mut Sheet<'_>) -> Doc {
     let dates = with_dates(sheet);
     let inside = [
         text(format!("addModule(kotlinModule()){dates}")),
+        text("disable(DeserializationFeature.ACCEPT_FLOAT_AS_INT)"),
         text("disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)"),
+        text("enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)"),
     ];
     cat([text("private val mapper ="), nest(cat([hard(), braces("jsonMapper", inside)]))])
 }

@@ -16,10 +16,15 @@ pub(super) fn functions(sheet: &mut Sheet<'_>, kind: Types) -> Vec<Doc> {
             Types::Pydantic => {
                 sheet.needs.imports.insert("from pydantic import TypeAdapter");
                 let adapter = adapter_name(sheet.plan.root_ident(root));
-                adapters.push(text(format!("{adapter}: TypeAdapter[{ty}] = TypeAdapter({ty})")));
+                let head = format!("{adapter}: TypeAdapter[{ty}] = TypeAdapter(");
+                adapters.push(call(head, ty.clone(), ")"));
                 (
                     text(format!("{adapter}.validate_json(text)")),
-                    text(format!("{adapter}.dump_json(value, by_alias=True, exclude_unset=True).decode()")),
+                    call(
+                        format!("{adapter}.dump_json("),
+                        "value, by_alias=True, exclude_unset=True".to_owned(),
+                        ").decode()",
+                    ),
                 )
             }
             Types::Dataclasses => {
@@ -59,6 +64,11 @@ pub(super) fn reading(sheet: &mut Sheet<'_>, root: &PlannedRoot<'_>, kind: Types
         (Types::Dataclasses, _) => print(&dataclasses::entry(sheet, root).0, &ABOUT.style),
         (Types::TypedDicts, _) => format!("cast(\"{ty}\", json.loads(text))"),
     }
+}
+
+/// A call, with what it is given in a line of its own where all does not fit.
+fn call(head: String, arguments: String, end: &'static str) -> Doc {
+    group(cat([text(head), nest(cat([soft(), text(arguments)])), soft(), text(end)]))
 }
 
 /// `_HIVES`

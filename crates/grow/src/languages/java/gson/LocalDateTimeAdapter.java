@@ -1,15 +1,21 @@
+import com.google.gson.JsonSyntaxException;
 import com.google.gson.TypeAdapter;
 import com.google.gson.stream.JsonReader;
 import com.google.gson.stream.JsonWriter;
 import java.io.IOException;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeParseException;
 
 /** Reads and writes date-times without an offset. */
 final class LocalDateTimeAdapter extends TypeAdapter<LocalDateTime> {
   @Override
   public LocalDateTime read(JsonReader reader) throws IOException {
-    return LocalDateTime.parse(reader.nextString());
+    try {
+      return LocalDateTime.parse(reader.nextString());
+    } catch (DateTimeParseException e) {
+      throw new JsonSyntaxException(e.getMessage() + " at path " + reader.getPreviousPath(), e);
+    }
   }
 
   @Override

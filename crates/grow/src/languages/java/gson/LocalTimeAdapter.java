@@ -1,15 +1,21 @@
+import com.google.gson.JsonSyntaxException;
 import com.google.gson.TypeAdapter;
 import com.google.gson.stream.JsonReader;
 import com.google.gson.stream.JsonWriter;
 import java.io.IOException;
 import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeParseException;
 
 /** Reads and writes times of day. */
 final class LocalTimeAdapter extends TypeAdapter<LocalTime> {
   @Override
   public LocalTime read(JsonReader reader) throws IOException {
-    return LocalTime.parse(reader.nextString());
+    try {
+      return LocalTime.parse(reader.nextString());
+    } catch (DateTimeParseException e) {
+      throw new JsonSyntaxException(e.getMessage() + " at path " + reader.getPreviousPath(), e);
+    }
   }
 
   @Override

@@ -1,4 +1,5 @@
 import com.google.gson.GsonBuilder
+import com.google.gson.JsonSyntaxException
 import com.google.gson.TypeAdapter
 import com.google.gson.stream.JsonReader
 import com.google.gson.stream.JsonWriter
@@ -7,6 +8,7 @@ import java.time.LocalDateTime
 import java.time.LocalTime
 import java.time.OffsetDateTime
 import java.time.format.DateTimeFormatter
+import java.time.format.DateTimeParseException
 
 /** Reads and writes dates and times as the API has them. */
 fun GsonBuilder.withDates(): GsonBuilder =
@@ -29,7 +31,12 @@ private fun <T : Any> dates(
     format: (T) -> String,
 ): TypeAdapter<T> =
     object : TypeAdapter<T>() {
-        override fun read(reader: JsonReader): T = parse(reader.nextString())
+        override fun read(reader: JsonReader): T =
+            try {
+                parse(reader.nextString())
+            } catch (error: DateTimeParseException) {
+                throw JsonSyntaxException("${error.message} at path ${reader.previousPath}", error)
+            }
 
         override fun write(
             writer: JsonWriter,

@@ -1,6 +1,8 @@
 import java.time.LocalDate
 import java.time.format.DateTimeFormatter
+import java.time.format.DateTimeParseException
 import kotlinx.serialization.KSerializer
+import kotlinx.serialization.SerializationException
 import kotlinx.serialization.descriptors.PrimitiveKind
 import kotlinx.serialization.descriptors.PrimitiveSerialDescriptor
 import kotlinx.serialization.encoding.Decoder
@@ -11,7 +13,12 @@ object LocalDateSerializer : KSerializer<LocalDate> {
     override val descriptor =
         PrimitiveSerialDescriptor("java.time.LocalDate", PrimitiveKind.STRING)
 
-    override fun deserialize(decoder: Decoder): LocalDate = LocalDate.parse(decoder.decodeString())
+    override fun deserialize(decoder: Decoder): LocalDate =
+        try {
+            LocalDate.parse(decoder.decodeString())
+        } catch (error: DateTimeParseException) {
+            throw SerializationException(error.message, error)
+        }
 
     override fun serialize(
         encoder: Encoder,

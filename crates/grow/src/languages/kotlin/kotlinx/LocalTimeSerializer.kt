@@ -1,6 +1,8 @@
 import java.time.LocalTime
 import java.time.format.DateTimeFormatter
+import java.time.format.DateTimeParseException
 import kotlinx.serialization.KSerializer
+import kotlinx.serialization.SerializationException
 import kotlinx.serialization.descriptors.PrimitiveKind
 import kotlinx.serialization.descriptors.PrimitiveSerialDescriptor
 import kotlinx.serialization.encoding.Decoder
@@ -11,7 +13,12 @@ object LocalTimeSerializer : KSerializer<LocalTime> {
     override val descriptor =
         PrimitiveSerialDescriptor("java.time.LocalTime", PrimitiveKind.STRING)
 
-    override fun deserialize(decoder: Decoder): LocalTime = LocalTime.parse(decoder.decodeString())
+    override fun deserialize(decoder: Decoder): LocalTime =
+        try {
+            LocalTime.parse(decoder.decodeString())
+        } catch (error: DateTimeParseException) {
+            throw SerializationException(error.message, error)
+        }
 
     override fun serialize(
         encoder: Encoder,

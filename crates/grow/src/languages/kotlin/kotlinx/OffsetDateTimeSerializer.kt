@@ -1,6 +1,8 @@
 import java.time.OffsetDateTime
 import java.time.format.DateTimeFormatter
+import java.time.format.DateTimeParseException
 import kotlinx.serialization.KSerializer
+import kotlinx.serialization.SerializationException
 import kotlinx.serialization.descriptors.PrimitiveKind
 import kotlinx.serialization.descriptors.PrimitiveSerialDescriptor
 import kotlinx.serialization.encoding.Decoder
@@ -12,7 +14,11 @@ object OffsetDateTimeSerializer : KSerializer<OffsetDateTime> {
         PrimitiveSerialDescriptor("java.time.OffsetDateTime", PrimitiveKind.STRING)
 
     override fun deserialize(decoder: Decoder): OffsetDateTime =
-        OffsetDateTime.parse(decoder.decodeString())
+        try {
+            OffsetDateTime.parse(decoder.decodeString())
+        } catch (error: DateTimeParseException) {
+            throw SerializationException(error.message, error)
+        }
 
     override fun serialize(
         encoder: Encoder,

@@ -1,4 +1,5 @@
 import com.squareup.moshi.JsonAdapter
+import com.squareup.moshi.JsonDataException
 import com.squareup.moshi.JsonReader
 import com.squareup.moshi.JsonWriter
 import com.squareup.moshi.Moshi
@@ -8,6 +9,7 @@ import java.time.LocalDateTime
 import java.time.LocalTime
 import java.time.OffsetDateTime
 import java.time.format.DateTimeFormatter
+import java.time.format.DateTimeParseException
 import okio.Buffer
 
 /** Reads and writes dates, times and integers of any size as the API has them. */
@@ -31,7 +33,12 @@ private fun <T : Any> dates(
     format: (T) -> String,
 ): JsonAdapter<T> =
     object : JsonAdapter<T>() {
-        override fun fromJson(reader: JsonReader): T = parse(reader.nextString())
+        override fun fromJson(reader: JsonReader): T =
+            try {
+                parse(reader.nextString())
+            } catch (error: DateTimeParseException) {
+                throw JsonDataException("${error.message} at path ${reader.path}", error)
+            }
 
         override fun toJson(
             writer: JsonWriter,
