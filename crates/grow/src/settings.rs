@@ -156,6 +156,30 @@ pub(crate) const ABSENT: OneOf<Absence> = OneOf {
     ],
 };
 
+/// What UUIDs are.
+pub(crate) const UUIDS: OneOf<bool> = OneOf {
+    key: "uuids",
+    doc: "what UUIDs are",
+    choices: &[
+        Meaning { value: "text", doc: "texts", it: false },
+        Meaning {
+            value: "typed",
+            doc: "the platform's own type, which writes their letters in one case",
+            it: true,
+        },
+    ],
+};
+
+/// What URIs are.
+pub(crate) const URIS: OneOf<bool> = OneOf {
+    key: "uris",
+    doc: "what URIs are",
+    choices: &[
+        Meaning { value: "text", doc: "texts", it: false },
+        Meaning { value: "typed", doc: "the platform's own type, which keeps their text", it: true },
+    ],
+};
+
 /// Where the types stand that a response is made of.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub enum Nesting {

@@ -85,6 +85,7 @@ pub(crate) fn lenience(ready: &Ready, abilities: &Abilities) -> Lenience {
         nulls_may_come: ready.nulls == Nulls::Everywhere,
         nulls_may_go: abilities.absence != Absence::Told,
         are_times_loose: abilities.times == TimeKeeping::Loose,
+        are_uuids_folded: abilities.types_uuids,
     }
 }
 

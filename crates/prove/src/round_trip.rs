@@ -24,6 +24,8 @@ pub(crate) struct Lenience {
     pub(crate) nulls_may_go: bool,
     /// Times may have other zeros at the end of their fraction, and `+00:00` for `Z`.
     pub(crate) are_times_loose: bool,
+    /// Whether UUIDs come back in letters of one case.
+    pub(crate) are_uuids_folded: bool,
 }
 
 impl Comparison<'_> {
@@ -34,6 +36,11 @@ impl Comparison<'_> {
         match (&slot.ty, sent, came) {
             (Type::Scalar(scalar), Value::String(a), Value::String(b))
                 if self.is_loose(*scalar) && in_one_form(a) == in_one_form(b) =>
+            {
+                None
+            }
+            (Type::Scalar(Scalar::Uuid), Value::String(a), Value::String(b))
+                if self.lenience.are_uuids_folded && a.eq_ignore_ascii_case(b) =>
             {
                 None
             }

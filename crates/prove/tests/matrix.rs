@@ -270,6 +270,26 @@ fn wide_records() {
     check_some("kotlin", &[], &proofs);
 }
 
+/// UUIDs and URIs with types of the platform.
+#[test]
+fn identifiers() {
+    let is_identifier = |scalar: Scalar| matches!(scalar, Scalar::Uuid | Scalar::Uri);
+    let mut named = made_for_languages(&["documented-", "torture-docs-", "closed-", "torture-closed-"]);
+    named.retain(|proof| proof.model.scalars().any(is_identifier));
+    assert!(named.len() >= 5, "they were found");
+    let typed = [("uuids", "typed"), ("uris", "typed")];
+    let with = |one| [&typed[..], &[one]].concat();
+    check_some("csharp", &typed, &named);
+    check_some("csharp", &with(("library", "newtonsoft")), &named);
+    check_some("java", &typed, &named);
+    check_some("java", &with(("library", "gson")), &named);
+    check_some("kotlin", &typed, &named);
+    check_some("kotlin", &with(("library", "gson")), &named);
+    check_some("kotlin", &with(("library", "jackson")), &named);
+    check_some("python", &typed[..1], &named);
+    check_some("swift", &typed, &named);
+}
+
 /// What models of one jar share is found where it stands, and reaches all that it is for.
 #[test]
 fn shared() {

@@ -23,6 +23,7 @@ impl<'d> Drafter<'_, 'd> {
         // What stands beside the alternatives holds for each of them.
         let has_shared = flat.has_substance();
         let mut cases: Vec<(Spec<'d>, Flat<'d>)> = Vec::new();
+        let mut bounded = Vec::new();
         let mut queue: Vec<Spec<'d>> = first.into_iter().rev().collect();
         let mut seen = HashSet::new();
         while let Some(case) = queue.pop() {
@@ -44,7 +45,13 @@ impl<'d> Drafter<'_, 'd> {
             // One that only says which keys must be there is no type.
             if own.has_substance() || !has_shared {
                 cases.push((case, own));
+            } else {
+                bounded.push((case, own));
             }
+        }
+        // But where others say which values may stand there, it says that any may.
+        if cases.iter().any(|(_, own)| own.values.is_some()) {
+            cases.append(&mut bounded);
         }
         if has_shared {
             if cases.iter().all(|(_, own)| self.only_bounds(own, &flat)) {
@@ -167,7 +174,10 @@ impl<'d> Drafter<'_, 'd> {
                 let values = cases.iter().filter_map(|(_, flat)| flat.values.as_ref()).flatten();
                 let known: IndexSet<WireName> =
                     values.filter_map(|value| value.as_str()).map(WireName::new).collect();
-                if known.is_empty() || !cases.iter().all(|(_, flat)| is_any(flat)) {
+                let is_open = cases.iter().any(|(_, flat)| flat.values.is_none());
+                // One word beside any others is none that a type should have.
+                let are_few = known.len() < if is_open { 2 } else { 1 };
+                if are_few || !cases.iter().all(|(_, flat)| is_any(flat)) {
                     DraftKind::Scalar(Scalar::Text)
                 } else {
                     DraftKind::Enumeration(known.into_iter().collect())

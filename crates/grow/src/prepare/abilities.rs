@@ -17,6 +17,8 @@ pub struct Abilities {
     pub has_namespace_file: bool,
     /// Whether null is told from nothing.
     pub absence: Absence,
+    /// Whether UUIDs have a type of their own, which writes their letters in one case.
+    pub types_uuids: bool,
     /// How times go back to text.
     pub times: TimeKeeping,
     /// Whether it holds such a scalar; else a number in letters stays text, and a decimal is a float.

@@ -202,10 +202,19 @@ fn read(sheet: &mut Sheet<'_>, ty: &str, text: &str) -> Doc {
         }
         Library::Newtonsoft => {
             sheet.needs.imports.insert("Newtonsoft.Json");
-            sheet.needs.helpers.insert(JSON);
+            sheet.needs.helpers.extend(settings_for_newtonsoft(sheet.options.level));
             call(format!("JsonConvert.DeserializeObject<{ty}>"), &[text, "Json.Settings"])
         }
     }
+}
+
+/// How Newtonsoft.Json reads the types.
+fn settings_for_newtonsoft(level: Level) -> [Helper; 2] {
+    let text = match level {
+        Level::Seven => include_str!("seven/WholeNumberConverter.cs"),
+        Level::Twelve => include_str!("newtonsoft/WholeNumberConverter.cs"),
+    };
+    [JSON, Helper { name: "WholeNumberConverter", text }]
 }
 
 /// What writes a value as text.
@@ -452,7 +461,7 @@ fn newtonsoft_attribute(
     sheet.needs.imports.insert("Newtonsoft.Json");
     // The library takes some keys in `$` for its own.
     if speaks_of_any(&field.slot.ty) || field.wire.as_str().starts_with('$') {
-        sheet.needs.helpers.insert(JSON);
+        sheet.needs.helpers.extend(settings_for_newtonsoft(sheet.options.level));
     }
     debug_assert!(sheet.options.library == Library::Newtonsoft);
     let name = (field.ident.as_str() != field.wire.as_str()).then(|| names::LITERAL.of(field.wire.as_str()));

@@ -259,6 +259,7 @@ const TAKEN_TYPES: &[&str] = &[
     "ValueType",
     "Version",
     "Void",
+    "WholeNumberConverter",
 ];
 
 /// Names are in capitals, so that none is a keyword; characters beyond 16 bits stand in no identifier of C#.

@@ -8,7 +8,7 @@ use crate::prepare::{
 };
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS,
-    TextOf, check_dotted_names,
+    TextOf, URIS, UUIDS, check_dotted_names,
 };
 
 pub(super) const NAMESPACE: TextOf = TextOf {
@@ -90,8 +90,10 @@ const ACCESS: OneOf<&str> = OneOf {
     ],
 };
 
-pub(super) const SETTINGS: &[&dyn Setting] =
-    &[&NAMESPACE, &LIBRARY, &TYPES, &LEVEL, &LISTS, &ACCESS, &FILES, &ABSENT, &TWINS, &ENTRY, &MARK];
+pub(super) const SETTINGS: &[&dyn Setting] = &[
+    &NAMESPACE, &LIBRARY, &TYPES, &LEVEL, &LISTS, &ACCESS, &UUIDS, &URIS, &FILES, &ABSENT, &TWINS, &ENTRY,
+    &MARK,
+];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -135,6 +137,10 @@ pub(super) struct CSharpOptions {
     pub(super) refuses_null: bool,
     pub(super) lists: Lists,
     pub(super) access: &'static str,
+    /// Whether UUIDs have the platform's own type.
+    pub(super) has_uuids: bool,
+    /// Whether URIs have.
+    pub(super) has_uris: bool,
     spread: Spread,
     absence: Absence,
     /// What the names of wire types end in, beside which plain ones stand.
@@ -161,6 +167,8 @@ impl CSharpOptions {
                 (lists, _) => lists,
             },
             access: ACCESS.of(settings),
+            has_uuids: UUIDS.of(settings),
+            has_uris: URIS.of(settings),
             spread: FILES.of(settings),
             absence: ABSENT.of(settings),
             ending: TWINS.of(settings),
@@ -180,6 +188,7 @@ impl CSharpOptions {
                 Library::SystemTextJson => self.absence,
                 Library::Newtonsoft => Absence::Untold,
             },
+            types_uuids: self.has_uuids,
             times: match self.library {
                 Library::SystemTextJson => TimeKeeping::InForm(Fraction::Shortest),
                 Library::Newtonsoft => TimeKeeping::Loose,

@@ -119,16 +119,31 @@ fn blank_between(docs: impl IntoIterator<Item = Doc>) -> Doc {
     paragraphs(docs)
 }
 
+/// The head of a type inside another; what it derives from stands behind its parameter, or below where there is no room.
+fn derived(head: &str, parameter: &str, base: &str) -> Doc {
+    /// Columns that a type inside another is indented by.
+    const INDENT: usize = 4;
+    let style = &super::ABOUT.style;
+    let whole = head.len() + parameter.len() + "()".len() + INDENT;
+    let head = call(head.to_owned(), &[parameter]);
+    if whole > style.width {
+        return cat([head, text(format!(" {base}"))]);
+    }
+    group(cat([head, nest(cat([line(), text(base.to_owned())]))]))
+}
+
 /// What stands around the value of a union's case.
 pub(super) fn case(union: &Ident, name: &str, ty: &str, options: &CSharpOptions) -> Doc {
     match (options.level, options.types) {
         (Level::Twelve, Types::Records) => {
-            let head = call(format!("public sealed record {name}"), &[&format!("{ty} Value")]);
-            group(cat([head, nest(cat([line(), text(format!(": {union};"))]))]))
+            derived(&format!("public sealed record {name}"), &format!("{ty} Value"), &format!(": {union};"))
         }
         (Level::Twelve, Types::Classes) => {
-            let head = call(format!("public sealed class {name}"), &[&format!("{ty} value")]);
-            let head = group(cat([head, nest(cat([line(), text(format!(": {union}"))]))]));
+            let head = derived(
+                &format!("public sealed class {name}"),
+                &format!("{ty} value"),
+                &format!(": {union}"),
+            );
             members(head, [text(format!("public {ty} Value {{ get; }} = value;"))])
         }
         (Level::Seven, _) => {

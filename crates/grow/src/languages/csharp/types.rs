@@ -177,6 +177,11 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> Spelled {
         }
         Scalar::Date => of_system("DateOnly"),
         Scalar::Time(_) => of_system("TimeOnly"),
+        Scalar::Uuid if sheet.options.has_uuids => of_system("Guid"),
+        Scalar::Uri if sheet.options.has_uris => {
+            sheet.needs.imports.insert("System");
+            Spelled::reference("Uri".to_owned())
+        }
         Scalar::Text | Scalar::Uuid | Scalar::Uri => Spelled::reference("string".to_owned()),
     }
 }

@@ -83,6 +83,7 @@ impl DartOptions {
             nesting: Nesting::Beside,
             has_namespace_file: false,
             absence: if self.is_annotated { Absence::Untold } else { self.absence },
+            types_uuids: false,
             times: TimeKeeping::AsText,
             // Dart has no decimal, and `json_annotation` no word for a number in letters.
             holds: if self.is_annotated {

@@ -68,6 +68,7 @@ impl GoOptions {
             nesting: Nesting::Beside,
             has_namespace_file: false,
             absence: self.absence,
+            types_uuids: false,
             times: TimeKeeping::InForm(Fraction::Shortest),
             holds: |_| true,
             has_literals: false,

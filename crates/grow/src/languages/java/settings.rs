@@ -9,7 +9,7 @@ use crate::prepare::{
 };
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread, TWINS,
-    TextOf, check_dotted_names,
+    TextOf, URIS, UUIDS, check_dotted_names,
 };
 
 pub(super) const PACKAGE: TextOf = TextOf {
@@ -43,7 +43,7 @@ const LIBRARY: OneOf<Library> = OneOf {
 };
 
 pub(super) const SETTINGS: &[&dyn Setting] =
-    &[&PACKAGE, &LIBRARY, &TYPES, &PLACE, &ABSENT, &TWINS, &ENTRY, &MARK];
+    &[&PACKAGE, &LIBRARY, &TYPES, &UUIDS, &URIS, &PLACE, &ABSENT, &TWINS, &ENTRY, &MARK];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -64,6 +64,10 @@ pub(super) struct JavaOptions {
     pub(super) library: Library,
     /// Whether objects become classes with getters and setters.
     pub(super) has_beans: bool,
+    /// Whether UUIDs have the platform's own type.
+    pub(super) has_uuids: bool,
+    /// Whether URIs have.
+    pub(super) has_uris: bool,
     nesting: Nesting,
     absence: Absence,
     /// What the names of wire types end in, beside which plain ones stand.
@@ -79,6 +83,8 @@ impl JavaOptions {
             indent: 0,
             library: LIBRARY.of(settings),
             has_beans: TYPES.of(settings),
+            has_uuids: UUIDS.of(settings),
+            has_uris: URIS.of(settings),
             nesting: PLACE.of(settings),
             absence: ABSENT.of(settings),
             ending: TWINS.of(settings),
@@ -107,6 +113,7 @@ impl JavaOptions {
                 Library::Jackson => self.absence,
                 Library::Gson => Absence::Untold,
             },
+            types_uuids: self.has_uuids,
             times: TimeKeeping::InForm(Fraction::Shortest),
             holds: |_| true,
             has_literals: false,

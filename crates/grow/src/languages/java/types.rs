@@ -9,9 +9,9 @@ use super::settings::Library;
 use crate::languages::jvm::java_time::JavaSyntax;
 use crate::plan::{Fate, PlannedField};
 use crate::prepare::suffix;
+use crate::spell::Helper;
 use crate::spell::swap;
 use crate::spell::{EpochHelpers, TimeHelpers};
-use crate::spell::{Helper, Needs};
 
 /// A type of the platform that the library is told how to read and write.
 struct Dated {
@@ -363,7 +363,7 @@ pub(super) fn is_primitive(ty: &Type) -> bool {
 pub(super) fn boxed(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
     match &slot.ty {
         Type::Any => any(sheet).to_owned(),
-        Type::Scalar(scalar) => self::scalar(*scalar, sheet.needs).to_owned(),
+        Type::Scalar(scalar) => self::scalar(sheet, *scalar).to_owned(),
         Type::Constant(_) => "String".to_owned(),
         Type::List(items) => {
             sheet.needs.imports.insert("java.util.List");
@@ -392,8 +392,18 @@ pub(super) fn any(sheet: &mut Sheet<'_>) -> &'static str {
     name
 }
 
-fn scalar(scalar: Scalar, needs: &mut Needs) -> &'static str {
+fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
+    let (has_uuids, has_uris) = (sheet.options.has_uuids, sheet.options.has_uris);
+    let needs = &mut sheet.needs;
     match scalar {
+        Scalar::Uuid if has_uuids => {
+            needs.imports.insert("java.util.UUID");
+            "UUID"
+        }
+        Scalar::Uri if has_uris => {
+            needs.imports.insert("java.net.URI");
+            "URI"
+        }
         Scalar::Boolean | Scalar::Always(_) => "Boolean",
         Scalar::Integer(Width::Narrow) => "Integer",
         Scalar::Integer(Width::Wide | Width::Exact) => "Long",

@@ -53,7 +53,11 @@ fn by_type_info(
     lines([
         annotation("@JsonTypeInfo", arguments.map(text)),
         cat([text("@JsonSubTypes({"), sub_types, hard(), text("})")]),
-        sealed(ident, permitted, shared_parts(sheet, ty).into_iter().chain([unknown(ident, sheet.needs)])),
+        sealed(
+            ident,
+            permitted,
+            shared_parts(sheet, ty).into_iter().chain([unknown(ident, "ObjectNode", sheet.needs)]),
+        ),
     ])
 }
 
@@ -94,7 +98,7 @@ fn by_tag(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, cases: &[Planned
         cat([braces(text(format!("return switch (node.path({key}).asText())")), branches), text(";")]),
     ];
     let mut inside: Vec<Doc> = cases.iter().map(|case| wrapper(sheet, ident, case)).collect();
-    inside.push(unknown(ident, sheet.needs));
+    inside.push(unknown(ident, "JsonNode", sheet.needs));
     inside.push(deserializer(ident, body, sheet.needs));
     lines([
         text(format!("@JsonDeserialize(using = {ident}.Deserializer.class)")),
@@ -221,18 +225,20 @@ fn wrapper(sheet: &mut Sheet<'_>, union: &Ident, case: &PlannedUnionCase<'_>) ->
     value_record(&format!("record {}", case.ident), &ty, &format!(" implements {union}"), [])
 }
 
-fn unknown(union: &Ident, needs: &mut Needs) -> Doc {
+/// What holds a kind that is not known. Where an annotation chooses it, it must be an object: a scalar could not be
+/// written again.
+fn unknown(union: &Ident, ty: &'static str, needs: &mut Needs) -> Doc {
     needs.imports.extend([
         "com.fasterxml.jackson.annotation.JsonCreator",
         "com.fasterxml.jackson.annotation.JsonValue",
-        "com.fasterxml.jackson.databind.node.ObjectNode",
+        if ty == "ObjectNode" {
+            "com.fasterxml.jackson.databind.node.ObjectNode"
+        } else {
+            "com.fasterxml.jackson.databind.JsonNode"
+        },
     ]);
-    let record = value_record(
-        &format!("record {UNKNOWN}"),
-        "ObjectNode",
-        &format!(" implements {union}"),
-        [creator(UNKNOWN)],
-    );
+    let record =
+        value_record(&format!("record {UNKNOWN}"), ty, &format!(" implements {union}"), [creator(UNKNOWN)]);
     lines([text("/** A kind that is not known yet. */"), record])
 }
 

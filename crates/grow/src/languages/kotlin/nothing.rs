@@ -4,7 +4,7 @@ use jar_sprout_layout::{Doc, braces, cat, group, lines, nest, paragraphs, soft, 
 use jar_sprout_model::{Scalar, Slot, Type, Width};
 
 use super::settings::Library;
-use super::types::{coded, foreign_of, of_coded};
+use super::types::{coded, foreign_of, identifier, of_coded};
 use super::{Sheet, last_comma, names, types};
 use crate::plan::{PlannedField, PlannedNothing};
 use crate::spell::Helper;
@@ -138,7 +138,15 @@ fn serializer(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
         Type::Scalar(Scalar::Integer(Width::Narrow)) => builtin("Int"),
         Type::Scalar(Scalar::Integer(Width::Wide | Width::Exact)) => builtin("Long"),
         Type::Scalar(Scalar::Float) => builtin("Double"),
-        Type::Scalar(Scalar::Text | Scalar::Uuid | Scalar::Uri) => builtin("String"),
+        Type::Scalar(scalar @ (Scalar::Uuid | Scalar::Uri)) => match identifier(sheet.options, *scalar) {
+            Some(identifier) => {
+                let serializer = identifier.serializer_of(None);
+                sheet.needs.helpers.insert(serializer);
+                serializer.name.to_owned()
+            }
+            None => builtin("String"),
+        },
+        Type::Scalar(Scalar::Text) => builtin("String"),
         Type::Scalar(Scalar::Coded(coding)) => {
             let serializer = coded(*coding).serializer;
             sheet.needs.helpers.insert(serializer);

@@ -10,7 +10,7 @@ use crate::prepare::{
 };
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread,
-    TWINS, TextOf, check_dotted_names,
+    TWINS, TextOf, URIS, UUIDS, check_dotted_names,
 };
 
 pub(super) const PACKAGE: TextOf = TextOf {
@@ -55,8 +55,20 @@ const PARCELABLE: OneOf<bool> = OneOf {
     ],
 };
 
-pub(super) const SETTINGS: &[&dyn Setting] =
-    &[&PACKAGE, &LIBRARY, &PROPERTIES, &PARCELABLE, &FILES, &PLACE, &ABSENT, &TWINS, &ENTRY, &MARK];
+pub(super) const SETTINGS: &[&dyn Setting] = &[
+    &PACKAGE,
+    &LIBRARY,
+    &PROPERTIES,
+    &PARCELABLE,
+    &UUIDS,
+    &URIS,
+    &FILES,
+    &PLACE,
+    &ABSENT,
+    &TWINS,
+    &ENTRY,
+    &MARK,
+];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -83,6 +95,10 @@ pub(super) struct KotlinOptions {
     pub(super) property: &'static str,
     /// Whether Android can hand objects from screen to screen.
     pub(super) is_parcelable: bool,
+    /// Whether UUIDs have the platform's own type.
+    pub(super) has_uuids: bool,
+    /// Whether URIs have.
+    pub(super) has_uris: bool,
     spread: Spread,
     nesting: Nesting,
     absence: Absence,
@@ -100,6 +116,8 @@ impl KotlinOptions {
             library: LIBRARY.of(settings),
             property: PROPERTIES.of(settings),
             is_parcelable: PARCELABLE.of(settings),
+            has_uuids: UUIDS.of(settings) && LIBRARY.of(settings) != Library::Moshi,
+            has_uris: URIS.of(settings) && LIBRARY.of(settings) != Library::Moshi,
             spread: FILES.of(settings),
             nesting: PLACE.of(settings),
             absence: ABSENT.of(settings),
@@ -133,6 +151,7 @@ impl KotlinOptions {
             } else {
                 Absence::Untold
             },
+            types_uuids: self.has_uuids,
             times: match library {
                 Library::Kotlinx => TimeKeeping::InForm(Fraction::Shortest),
                 Library::Moshi | Library::Gson | Library::Jackson | Library::None => TimeKeeping::Loose,

@@ -6,7 +6,7 @@ use jar_sprout_layout::{Doc, cat, text};
 use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, TimeForm, Type, Width};
 
 use super::Sheet;
-use super::settings::Library;
+use super::settings::{KotlinOptions, Library};
 use crate::languages::jvm::java_time::JavaSyntax;
 use crate::plan::PlannedField;
 use crate::prepare::suffix;
@@ -58,6 +58,8 @@ static DATE_TIME: Foreign =
 static LOCAL_DATE_TIME: Foreign =
     foreign!("java.time.LocalDateTime", "LocalDateTime", "LocalDateTimeSerializer");
 static DATE: Foreign = foreign!("java.time.LocalDate", "LocalDate", "LocalDateSerializer");
+static UUID: Foreign = foreign!("java.util.UUID", "UUID", "UUIDSerializer");
+static URI: Foreign = foreign!("java.net.URI", "URI", "URISerializer");
 static TIME: Foreign = foreign!("java.time.LocalTime", "LocalTime", "LocalTimeSerializer");
 
 /// How a serializer writes times in another way.
@@ -310,7 +312,11 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
         Scalar::Integer(Width::Narrow) => "Int",
         Scalar::Integer(Width::Wide | Width::Exact) => "Long",
         Scalar::Float => "Double",
-        Scalar::Text | Scalar::Uuid | Scalar::Uri => "String",
+        Scalar::Uuid | Scalar::Uri => match identifier(sheet.options, scalar) {
+            Some(identifier) => foreign(sheet, identifier, None),
+            None => "String",
+        },
+        Scalar::Text => "String",
         // Nothing reads a plain class, and no annotation reaches into a list.
         Scalar::Coded(coding) if sheet.options.library == Library::None => decoded(sheet, coding),
         Scalar::Coded(coding) if coding.kind() == ScalarKind::Integer => "Long",
@@ -324,6 +330,15 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
             let foreign = foreign_of(scalar).expect("these are the platform's");
             self::foreign(sheet, foreign, special)
         }
+    }
+}
+
+/// The platform's type for what names a thing anywhere, where that is asked for.
+pub(super) fn identifier(options: &KotlinOptions, scalar: Scalar) -> Option<&'static Foreign> {
+    match scalar {
+        Scalar::Uuid if options.has_uuids => Some(&UUID),
+        Scalar::Uri if options.has_uris => Some(&URI),
+        _ => None,
     }
 }
 
@@ -364,14 +379,14 @@ fn foreign(sheet: &mut Sheet<'_>, foreign: &'static Foreign, special: Option<Tim
             sheet.needs.file_annotations.insert(serializer.name);
         }
         Library::Moshi => drop(sheet.needs.helpers.insert(MOSHI_DATES)),
-        // Numbers of any size are numbers to them as they are.
-        Library::Gson if !is_number(name) => drop(sheet.needs.helpers.insert(GSON_DATES)),
-        Library::Jackson if !is_number(name) => drop(sheet.needs.helpers.insert(JACKSON_DATES)),
+        // What is no time they know as it is.
+        Library::Gson if !is_known(name) => drop(sheet.needs.helpers.insert(GSON_DATES)),
+        Library::Jackson if !is_known(name) => drop(sheet.needs.helpers.insert(JACKSON_DATES)),
         Library::Gson | Library::Jackson | Library::None => {}
     }
     name
 }
 
-fn is_number(name: &str) -> bool {
-    [BIG_INTEGER.name, BIG_DECIMAL.name].contains(&name)
+fn is_known(name: &str) -> bool {
+    [BIG_INTEGER.name, BIG_DECIMAL.name, UUID.name, URI.name].contains(&name)
 }

@@ -160,10 +160,10 @@ impl Dialect for PythonOptions {
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let future = text("from __future__ import annotations");
         let groups = names::grouped_imports(&needs.imports);
-        let groups = groups.into_iter().map(|group| lines(group.into_iter().map(text)));
+        let groups = groups.into_iter().map(|group| lines(group));
         let package = self.shared.as_deref().unwrap_or_default();
         let borrowed = names::borrowed(package, &needs.borrowed);
-        let borrowed = (!borrowed.is_empty()).then(|| lines(borrowed.into_iter().map(text)));
+        let borrowed = (!borrowed.is_empty()).then(|| lines(borrowed));
         let head = paragraphs([future].into_iter().chain(groups).chain(borrowed));
         join(&cat([hard(), hard(), hard()]), [head].into_iter().chain(declarations))
     }

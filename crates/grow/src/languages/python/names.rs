@@ -2,6 +2,8 @@
 
 use std::collections::{BTreeMap, BTreeSet};
 
+use jar_sprout_layout::{Doc, cat, group, if_broken, join, last_comma, line, nest, soft, text};
+
 use crate::plan::{
     NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, pascal_case, screaming_case, small_words,
     snake_case,
@@ -183,37 +185,44 @@ fn character(character: char) -> String {
 }
 
 /// The standard library, then the others: a line for each module, names in order.
-pub(super) fn grouped_imports(imports: &BTreeSet<&'static str>) -> Vec<Vec<String>> {
-    let mut whole: Vec<String> = Vec::new();
+pub(super) fn grouped_imports(imports: &BTreeSet<&'static str>) -> Vec<Vec<Doc>> {
+    let mut whole: Vec<Doc> = Vec::new();
     let mut named: BTreeMap<&str, Vec<&str>> = BTreeMap::new();
     for import in imports {
         match import.strip_prefix("from ").and_then(|rest| rest.split_once(" import ")) {
             Some((module, name)) => named.entry(module).or_default().push(name),
-            None => whole.push((*import).to_owned()),
+            None => whole.push(text(*import)),
         }
     }
-    let line = |(module, names): (&str, Vec<&str>)| format!("from {module} import {}", names.join(", "));
     let (others, standard): (Vec<_>, Vec<_>) =
         named.into_iter().partition(|(module, _)| ["pydantic", "typing_extensions"].contains(module));
-    let standard: Vec<String> = whole.into_iter().chain(standard.into_iter().map(line)).collect();
-    let others: Vec<String> = others.into_iter().map(line).collect();
+    let import = |(module, names): (&str, Vec<&str>)| import(module, &names);
+    let standard: Vec<Doc> = whole.into_iter().chain(standard.into_iter().map(import)).collect();
+    let others: Vec<Doc> = others.into_iter().map(import).collect();
     [standard, others].into_iter().filter(|group| !group.is_empty()).collect()
+}
+
+/// `from typing import Any, Literal`; a line for each name where they are many.
+fn import(module: &str, names: &[&str]) -> Doc {
+    let names = join(&cat([text(","), line()]), names.iter().map(|name| text((*name).to_owned())));
+    let inside = nest(cat([soft(), names, last_comma()]));
+    let head = text(format!("from {module} import "));
+    group(cat([head, if_broken("(", ""), inside, soft(), if_broken(")", "")]))
 }
 
 /// The package of a module itself.
 pub(super) const HERE: &str = ".";
 
 /// `from app.shared.open_enum import OpenEnum`
-pub(super) fn borrowed(package: &str, borrowed: &BTreeSet<Borrowed>) -> Vec<String> {
+pub(super) fn borrowed(package: &str, borrowed: &BTreeSet<Borrowed>) -> Vec<Doc> {
     let mut by_module: BTreeMap<String, Vec<&str>> = BTreeMap::new();
     for Borrowed { file, name } in borrowed {
         by_module.entry(small_words(file, "_")).or_default().push(name);
     }
     let between = if package == HERE { "" } else { "." };
-    let line = |(module, names): (String, Vec<&str>)| {
-        format!("from {package}{between}{module} import {}", names.join(", "))
-    };
-    by_module.into_iter().map(line).collect()
+    let import =
+        |(module, names): (String, Vec<&str>)| import(&format!("{package}{between}{module}"), &names);
+    by_module.into_iter().map(import).collect()
 }
 
 /// What a line of helper code declares; what stands for any type is no other file's.

@@ -4,7 +4,7 @@ use jar_sprout_model::{Fraction, Scalar};
 
 use crate::prepare::{Abilities, Dependency, Extras, Foundation, Judge, Nothing, Nulls, Order, TimeKeeping};
 use crate::settings::{
-    ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread,
+    ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, UUIDS,
 };
 
 const TYPES: OneOf<Types> = OneOf {
@@ -38,7 +38,7 @@ const LEVEL: OneOf<Level> = OneOf {
     ],
 };
 
-pub(super) const SETTINGS: &[&dyn Setting] = &[&TYPES, &LEVEL, &ABSENT, &ENTRY, &MARK];
+pub(super) const SETTINGS: &[&dyn Setting] = &[&TYPES, &LEVEL, &UUIDS, &ABSENT, &ENTRY, &MARK];
 
 /// The level of the language.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -62,6 +62,8 @@ pub(super) struct PythonOptions {
     /// Where helpers stand that other models need as well: a package.
     pub(super) shared: Option<String>,
     pub(super) level: Level,
+    /// Whether UUIDs have the platform's own type.
+    pub(super) has_uuids: bool,
     absence: Absence,
     pub(super) entry: Entry,
 }
@@ -72,6 +74,7 @@ impl PythonOptions {
             types: TYPES.of(settings),
             shared: settings.shared().map(str::to_owned),
             level: LEVEL.of(settings),
+            has_uuids: UUIDS.of(settings) && TYPES.of(settings) == Types::Pydantic,
             absence: ABSENT.of(settings),
             entry: ENTRY.of(settings),
         }
@@ -89,6 +92,7 @@ impl PythonOptions {
                 Types::Dataclasses => self.absence,
                 Types::Pydantic | Types::TypedDicts => Absence::Untold,
             },
+            types_uuids: self.has_uuids,
             times: match self.types {
                 Types::Pydantic | Types::Dataclasses => TimeKeeping::InForm(Fraction::NoneOr(6)),
                 Types::TypedDicts => TimeKeeping::AsText,

@@ -73,6 +73,10 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
         sheet.needs.helpers.insert(special);
         return special.name;
     }
+    if scalar == Scalar::Uuid && sheet.options.has_uuids {
+        sheet.needs.imports.insert("from uuid import UUID");
+        return "UUID";
+    }
     // The library writes a decimal in letters as it is.
     let helpers = [
         (Scalar::Coded(Coding::IntegerText), INTEGER_TEXT),

@@ -64,6 +64,7 @@ impl RustOptions {
             nesting: Nesting::Beside,
             has_namespace_file: false,
             absence: self.absence,
+            types_uuids: false,
             times: TimeKeeping::InForm(match self.dates {
                 Dates::Chrono => Fraction::Threes,
                 Dates::Time | Dates::Jiff => Fraction::Shortest,

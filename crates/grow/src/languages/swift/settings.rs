@@ -7,7 +7,7 @@ use crate::prepare::{
 };
 use crate::settings::{
     ABSENT, Absence, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread,
-    TWINS, TextOf,
+    TWINS, TextOf, URIS, UUIDS,
 };
 
 const ACCESS: OneOf<&str> = OneOf {
@@ -64,8 +64,21 @@ fn check_namespace(value: &str) -> Result<(), &'static str> {
     }
 }
 
-pub(super) const SETTINGS: &[&dyn Setting] =
-    &[&NAMESPACE, &ACCESS, &TYPES, &CODING, &PROPERTIES, &FILES, &PLACE, &ABSENT, &TWINS, &ENTRY, &MARK];
+pub(super) const SETTINGS: &[&dyn Setting] = &[
+    &NAMESPACE,
+    &ACCESS,
+    &TYPES,
+    &CODING,
+    &PROPERTIES,
+    &UUIDS,
+    &URIS,
+    &FILES,
+    &PLACE,
+    &ABSENT,
+    &TWINS,
+    &ENTRY,
+    &MARK,
+];
 
 /// All settings, resolved.
 #[derive(Debug, Clone)]
@@ -84,6 +97,10 @@ pub(super) struct SwiftOptions {
     pub(super) property: &'static str,
     /// What a function starts with: `static `, where it stands in a namespace.
     pub(super) function: &'static str,
+    /// Whether UUIDs have the platform's own type.
+    pub(super) has_uuids: bool,
+    /// Whether URIs have.
+    pub(super) has_uris: bool,
     spread: Spread,
     nesting: Nesting,
     absence: Absence,
@@ -108,6 +125,8 @@ impl SwiftOptions {
             is_class: TYPES.of(settings),
             is_encoded: CODING.of(settings),
             property: PROPERTIES.of(settings),
+            has_uuids: UUIDS.of(settings),
+            has_uris: URIS.of(settings),
             spread: FILES.of(settings),
             nesting: PLACE.of(settings),
             absence: ABSENT.of(settings),
@@ -129,6 +148,7 @@ impl SwiftOptions {
             nesting: self.nesting,
             has_namespace_file: self.namespace.is_some(),
             absence: self.absence,
+            types_uuids: self.has_uuids,
             times: TimeKeeping::AsText,
             holds: |_| true,
             has_literals: false,

@@ -90,6 +90,14 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
         Scalar::Coded(Coding::BooleanText) => help(sheet, &BOOLEAN_TEXT),
         Scalar::Coded(Coding::EpochSeconds) => help(sheet, &EPOCH_SECONDS),
         Scalar::Coded(Coding::EpochMilliseconds) => help(sheet, &EPOCH_MILLISECONDS),
+        Scalar::Uuid if sheet.options.has_uuids => {
+            sheet.needs.imports.insert("Foundation");
+            "UUID"
+        }
+        Scalar::Uri if sheet.options.has_uris => {
+            sheet.needs.imports.insert("Foundation");
+            "URL"
+        }
         // Swift has no type for a time of day.
         Scalar::Text | Scalar::Uuid | Scalar::Uri | Scalar::Time(_) => "String",
         Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date => help(sheet, &ISO_DATE),

@@ -98,6 +98,7 @@ impl TypeScriptOptions {
             has_namespace_file: false,
             // `undefined` is not `null`.
             absence: Absence::Untold,
+            types_uuids: false,
             times: TimeKeeping::AsText,
             holds: |_| true,
             has_literals: true,
