@@ -1,6 +1,6 @@
 //! What a schema says for people: its description, and the bounds that no type can hold.
 
-use jar_sprout_model::{DefaultValue, Docs};
+use jar_sprout_model::{Counts, DefaultValue, Docs, Limit, Limits};
 use serde_json::Number;
 
 use crate::text::Word;
@@ -28,13 +28,10 @@ pub(crate) fn docs_of_all<'d>(schemas: impl IntoIterator<Item = &'d Value>) -> D
             }
         }
     }
-    let docs = if bounds.has_any {
-        let gap = if description.is_empty() { "" } else { "\n\n" };
-        Docs::new(&[description, gap, &bounds.text()].concat())
-    } else {
-        Docs::new(description)
-    };
-    docs.deprecated(is_deprecated)
+    let said = if bounds.has_any { bounds.text() } else { String::new() };
+    let gap = if description.is_empty() || said.is_empty() { "" } else { "\n\n" };
+    let docs = Docs::new(&[description, gap, &said].concat());
+    docs.deprecated(is_deprecated).limited(bounds.limits())
 }
 
 /// What a schema says of what fits it that no type can hold.
@@ -46,6 +43,8 @@ struct Bounds<'d> {
     items: Range<'d>,
     above: Option<&'d Number>,
     below: Option<&'d Number>,
+    is_above: bool,
+    is_below: bool,
     step: Option<&'d Number>,
     default: Option<&'d Value>,
     /// Numbers and truths: an enum of texts has a type of its own.
@@ -72,8 +71,9 @@ impl<'d> Bounds<'d> {
             Word::MaxLength => self.lengths.1 = number,
             Word::MinItems => self.items.0 = number,
             Word::MaxItems => self.items.1 = number,
-            Word::ExclusiveMinimum => self.above = number,
-            Word::ExclusiveMaximum => self.below = number,
+            // OpenAPI 3.0 says of the other bound that it does not fit itself (Schema Object).
+            Word::ExclusiveMinimum => (self.above, self.is_above) = (number, is_true),
+            Word::ExclusiveMaximum => (self.below, self.is_below) = (number, is_true),
             Word::MultipleOf => self.step = number,
             Word::Enum => {
                 let values = value.as_array().into_iter().flatten().filter(|value| !value.is_null());
@@ -97,8 +97,34 @@ impl<'d> Bounds<'d> {
         self.has_any = true;
     }
 
+    /// What fits.
+    fn limits(&self) -> Limits {
+        let limit = |within: Option<&Number>, is_without: bool, beyond: Option<&Number>| {
+            let (number, is_within) = match (within, beyond) {
+                (_, Some(beyond)) => (beyond, false),
+                (Some(within), None) => (within, !is_without),
+                (None, None) => return None,
+            };
+            Some(Limit { number: number.to_string(), is_within })
+        };
+        let counts = |Range(least, most): &Range<'_>| Counts {
+            least: least.and_then(Number::as_u64),
+            most: most.and_then(Number::as_u64),
+        };
+        Limits {
+            least: limit(self.values.0, self.is_above, self.above),
+            most: limit(self.values.1, self.is_below, self.below),
+            step: self.step.map(ToString::to_string),
+            lengths: counts(&self.lengths),
+            items: counts(&self.items),
+        }
+    }
+
     /// `At least 0, at most 10. Read-only.`
     fn text(&self) -> String {
+        let (least, above) = if self.is_above { (None, self.values.0) } else { (self.values.0, self.above) };
+        let (most, below) = if self.is_below { (None, self.values.1) } else { (self.values.1, self.below) };
+        let values = Range(least, most);
         let mut parts: Vec<String> = Vec::new();
         let mut range = |what: &str, said: [Option<String>; 2]| {
             let both: Vec<String> = said.into_iter().flatten().collect();
@@ -107,20 +133,14 @@ impl<'d> Bounds<'d> {
             }
         };
         for (what, Range(least, most)) in
-            [("", &self.values), ("length ", &self.lengths), ("items: ", &self.items)]
+            [("", &values), ("length ", &self.lengths), ("items: ", &self.items)]
         {
             range(
                 what,
                 [least.map(|least| format!("at least {least}")), most.map(|most| format!("at most {most}"))],
             );
         }
-        range(
-            "",
-            [
-                self.above.map(|above| format!("above {above}")),
-                self.below.map(|below| format!("below {below}")),
-            ],
-        );
+        range("", [above.map(|above| format!("above {above}")), below.map(|below| format!("below {below}"))]);
         let known: Vec<String> = self.known.iter().map(ToString::to_string).collect();
         match &known[..] {
             [] => {}

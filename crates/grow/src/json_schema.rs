@@ -1,8 +1,8 @@
 //! Model to JSON Schema, draft 2020-12: for validators and for whoever reads schemas.
 
 use jar_sprout_model::{
-    Coding, DefaultValue, Definition, Docs, Encoding, Field, Model, NamedType, Presence, Record, Root,
-    Scalar, Slot, Type, Union, UnionCase, Width, WireName,
+    Coding, DefaultValue, Definition, Docs, Encoding, Field, Limit, Limits, Model, NamedType, Presence,
+    Record, Root, Scalar, Slot, Type, Union, UnionCase, Width, WireName,
 };
 use percent_encoding::{NON_ALPHANUMERIC, utf8_percent_encode};
 use serde_json::{Map, Value, json};
@@ -93,26 +93,29 @@ impl Schemas<'_> {
             .filter(|field| field.presence == Presence::Always)
             .map(|field| field.wire.as_str())
             .collect();
-        let property = |Field { wire, name: _, presence: _, slot, encoding, default, docs: said }: &Field| {
-            let mut schema = docs(said);
-            let said = match encoding {
-                Encoding::Plain => self.slot(slot),
-                Encoding::NothingWords(words) => {
-                    let words: Vec<&str> = words.iter().map(WireName::as_str).collect();
-                    json!({"anyOf": [self.slot(slot), {"enum": words}]})
+        let property =
+            |Field { wire, name: _, presence: _, slot, encoding, default, docs: docs_of }: &Field| {
+                let mut schema = docs(docs_of);
+                let said = match encoding {
+                    Encoding::Plain => self.slot(slot),
+                    Encoding::NothingWords(words) => {
+                        let words: Vec<&str> = words.iter().map(WireName::as_str).collect();
+                        json!({"anyOf": [self.slot(slot), {"enum": words}]})
+                    }
+                    // Annotations of 2020-12, validation, section 8.
+                    Encoding::JsonInText => {
+                        let ty = if slot.nullable { json!(["string", "null"]) } else { json!("string") };
+                        json!({"type": ty, "contentMediaType": "application/json", "contentSchema": self.ty(&slot.ty)})
+                    }
+                };
+                merge(&mut schema, said);
+                // Keywords about other kinds of value say nothing.
+                docs_of.limits().into_iter().for_each(|limits| merge(&mut schema, bounds(limits)));
+                if let Some(default) = default {
+                    schema["default"] = default_value(default);
                 }
-                // Annotations of 2020-12, validation, section 8.
-                Encoding::JsonInText => {
-                    let ty = if slot.nullable { json!(["string", "null"]) } else { json!("string") };
-                    json!({"type": ty, "contentMediaType": "application/json", "contentSchema": self.ty(&slot.ty)})
-                }
+                (wire.as_str().to_owned(), schema)
             };
-            merge(&mut schema, said);
-            if let Some(default) = default {
-                schema["default"] = default_value(default);
-            }
-            (wire.as_str().to_owned(), schema)
-        };
         let properties: Map<String, Value> = record.fields.iter().map(property).collect();
         let mut schema = json!({"type": "object", "properties": properties});
         if !required.is_empty() {
@@ -138,6 +141,27 @@ impl Schemas<'_> {
         }
         json!({"anyOf": schemas})
     }
+}
+
+/// The keywords of what fits (validation, sections 6.2 to 6.4).
+fn bounds(limits: &Limits) -> Value {
+    let Limits { least, most, step, lengths, items } = limits;
+    let number = |text: &String| serde_json::from_str::<Value>(text).unwrap_or_default();
+    let limit = |keywords: [&'static str; 2], limit: &Option<Limit>| {
+        let Limit { number: text, is_within } = limit.as_ref()?;
+        Some((keywords[usize::from(!is_within)], number(text)))
+    };
+    let count = |keyword, count: Option<u64>| count.map(|count| (keyword, json!(count)));
+    let said = [
+        limit(["minimum", "exclusiveMinimum"], least),
+        limit(["maximum", "exclusiveMaximum"], most),
+        step.as_ref().map(|step| ("multipleOf", number(step))),
+        count("minLength", lengths.least),
+        count("maxLength", lengths.most),
+        count("minItems", items.least),
+        count("maxItems", items.most),
+    ];
+    said.into_iter().flatten().map(|(keyword, value)| (keyword.to_owned(), value)).collect()
 }
 
 fn default_value(default: &DefaultValue) -> Value {

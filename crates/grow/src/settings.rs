@@ -156,6 +156,20 @@ pub(crate) const ABSENT: OneOf<Absence> = OneOf {
     ],
 };
 
+/// Whether the bounds that a document sets are checked.
+pub(crate) const BOUNDS: OneOf<bool> = OneOf {
+    key: "bounds",
+    doc: "what becomes of the bounds that a document sets: the least number, the longest text",
+    choices: &[
+        Meaning { value: "said", doc: "they are said in comments", it: false },
+        Meaning {
+            value: "checked",
+            doc: "they are checks as well, in the way that people of the language check",
+            it: true,
+        },
+    ],
+};
+
 /// What UUIDs are.
 pub(crate) const UUIDS: OneOf<bool> = OneOf {
     key: "uuids",

@@ -2,7 +2,8 @@
 //!
 //! A draft is an arena of nodes with typed ids, so that cycles are ordinary.
 
-use crate::model::{DefaultValue, Docs, Encoding};
+use crate::docs::Docs;
+use crate::model::{DefaultValue, Encoding};
 use crate::scalar::Scalar;
 use crate::wire::{Presence, WireName};
 use crate::words::Words;

@@ -3,6 +3,7 @@
 //! Nothing here computes more than its own invariants, and nothing knows where the data came from or
 //! which language it will become; and `each`, for stages that do the same with many of these.
 
+mod docs;
 mod draft;
 mod each;
 mod hidden;
@@ -15,13 +16,14 @@ mod time_form;
 mod wire;
 mod words;
 
+pub use docs::{Counts, Docs, Limit, Limits};
 pub use draft::{Direction, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftNode, DraftRoot};
 pub use each::each;
 pub use hidden::is_hidden;
 pub use kind::{Kind, KindSet};
 pub use model::{
-    Case, DefaultValue, Definition, Docs, Encoding, Enumeration, Field, Model, NamedType, NothingWords,
-    Record, Root, Slot, Type, TypeId, Union, UnionCase,
+    Case, DefaultValue, Definition, Encoding, Enumeration, Field, Model, NamedType, NothingWords, Record,
+    Root, Slot, Type, TypeId, Union, UnionCase,
 };
 pub use problem::{Excerpt, Place, Problem, Severity, SourceId, Spot};
 pub use scalar::{Coding, Scalar, ScalarKind, Width};

@@ -3,6 +3,7 @@
 use std::collections::HashSet;
 use std::sync::Arc;
 
+use crate::docs::Docs;
 use crate::scalar::{Scalar, Width};
 use crate::wire::{Presence, WireName};
 use crate::words::Words;
@@ -47,38 +48,6 @@ pub struct NamedType {
     pub base: Option<TypeId>,
     /// What it is.
     pub definition: Definition,
-}
-
-/// What a document says of a type, a field or a value, for the people who read the code. Cheap to clone.
-#[derive(Debug, Clone, Default, PartialEq, Eq, Hash)]
-pub struct Docs {
-    text: Option<Arc<str>>,
-    /// Whether it should not be used any more.
-    pub is_deprecated: bool,
-}
-
-impl Docs {
-    /// What is said of something that may be used.
-    pub fn new(text: &str) -> Self {
-        Self { text: (!text.is_empty()).then(|| text.into()), is_deprecated: false }
-    }
-
-    /// The same of something that should not be used any more, if it should not.
-    #[must_use]
-    pub fn deprecated(self, is_deprecated: bool) -> Self {
-        Self { is_deprecated, ..self }
-    }
-
-    /// The same with another text.
-    #[must_use]
-    pub fn with_text(&self, text: &str) -> Self {
-        Self::new(text).deprecated(self.is_deprecated)
-    }
-
-    /// Free text, in lines and paragraphs; empty where nothing is said.
-    pub fn text(&self) -> &str {
-        self.text.as_deref().unwrap_or_default()
-    }
 }
 
 /// What a named type is.

@@ -105,7 +105,7 @@ fn check_few(key: &str, settings: &[(&str, &str)]) {
 /// The same where helpers stand once for all: with the proofs that need some.
 #[track_caller]
 fn check_shared(key: &str, settings: &[(&str, &str)]) {
-    let differ = ["documented-", "torture-docs-", "torture-words-", "closed-"];
+    let differ = ["documented-", "torture-", "odd-", "closed-", "union-", "inside-"];
     prove_order(key, settings, Asked::Shared, &made_for_languages(&differ));
 }
 
@@ -290,6 +290,67 @@ fn identifiers() {
     check_some("swift", &typed, &named);
 }
 
+/// Bounds of a document become checks, which what fits passes; where a library reads by them, nothing else does.
+#[test]
+fn bounds() {
+    let schema = json!({
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Jar",
+        "type": "object",
+        "required": ["grams", "label", "price"],
+        "properties": {
+            "grams": {"type": "integer", "minimum": 0, "maximum": 5_000_000_000_i64, "multipleOf": 5},
+            "least": {"type": ["integer", "null"], "exclusiveMinimum": -3},
+            "label": {"type": "string", "minLength": 1, "maxLength": 9},
+            "price": {"type": "number", "exclusiveMinimum": 0, "maximum": 99.5},
+            "tags": {"type": "array", "items": {"type": "string"}, "minItems": 1, "maxItems": 2},
+            "seal": {"type": "object", "properties": {"wax": {"type": "number", "minimum": 1e-3}}}
+        }
+    });
+    let good = json!({"grams": 455, "least": -2, "label": "Lime", "price": 6.5, "tags": ["set"], "seal": {"wax": 0.5}});
+    let spare = json!({"grams": 0, "label": "L", "price": 99.5, "tags": ["set", "raw"]});
+    let proof = of_document("bounds", &schema, &[good.clone(), spare]);
+    let checked = [("bounds", "checked")];
+    for settings in [&checked[..], &[checked[0], ("library", "newtonsoft")], &[checked[0], ("level", "13")]] {
+        check_some("csharp", settings, std::slice::from_ref(&proof));
+    }
+    for settings in [&checked[..], &[checked[0], ("library", "gson")], &[checked[0], ("types", "beans")]] {
+        check_some("java", settings, std::slice::from_ref(&proof));
+    }
+    check_some("python", &checked, std::slice::from_ref(&proof));
+    let broken = [
+        ("grams", json!(-5), "greater_than_equal"),
+        ("grams", json!(456), "multiple_of"),
+        ("least", json!(-3), "greater_than"),
+        ("label", json!(""), "string_too_short"),
+        ("label", json!("Lime blossom"), "string_too_long"),
+        ("price", json!(0), "greater_than"),
+        ("price", json!(99.6), "less_than_equal"),
+        ("tags", json!([]), "too_short"),
+        ("tags", json!(["a", "b", "c"]), "too_long"),
+        ("seal", json!({"wax": 0.0001}), "greater_than_equal"),
+    ];
+    let samples = broken.clone().map(|(key, value, _)| {
+        let mut sample = good.clone();
+        sample[key] = value;
+        sample
+    });
+    let proof = of_document("bounds", &schema, &samples);
+    let mut settings = Settings::default();
+    let language = find_language("python").unwrap();
+    language.set(&mut settings, "bounds", "checked").unwrap();
+    let order = Order { language, settings: &settings, with_judges: false, is_shared: false, memory: None };
+    match prove(&order, &[proof], &Tools::of_this_machine()).unwrap() {
+        Err(Missing { what, install }) => skip("python", &what, &install),
+        Ok(report) => {
+            assert_eq!(report.misses.len(), broken.len(), "{:#?}", report.misses);
+            for (miss, (key, _, said)) in report.misses.iter().zip(&broken) {
+                assert!(miss.text.contains(&format!("type={said}")), "{key}: {}", miss.text);
+            }
+        }
+    }
+}
+
 /// What models of one jar share is found where it stands, and reaches all that it is for.
 #[test]
 fn shared() {
@@ -395,6 +456,17 @@ fn java() {
 #[test]
 fn java_with_gson() {
     check("java", &[("library", "gson")]);
+}
+
+#[test]
+fn java_with_jspecify() {
+    check_plain("java", &[("nulls", "jspecify"), ("place", "nested")]);
+    check_plain("java", &[("nulls", "jspecify"), ("library", "gson"), ("types", "beans")]);
+}
+
+#[test]
+fn java_with_the_module_for_dates() {
+    check_times("java", &[("dates", "module")]);
 }
 
 #[test]

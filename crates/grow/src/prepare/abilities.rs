@@ -133,12 +133,12 @@ pub enum Judge {
 }
 
 /// What grown code stands on.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, PartialEq, Eq)]
 pub struct Foundation {
     /// The lowest level of the language that takes it.
     pub level: Level,
     /// Libraries, with all that a build file must name.
-    pub libraries: &'static [Dependency],
+    pub libraries: Vec<Dependency>,
     /// Plugins of the compiler.
     pub plugins: &'static [&'static str],
 }

@@ -40,7 +40,7 @@ fn sdk(wanted: &Task<'_>, dotnet: &Path, is_old: bool) -> Ready {
     Ready {
         title: format!(".NET SDK {version}"),
         code: "",
-        files: vec![("trials.csproj", project(wanted.abilities.foundation.libraries, is_old))],
+        files: vec![("trials.csproj", project(&wanted.abilities.foundation.libraries, is_old))],
         compile: vec![with_environment(compile)],
         run: Some(with_environment(run)),
         shared: None,

@@ -1,5 +1,6 @@
 //! C#: records for System.Text.Json, or classes, or for Newtonsoft.Json.
 
+mod bounds;
 mod entry;
 mod names;
 mod plain_copies;
@@ -322,7 +323,8 @@ fn property(
         Some(_) => ABOUT.comment.beside_annotation(docs, 4),
         None => ABOUT.comment.of(docs, 4),
     };
-    let parts = parts.into_iter().map(text);
+    let checks = if sheet.options.checks_bounds { bounds::checks(sheet, field) } else { Vec::new() };
+    let parts = parts.into_iter().chain(checks).map(text);
     lines(comment.into_iter().chain(obsolete).chain(parts).chain([property]))
 }
 

@@ -7,8 +7,8 @@ use crate::prepare::{
     Abilities, Dependency, Extras, Foundation, Judge, Nothing, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
 use crate::settings::{
-    ABSENT, Absence, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS,
-    TextOf, URIS, UUIDS, check_dotted_names,
+    ABSENT, Absence, BOUNDS, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread,
+    TWINS, TextOf, URIS, UUIDS, check_dotted_names,
 };
 
 pub(super) const NAMESPACE: TextOf = TextOf {
@@ -91,8 +91,8 @@ const ACCESS: OneOf<&str> = OneOf {
 };
 
 pub(super) const SETTINGS: &[&dyn Setting] = &[
-    &NAMESPACE, &LIBRARY, &TYPES, &LEVEL, &LISTS, &ACCESS, &UUIDS, &URIS, &FILES, &ABSENT, &TWINS, &ENTRY,
-    &MARK,
+    &NAMESPACE, &LIBRARY, &TYPES, &LEVEL, &LISTS, &ACCESS, &BOUNDS, &UUIDS, &URIS, &FILES, &ABSENT, &TWINS,
+    &ENTRY, &MARK,
 ];
 
 /// What reads and writes JSON.
@@ -137,6 +137,8 @@ pub(super) struct CSharpOptions {
     pub(super) refuses_null: bool,
     pub(super) lists: Lists,
     pub(super) access: &'static str,
+    /// Whether the bounds that a document sets are checked.
+    pub(super) checks_bounds: bool,
     /// Whether UUIDs have the platform's own type.
     pub(super) has_uuids: bool,
     /// Whether URIs have.
@@ -167,6 +169,7 @@ impl CSharpOptions {
                 (lists, _) => lists,
             },
             access: ACCESS.of(settings),
+            checks_bounds: BOUNDS.of(settings) && level >= Level::Twelve,
             has_uuids: UUIDS.of(settings),
             has_uris: URIS.of(settings),
             spread: FILES.of(settings),
@@ -215,8 +218,8 @@ impl CSharpOptions {
                     Level::Twelve => crate::prepare::Level(12, 0),
                 },
                 libraries: match self.library {
-                    Library::SystemTextJson => &[],
-                    Library::Newtonsoft => &[Dependency("Newtonsoft.Json", "13.0.4")],
+                    Library::SystemTextJson => vec![],
+                    Library::Newtonsoft => vec![Dependency("Newtonsoft.Json", "13.0.4")],
                 },
                 plugins: &[],
             },

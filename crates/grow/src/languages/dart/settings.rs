@@ -106,7 +106,11 @@ impl DartOptions {
             judge: if self.is_annotated { BUILDER } else { Judge::Driver },
             foundation: Foundation {
                 level: Level(3, 3),
-                libraries: if self.is_annotated { &[Dependency("json_annotation", "4.9.0")] } else { &[] },
+                libraries: self
+                    .is_annotated
+                    .then_some(Dependency("json_annotation", "4.9.0"))
+                    .into_iter()
+                    .collect(),
                 plugins: &[],
             },
         }

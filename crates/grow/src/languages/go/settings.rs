@@ -81,7 +81,7 @@ impl GoOptions {
             entry: self.entry,
             plain_copies: None,
             judge: Judge::Driver,
-            foundation: Foundation { level: Level(1, 24), libraries: &[], plugins: &[] },
+            foundation: Foundation { level: Level(1, 24), libraries: Vec::new(), plugins: &[] },
         }
     }
 }

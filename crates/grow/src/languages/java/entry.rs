@@ -45,25 +45,34 @@ pub(super) fn inside(sheet: &mut Sheet<'_>, home: &Ident) -> Vec<Doc> {
                 "com.fasterxml.jackson.databind.DeserializationFeature",
                 "com.fasterxml.jackson.databind.ObjectMapper",
             ]);
-            (
-                "private static final ObjectMapper MAPPER =",
-                &[
-                    "new ObjectMapper()",
-                    ".disable(DeserializationFeature.ACCEPT_FLOAT_AS_INT)",
-                    ".disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)",
-                    ".enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES);",
-                ][..],
-                Some("throws JsonProcessingException"),
-            )
+            let mut set_up = vec![
+                "new ObjectMapper()",
+                ".disable(DeserializationFeature.ACCEPT_FLOAT_AS_INT)",
+                ".disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)",
+                ".enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)",
+            ];
+            if sheet.options.has_date_module {
+                sheet.needs.imports.extend([
+                    "com.fasterxml.jackson.databind.SerializationFeature",
+                    "com.fasterxml.jackson.datatype.jsr310.JavaTimeModule",
+                ]);
+                set_up.extend([
+                    ".registerModule(new JavaTimeModule())",
+                    ".disable(SerializationFeature.WRITE_DATES_AS_TIMESTAMPS)",
+                    ".disable(DeserializationFeature.ADJUST_DATES_TO_CONTEXT_TIME_ZONE)",
+                ]);
+            }
+            ("private static final ObjectMapper MAPPER =", set_up, Some("throws JsonProcessingException"))
         }
         Library::Gson => {
             sheet.needs.imports.extend(["com.google.gson.Gson", "com.google.gson.GsonBuilder"]);
-            ("private static final Gson GSON =", &["new GsonBuilder().serializeNulls().create();"][..], None)
+            ("private static final Gson GSON =", vec!["new GsonBuilder().serializeNulls().create()"], None)
         }
     };
-    let [new, calls @ ..] = set_up else { unreachable!("something is set up") };
-    let calls = cat(calls.iter().map(|call| cat([soft(), text(*call)])));
-    let set_up = group(cat([text(*new), nest(nest(calls))]));
+    let mut set_up = set_up.into_iter().map(text);
+    let new = set_up.next().unwrap_or(Doc::Nil);
+    let calls = cat(set_up.map(|call| cat([soft(), call])));
+    let set_up = group(cat([new, nest(nest(calls)), text(";")]));
     let constant = group(cat([text(constant), nest(nest(cat([line(), set_up])))]));
     let mut inside = vec![constant, text(format!("private {home}() {{}}"))];
     for (root, [decode, encode]) in sheet.plan.entries() {

@@ -1,6 +1,7 @@
 //! Java: records for Jackson or Gson, or classes with getters and setters.
 
 mod beans;
+mod bounds;
 mod entry;
 mod gson;
 mod names;
@@ -118,7 +119,7 @@ impl Dialect for JavaOptions {
     fn declare(&self, sheet: &mut BlankSheet<'_>, ty: &PlannedType<'_>) -> Doc {
         let options = self.indented(sheet.plan.indent(ty, 2));
         let ident = &ty.ident;
-        match (&ty.definition, self.library) {
+        let declaration = match (&ty.definition, self.library) {
             (PlannedDefinition::Record(fields), _) => {
                 let nested = nested(self, sheet, ty);
                 let declare = if self.has_beans { beans::bean } else { record };
@@ -139,7 +140,13 @@ impl Dialect for JavaOptions {
             (PlannedDefinition::Union(union), Library::Gson) => {
                 gson::union(&mut sheet.with(&options), ty, union)
             }
+        };
+        // What is said of a type holds for those inside.
+        if !self.says_null || sheet.plan.is_nested(ty) {
+            return declaration;
         }
+        sheet.needs.imports.insert("org.jspecify.annotations.NullMarked");
+        lines([text("@NullMarked"), declaration])
     }
 
     fn declare_copy(
@@ -423,6 +430,9 @@ fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, leaves_out: bool) 
         annotations.push("@JsonInclude(JsonInclude.Include.ALWAYS)".to_owned());
     }
     annotations.extend(own);
+    if sheet.options.checks_bounds {
+        annotations.extend(bounds::checks(sheet, field));
+    }
     (annotations, ty)
 }
 

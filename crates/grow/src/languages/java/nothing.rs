@@ -7,14 +7,25 @@ use super::settings::Library;
 use super::types::{Spelled, boxed, coded_annotation, coded_type, dated_helper, in_code};
 use super::unions::annotation;
 use super::{Sheet, names, types};
-use crate::plan::{PlannedField, PlannedNothing};
+use crate::plan::{Fate, PlannedField, PlannedNothing};
 use crate::spell::Helper;
 
 const ADAPTER: Helper = Helper { name: "OrNothingAdapter", text: include_str!("gson/OrNothingAdapter.java") };
 const OR_NOTHING: Helper = Helper { name: "OrNothing", text: include_str!("OrNothing.java") };
 
-/// The type of a record's field, in whose place words may stand for nothing.
+/// The type of a record's field, with what is said of its being null.
 pub(super) fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled {
+    let Spelled { annotations, ty } = unmarked(sheet, field);
+    let may_be_null = match field.fate {
+        // What is absent is null as well.
+        Fate::Nullable | Fate::Optional | Fate::Either | Fate::Apart => true,
+        Fate::Tag(_) | Fate::Required | Fate::Defaulted(_) => field.nothing_words().is_some(),
+    };
+    Spelled { annotations, ty: if may_be_null { types::or_null(sheet, ty) } else { ty } }
+}
+
+/// The type of a record's field, in whose place words may stand for nothing.
+fn unmarked(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled {
     if field.nothing_words().is_none() {
         return types::field(sheet, field);
     }

@@ -5,11 +5,12 @@ use jar_sprout_model::Fraction;
 use super::names::KEYWORDS;
 use crate::languages::jvm;
 use crate::prepare::{
-    Abilities, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, PlainCopies, Tags, TimeKeeping,
+    Abilities, Dependency, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, PlainCopies, Tags,
+    TimeKeeping,
 };
 use crate::settings::{
-    ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread, TWINS,
-    TextOf, URIS, UUIDS, check_dotted_names,
+    ABSENT, Absence, BOUNDS, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread,
+    TWINS, TextOf, URIS, UUIDS, check_dotted_names,
 };
 
 pub(super) const PACKAGE: TextOf = TextOf {
@@ -42,8 +43,32 @@ const LIBRARY: OneOf<Library> = OneOf {
     ],
 };
 
-pub(super) const SETTINGS: &[&dyn Setting] =
-    &[&PACKAGE, &LIBRARY, &TYPES, &UUIDS, &URIS, &PLACE, &ABSENT, &TWINS, &ENTRY, &MARK];
+const NULLS: OneOf<bool> = OneOf {
+    key: "nulls",
+    doc: "what says which values may be null",
+    choices: &[
+        Meaning { value: "unsaid", doc: "nothing", it: false },
+        Meaning { value: "jspecify", doc: "the annotations of JSpecify", it: true },
+    ],
+};
+
+const DATES: OneOf<bool> = OneOf {
+    key: "dates",
+    doc: "what reads and writes dates, for Jackson",
+    choices: &[
+        Meaning {
+            value: "annotations",
+            doc: "annotations that come along, and keep how they were written",
+            it: false,
+        },
+        Meaning { value: "module", doc: "its module for java.time, which you register", it: true },
+    ],
+};
+
+pub(super) const SETTINGS: &[&dyn Setting] = &[
+    &PACKAGE, &LIBRARY, &TYPES, &DATES, &NULLS, &BOUNDS, &UUIDS, &URIS, &PLACE, &ABSENT, &TWINS, &ENTRY,
+    &MARK,
+];
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -64,6 +89,12 @@ pub(super) struct JavaOptions {
     pub(super) library: Library,
     /// Whether objects become classes with getters and setters.
     pub(super) has_beans: bool,
+    /// Whether a module of the library reads and writes dates.
+    pub(super) has_date_module: bool,
+    /// Whether it is said what may be null.
+    pub(super) says_null: bool,
+    /// Whether the bounds that a document sets are checked.
+    pub(super) checks_bounds: bool,
     /// Whether UUIDs have the platform's own type.
     pub(super) has_uuids: bool,
     /// Whether URIs have.
@@ -83,6 +114,9 @@ impl JavaOptions {
             indent: 0,
             library: LIBRARY.of(settings),
             has_beans: TYPES.of(settings),
+            has_date_module: DATES.of(settings) && LIBRARY.of(settings) == Library::Jackson,
+            says_null: NULLS.of(settings),
+            checks_bounds: BOUNDS.of(settings),
             has_uuids: UUIDS.of(settings),
             has_uris: URIS.of(settings),
             nesting: PLACE.of(settings),
@@ -97,9 +131,9 @@ impl JavaOptions {
         Self { indent, ..self.clone() }
     }
 
-    /// The same for plain records.
+    /// The same for plain records, whose lists and maps are empty where there are none.
     pub(super) fn plain(&self) -> Self {
-        Self { has_beans: false, ..self.clone() }
+        Self { has_beans: false, says_null: false, ..self.clone() }
     }
 
     /// What code with these options can and cannot do.
@@ -114,7 +148,11 @@ impl JavaOptions {
                 Library::Gson => Absence::Untold,
             },
             types_uuids: self.has_uuids,
-            times: TimeKeeping::InForm(Fraction::Shortest),
+            times: if self.has_date_module {
+                TimeKeeping::Loose
+            } else {
+                TimeKeeping::InForm(Fraction::Shortest)
+            },
             holds: |_| true,
             has_literals: false,
             nothing: Nothing::Absent,
@@ -132,15 +170,24 @@ impl JavaOptions {
             entry: self.entry,
             plain_copies: self.ending.clone().map(|ending| PlainCopies { ending, tags: Tags::Dropped }),
             judge: Judge::Driver,
-            foundation: Foundation {
-                level: Level(17, 0),
-                libraries: match self.library {
-                    Library::Jackson => &[jvm::JACKSON_DATABIND],
-                    Library::Gson => &[jvm::GSON],
-                },
-                plugins: &[],
-            },
+            foundation: Foundation { level: Level(17, 0), libraries: self.libraries(), plugins: &[] },
         }
+    }
+}
+
+impl JavaOptions {
+    fn libraries(&self) -> Vec<Dependency> {
+        let library = match self.library {
+            Library::Jackson => jvm::JACKSON_DATABIND,
+            Library::Gson => jvm::GSON,
+        };
+        let others = [
+            (self.has_date_module, jvm::JACKSON_DATES),
+            (self.says_null, jvm::JSPECIFY),
+            (self.checks_bounds, jvm::BEAN_VALIDATION),
+        ];
+        let others = others.into_iter().filter_map(|(is_used, library)| is_used.then_some(library));
+        [library].into_iter().chain(others).collect()
     }
 }
 

@@ -112,9 +112,9 @@ pub(super) fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Spelled 
         return json_in_text(sheet, slot);
     }
     // Gson's annotation speaks of the field as a whole.
-    let has_content = sheet.options.library == Library::Jackson;
+    let has_content = sheet.options.library == Library::Jackson && !sheet.options.has_date_module;
     match &slot.ty {
-        Type::Scalar(scalar) if dated(*scalar).is_some() => {
+        Type::Scalar(scalar) if dated(*scalar).is_some() && !sheet.options.has_date_module => {
             of_dated(sheet, *scalar, Held::Itself, str::to_owned)
         }
         Type::List(items) if has_content && dated_slot(items).is_some() => {
@@ -286,7 +286,8 @@ pub(super) fn dated_helper(
     sheet: &Sheet<'_>,
     scalar: Scalar,
 ) -> Option<(&'static str, &'static str, Helper)> {
-    let Dated { name, import, annotation, adapter } = dated(scalar)?;
+    let Dated { name, import, annotation, adapter } =
+        dated(scalar).filter(|_| !sheet.options.has_date_module)?;
     let Helpers { usual, special } = match sheet.options.library {
         Library::Jackson => annotation,
         Library::Gson => adapter,
@@ -294,6 +295,11 @@ pub(super) fn dated_helper(
     let special_form = sheet.plan.times.special_form(scalar);
     let helper = special_form.map_or(*usual, |way| special.get(way));
     Some((name, import, helper))
+}
+
+/// The platform's type of a date that the library's own module reads, with its import.
+fn of_module(sheet: &Sheet<'_>, scalar: Scalar) -> Option<&'static Dated> {
+    dated(scalar).filter(|_| sheet.options.has_date_module)
 }
 
 fn dated(scalar: Scalar) -> Option<&'static Dated> {
@@ -367,11 +373,11 @@ pub(super) fn boxed(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
         Type::Constant(_) => "String".to_owned(),
         Type::List(items) => {
             sheet.needs.imports.insert("java.util.List");
-            format!("List<{}>", boxed(sheet, items))
+            format!("List<{}>", inner(sheet, items))
         }
         Type::Map(values) => {
             sheet.needs.imports.insert("java.util.Map");
-            format!("Map<String, {}>", boxed(sheet, values))
+            format!("Map<String, {}>", inner(sheet, values))
         }
         // Java has no type for a list of unlike items.
         Type::Tuple(_) => {
@@ -380,6 +386,21 @@ pub(super) fn boxed(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
         }
         Type::Named(id) => sheet.plan.ident(*id).to_string(),
     }
+}
+
+/// A type whose values may be null, where that is said: `@Nullable String`
+pub(super) fn or_null(sheet: &mut Sheet<'_>, ty: String) -> String {
+    if !sheet.options.says_null {
+        return ty;
+    }
+    sheet.needs.imports.insert("org.jspecify.annotations.Nullable");
+    format!("@Nullable {ty}")
+}
+
+/// A type of objects inside another.
+fn inner(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
+    let ty = boxed(sheet, slot);
+    if slot.nullable { or_null(sheet, ty) } else { ty }
 }
 
 /// Any JSON value.
@@ -393,6 +414,10 @@ pub(super) fn any(sheet: &mut Sheet<'_>) -> &'static str {
 }
 
 fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
+    if let Some(Dated { name, import, .. }) = of_module(sheet, scalar) {
+        sheet.needs.imports.insert(import);
+        return name;
+    }
     let (has_uuids, has_uris) = (sheet.options.has_uuids, sheet.options.has_uris);
     let needs = &mut sheet.needs;
     match scalar {

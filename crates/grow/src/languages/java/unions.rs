@@ -75,6 +75,7 @@ pub(super) fn shared_parts(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Vec<D
         let mut own = Needs::default();
         let ty = types::field(&mut sheet.noting(&mut own), field).ty;
         import_plain(&own, sheet.needs);
+        let ty = types::or_null(sheet, ty);
         let head = text(format!("default {ty} {}()", field.ident));
         parts.push(braces(head, [text("return null;")]));
     }

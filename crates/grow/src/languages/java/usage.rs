@@ -22,7 +22,7 @@ pub(super) fn project(options: &JavaOptions) -> Vec<GrownFile> {
     let dependencies: String = libraries.iter().map(dependency).collect();
     vec![
         GrownFile::new("pom.xml", format!("<dependencies>\n{dependencies}</dependencies>\n")),
-        GrownFile::new("build.gradle.kts", gradle_dependencies(libraries)),
+        GrownFile::new("build.gradle.kts", gradle_dependencies(&libraries)),
     ]
 }
 

@@ -21,6 +21,11 @@ pub(super) const JACKSON_KOTLIN: Dependency =
 
 pub(super) const GSON: Dependency = Dependency("com.google.code.gson:gson", "2.13.1");
 
+pub(super) const JSPECIFY: Dependency = Dependency("org.jspecify:jspecify", "1.0.0");
+
+pub(super) const BEAN_VALIDATION: Dependency =
+    Dependency("jakarta.validation:jakarta.validation-api", "3.1.0");
+
 /// What the file of a Gradle project says of dependencies.
 pub(super) fn gradle_dependencies(dependencies: &[Dependency]) -> String {
     let line = |Dependency(name, version): &Dependency| format!("    implementation(\"{name}:{version}\")\n");

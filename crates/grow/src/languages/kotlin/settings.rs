@@ -198,12 +198,12 @@ impl KotlinOptions {
             level: Level(2, 0),
             libraries: match self.library {
                 Library::Kotlinx => {
-                    &[Dependency("org.jetbrains.kotlinx:kotlinx-serialization-json", "1.9.0")]
+                    vec![Dependency("org.jetbrains.kotlinx:kotlinx-serialization-json", "1.9.0")]
                 }
-                Library::Moshi => &[Dependency("com.squareup.moshi:moshi-kotlin", "1.15.2")],
-                Library::Gson => &[jvm::GSON],
-                Library::Jackson => &[jvm::JACKSON_KOTLIN, jvm::JACKSON_DATES],
-                Library::None => &[],
+                Library::Moshi => vec![Dependency("com.squareup.moshi:moshi-kotlin", "1.15.2")],
+                Library::Gson => vec![jvm::GSON],
+                Library::Jackson => vec![jvm::JACKSON_KOTLIN, jvm::JACKSON_DATES],
+                Library::None => vec![],
             },
             plugins: match (self.library, self.is_parcelable) {
                 (Library::Kotlinx, true) => &["serialization", "parcelize"],

@@ -21,7 +21,7 @@ pub(super) fn project(options: &KotlinOptions) -> Vec<GrownFile> {
     let plugins: String = [plugin(kind.to_owned())].into_iter().chain(plugins).collect();
     let mut build = format!("plugins {{\n{plugins}}}\n");
     if !foundation.libraries.is_empty() {
-        build += &format!("\n{}", gradle_dependencies(foundation.libraries));
+        build += &format!("\n{}", gradle_dependencies(&foundation.libraries));
     }
     vec![GrownFile::new("build.gradle.kts", build)]
 }

@@ -139,7 +139,7 @@ impl Converter<'_> {
             Type::Scalar(scalar) if self.is_own_method(*scalar) => Some(cat([value, text(".isoformat()")])),
             Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => {
                 let function = self.function(ty, depth, needs)?;
-                Some(cat([function, text("("), value, text(")")]))
+                Some(group(cat([function, text("("), nest(cat([soft(), value])), soft(), text(")")])))
             }
         }
     }

@@ -144,7 +144,13 @@ fn extras_member(sheet: &mut Sheet<'_>, fields: &[PlannedField<'_>], extras: &Pl
         "field"
     };
     let map = types::slot(sheet, &extras.map, Types::Dataclasses);
-    cat([text(format!("{}: ", extras.ident)), map, text(format!(" = {function}(default_factory=dict)"))])
+    let call = [
+        text(format!(" = {function}(")),
+        nest(cat([soft(), text("default_factory=dict")])),
+        soft(),
+        text(")"),
+    ];
+    cat([text(format!("{}: ", extras.ident)), map, group(cat(call))])
 }
 
 /// `cls(id=data["id"])`
@@ -190,9 +196,10 @@ fn constructed(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedFie
         let parts = [
             cat([text("key: "), held]),
             text("for key, value in data.items()"),
-            cat([text("if key not in "), listed("{", known.collect(), "}")]),
+            group(cat([text("if key"), line(), text("not in "), listed("{", known.collect(), "}")])),
         ];
-        let others = cat([text("{"), nest(cat([soft(), join(&line(), parts)])), soft(), text("}")]);
+        let parts = group(join(&line(), parts));
+        let others = cat([text("{"), nest(cat([soft(), parts])), soft(), text("}")]);
         arguments.push(cat([text(format!("{}=", extras.ident)), group(others)]));
     }
     if arguments.is_empty() { text("cls()") } else { listed("cls(", arguments, ")") }

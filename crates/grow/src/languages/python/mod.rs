@@ -15,7 +15,7 @@ use jar_sprout_layout::{
     Doc, Indent, Style, cat, comma_list, flat_length, group, hard, join, last_comma, line, lines, nest,
     paragraphs, soft, text,
 };
-use jar_sprout_model::{Docs, Slot, WireName};
+use jar_sprout_model::{Counts, Docs, Limit, Scalar, Slot, Type, WireName};
 
 use crate::language::{Language, SharedPlace};
 use crate::plan::{
@@ -285,7 +285,8 @@ fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
     // What chooses a case looks at its tag.
     let is_deprecated = docs.is_deprecated && fate.tag().is_none();
     let deprecated = is_deprecated.then(|| format!("deprecated={}", names::literal(&docs::warning(docs))));
-    let said: Vec<String> = alias.into_iter().chain(deprecated).collect();
+    let bounds = if sheet.options.checks_bounds { bounds(field) } else { Vec::new() };
+    let said: Vec<String> = alias.into_iter().chain(bounds).chain(deprecated).collect();
     let (opening, value) = match (said.is_empty(), default) {
         (true, None) => return cat([text(format!("{ident}: ")), ty]),
         (true, Some(default)) => (default.len(), text(default)),
@@ -303,6 +304,38 @@ fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
     let ty =
         if start > STYLE.width { cat([text("("), nest(cat([hard(), ty])), hard(), text(")")]) } else { ty };
     cat([text(format!("{ident}: ")), ty, text(" = "), value])
+}
+
+/// `ge=-40`, `max_length=60`: what the library checks of a value.
+fn bounds(field: &PlannedField<'_>) -> Vec<String> {
+    let Some(limits) = field.docs.limits() else { return Vec::new() };
+    if field.coding().is_some() || field.is_json_in_text() || field.nothing_words().is_some() {
+        return Vec::new();
+    }
+    let number = |key: [&str; 2], limit: &Option<Limit>| {
+        let Limit { number, is_within } = limit.as_ref()?;
+        let is_whole = number.parse::<i64>().is_ok();
+        let fits = is_whole || field.slot.ty == Type::Scalar(Scalar::Float);
+        fits.then(|| format!("{}={number}", key[usize::from(!is_within)]))
+    };
+    let counts = |counts: Counts| {
+        let least = counts.least.map(|least| format!("min_length={least}"));
+        let most = counts.most.map(|most| format!("max_length={most}"));
+        least.into_iter().chain(most).collect()
+    };
+    match &field.slot.ty {
+        Type::Scalar(Scalar::Integer(_) | Scalar::Float) => {
+            let bounds = [number(["ge", "gt"], &limits.least), number(["le", "lt"], &limits.most)];
+            // Of a fraction, no remainder tells.
+            let step = limits.step.as_ref().filter(|step| step.parse::<i64>().is_ok_and(|step| step > 0));
+            bounds.into_iter().flatten().chain(step.map(|step| format!("multiple_of={step}"))).collect()
+        }
+        Type::Scalar(Scalar::Text) => counts(limits.lengths),
+        Type::List(_) => counts(limits.items),
+        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Map(_) | Type::Tuple(_) | Type::Named(_) => {
+            Vec::new()
+        }
+    }
 }
 
 const DEFAULTS: DefaultSpelling = DefaultSpelling {
@@ -357,7 +390,9 @@ fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) 
             // The library follows a name that leads back to itself only where it is told that it is one.
             sheet.needs.imports.insert("from typing_extensions import TypeAliasType");
             let cases = jar_sprout_layout::print(&cases, &ABOUT.style);
-            return text(format!("{ident} = TypeAliasType(\"{ident}\", \"{cases}\")"));
+            let arguments = comma_list([format!("\"{ident}\""), format!("\"{cases}\"")].map(text));
+            let arguments = nest(cat([soft(), group(arguments)]));
+            return group(cat([text(format!("{ident} = TypeAliasType(")), arguments, soft(), text(")")]));
         }
         return cat([text(format!("{ident} = ")), cases]);
     }

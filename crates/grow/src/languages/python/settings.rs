@@ -4,7 +4,7 @@ use jar_sprout_model::{Fraction, Scalar};
 
 use crate::prepare::{Abilities, Dependency, Extras, Foundation, Judge, Nothing, Nulls, Order, TimeKeeping};
 use crate::settings::{
-    ABSENT, Absence, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, UUIDS,
+    ABSENT, Absence, BOUNDS, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, UUIDS,
 };
 
 const TYPES: OneOf<Types> = OneOf {
@@ -38,7 +38,7 @@ const LEVEL: OneOf<Level> = OneOf {
     ],
 };
 
-pub(super) const SETTINGS: &[&dyn Setting] = &[&TYPES, &LEVEL, &UUIDS, &ABSENT, &ENTRY, &MARK];
+pub(super) const SETTINGS: &[&dyn Setting] = &[&TYPES, &LEVEL, &BOUNDS, &UUIDS, &ABSENT, &ENTRY, &MARK];
 
 /// The level of the language.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -62,6 +62,8 @@ pub(super) struct PythonOptions {
     /// Where helpers stand that other models need as well: a package.
     pub(super) shared: Option<String>,
     pub(super) level: Level,
+    /// Whether the bounds that a document sets are checked.
+    pub(super) checks_bounds: bool,
     /// Whether UUIDs have the platform's own type.
     pub(super) has_uuids: bool,
     absence: Absence,
@@ -74,6 +76,7 @@ impl PythonOptions {
             types: TYPES.of(settings),
             shared: settings.shared().map(str::to_owned),
             level: LEVEL.of(settings),
+            checks_bounds: BOUNDS.of(settings) && TYPES.of(settings) == Types::Pydantic,
             has_uuids: UUIDS.of(settings) && TYPES.of(settings) == Types::Pydantic,
             absence: ABSENT.of(settings),
             entry: ENTRY.of(settings),
@@ -129,8 +132,8 @@ impl PythonOptions {
                     Level::Eleven => crate::prepare::Level(3, 11),
                 },
                 libraries: match self.types {
-                    Types::Pydantic => &[Dependency("pydantic", "2.14.3")],
-                    Types::Dataclasses | Types::TypedDicts => &[],
+                    Types::Pydantic => vec![Dependency("pydantic", "2.14.3")],
+                    Types::Dataclasses | Types::TypedDicts => vec![],
                 },
                 plugins: &[],
             },

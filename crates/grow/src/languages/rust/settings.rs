@@ -84,9 +84,9 @@ impl RustOptions {
             foundation: Foundation {
                 level: Level(1, 85),
                 libraries: match self.dates {
-                    Dates::Chrono => &[SERDE, SERDE_JSON, CHRONO],
-                    Dates::Time => &[SERDE, SERDE_JSON, TIME],
-                    Dates::Jiff => &[SERDE, SERDE_JSON, JIFF],
+                    Dates::Chrono => vec![SERDE, SERDE_JSON, CHRONO],
+                    Dates::Time => vec![SERDE, SERDE_JSON, TIME],
+                    Dates::Jiff => vec![SERDE, SERDE_JSON, JIFF],
                 },
                 plugins: &[],
             },

@@ -162,7 +162,7 @@ impl SwiftOptions {
             entry: self.entry,
             plain_copies: self.ending.clone().map(|ending| PlainCopies { ending, tags: Tags::Dropped }),
             judge: Judge::Driver,
-            foundation: Foundation { level: Level(6, 0), libraries: &[], plugins: &[] },
+            foundation: Foundation { level: Level(6, 0), libraries: Vec::new(), plugins: &[] },
         }
     }
 

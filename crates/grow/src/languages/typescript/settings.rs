@@ -114,7 +114,7 @@ impl TypeScriptOptions {
             // Tags tell the cases of a union apart.
             plain_copies: self.ending.clone().map(|ending| PlainCopies { ending, tags: Tags::Kept }),
             judge: if is_read { Judge::Driver } else { Judge::Compiler },
-            foundation: Foundation { level: Level(5, 0), libraries: &[], plugins: &[] },
+            foundation: Foundation { level: Level(5, 0), libraries: Vec::new(), plugins: &[] },
         }
     }
 }
