@@ -156,19 +156,15 @@ pub(crate) const ABSENT: OneOf<Absence> = OneOf {
     ],
 };
 
-/// Whether the bounds that a document sets are checked.
+/// Whether the bounds that a document sets are checked; a language says what checks them.
 pub(crate) const BOUNDS: OneOf<bool> = OneOf {
     key: "bounds",
     doc: "what becomes of the bounds that a document sets: the least number, the longest text",
-    choices: &[
-        Meaning { value: "said", doc: "they are said in comments", it: false },
-        Meaning {
-            value: "checked",
-            doc: "they are checks as well, in the way that people of the language check",
-            it: true,
-        },
-    ],
+    choices: &[BOUNDS_SAID],
 };
+
+pub(crate) const BOUNDS_SAID: Meaning<bool> =
+    Meaning { value: "said", doc: "they are said in comments", it: false };
 
 /// What UUIDs are.
 pub(crate) const UUIDS: OneOf<bool> = OneOf {

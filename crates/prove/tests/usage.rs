@@ -142,8 +142,8 @@ fn versions_are_those_of_the_proofs() {
                 language.set(&mut settings, setting.key(), value).unwrap();
                 let abilities = language.dialect(&settings).abilities();
                 for Dependency(name, version) in abilities.foundation.libraries {
-                    seen.push(*name);
-                    let is_known = UNPROVEN.contains(name) || OF_SDK.contains(name);
+                    seen.push(name);
+                    let is_known = UNPROVEN.contains(&name) || OF_SDK.contains(&name);
                     assert!(is_known || is_proven(name, version), "{name} {version}");
                 }
             }

@@ -42,10 +42,7 @@ const JARS: &[(&str, &[&str])] = &[
         &["com.fasterxml.jackson.datatype:jackson-datatype-jsr310:VERSION"],
     ),
     ("org.jspecify:jspecify", &["org.jspecify:jspecify:VERSION"]),
-    (
-        "jakarta.validation:jakarta.validation-api",
-        &["jakarta.validation:jakarta.validation-api:VERSION"],
-    ),
+    ("jakarta.validation:jakarta.validation-api", &["jakarta.validation:jakarta.validation-api:VERSION"]),
     (
         "com.fasterxml.jackson.module:jackson-module-kotlin",
         &[JACKSON[0], JACKSON[1], JACKSON[2], "com.fasterxml.jackson.module:jackson-module-kotlin:VERSION"],

@@ -33,9 +33,12 @@ const TOLD: &[&str] = &[
     "typescript parse=checked",
 ];
 
+/// What is wrong, where, and how it comes to be.
+type Wrong = (&'static str, &'static str, fn(&mut Value));
+
 /// A good response, changed in one place.
-const BAD: &[(&str, &str, fn(&mut Value))] = &[
-    ("a required key is missing", "/hives/1", |hive| drop(hive.as_object_mut().unwrap().remove("name"))),
+const BAD: &[Wrong] = &[
+    ("a required key is missing", "/hives/1", |hive| take(hive, "name")),
     ("null, and there is no null", "/hives/1/name", |name| *name = Value::Null),
     ("text for an integer", "/hives/1/id", |id| *id = json!("seven")),
     ("digits in letters for an integer", "/hives/1/id", |id| *id = json!("7")),
@@ -48,14 +51,16 @@ const BAD: &[(&str, &str, fn(&mut Value))] = &[
     ("no date", "/hives/1/seen", |seen| *seen = json!("last Friday")),
     ("no such day", "/hives/1/seen", |seen| *seen = json!("2026-02-30T10:00:00Z")),
     ("a word that an enum does not have", "/hives/1/colour", |colour| *colour = json!("pink")),
-    ("a key is missing in a known kind", "/events/1", |event| {
-        drop(event.as_object_mut().unwrap().remove("kg"))
-    }),
+    ("a key is missing in a known kind", "/events/1", |event| take(event, "kg")),
     ("text for a number in a known kind", "/events/1/kg", |kg| *kg = json!("a lot")),
     ("a kind that is not known", "/events/1/kind", |kind| *kind = json!("flood")),
-    ("no kind", "/events/1", |event| drop(event.as_object_mut().unwrap().remove("kind"))),
+    ("no kind", "/events/1", |event| take(event, "kind")),
     ("a scalar where several objects may be", "/events/1", |event| *event = json!(7)),
 ];
+
+fn take(object: &mut Value, key: &str) {
+    object.as_object_mut().unwrap().remove(key);
+}
 
 /// A model, and a response for each thing that can be wrong with one.
 pub(crate) fn proof() -> Proof {
@@ -108,7 +113,7 @@ pub(crate) fn proof() -> Proof {
         "hives": [hive, hive],
         "events": [{"kind": "swarm", "tree": "ash"}, {"kind": "harvest", "kg": 2.5}]
     });
-    let bad = |(_, pointer, change): &(&str, &str, fn(&mut Value))| {
+    let bad = |(_, pointer, change): &Wrong| {
         let mut value = good.clone();
         change(value.pointer_mut(pointer).expect("the place is there"));
         value

@@ -7,8 +7,8 @@ use crate::prepare::{
     Abilities, Dependency, Extras, Foundation, Judge, Nothing, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
 use crate::settings::{
-    ABSENT, Absence, BOUNDS, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread,
-    TWINS, TextOf, URIS, UUIDS, check_dotted_names,
+    ABSENT, Absence, BOUNDS_SAID, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, Setting, Settings,
+    Spread, TWINS, TextOf, URIS, UUIDS, check_dotted_names,
 };
 
 pub(super) const NAMESPACE: TextOf = TextOf {
@@ -88,6 +88,14 @@ const ACCESS: OneOf<&str> = OneOf {
         Meaning { value: "public", doc: "everyone", it: "public" },
         Meaning { value: "internal", doc: "the assembly", it: "internal" },
     ],
+};
+
+const BOUNDS: OneOf<bool> = OneOf {
+    choices: &[
+        BOUNDS_SAID,
+        Meaning { value: "checked", doc: "they are data annotations as well, from level 12 on", it: true },
+    ],
+    ..crate::settings::BOUNDS
 };
 
 pub(super) const SETTINGS: &[&dyn Setting] = &[

@@ -125,7 +125,7 @@ fn derived(head: &str, parameter: &str, base: &str) -> Doc {
     const INDENT: usize = 4;
     let style = &super::ABOUT.style;
     let whole = head.len() + parameter.len() + "()".len() + INDENT;
-    let head = call(head.to_owned(), &[parameter]);
+    let head = call(head, &[parameter]);
     if whole > style.width {
         return cat([head, text(format!(" {base}"))]);
     }

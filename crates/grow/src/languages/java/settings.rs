@@ -9,8 +9,8 @@ use crate::prepare::{
     TimeKeeping,
 };
 use crate::settings::{
-    ABSENT, Absence, BOUNDS, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread,
-    TWINS, TextOf, URIS, UUIDS, check_dotted_names,
+    ABSENT, Absence, BOUNDS_SAID, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings,
+    Spread, TWINS, TextOf, URIS, UUIDS, check_dotted_names,
 };
 
 pub(super) const PACKAGE: TextOf = TextOf {
@@ -63,6 +63,18 @@ const DATES: OneOf<bool> = OneOf {
         },
         Meaning { value: "module", doc: "its module for java.time, which you register", it: true },
     ],
+};
+
+const BOUNDS: OneOf<bool> = OneOf {
+    choices: &[
+        BOUNDS_SAID,
+        Meaning {
+            value: "checked",
+            doc: "they are constraints of Jakarta Bean Validation as well",
+            it: true,
+        },
+    ],
+    ..crate::settings::BOUNDS
 };
 
 pub(super) const SETTINGS: &[&dyn Setting] = &[

@@ -335,10 +335,12 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
 
 /// The platform's type for what names a thing anywhere, where that is asked for.
 pub(super) fn identifier(options: &KotlinOptions, scalar: Scalar) -> Option<&'static Foreign> {
-    match scalar {
-        Scalar::Uuid if options.has_uuids => Some(&UUID),
-        Scalar::Uri if options.has_uris => Some(&URI),
-        _ => None,
+    if scalar == Scalar::Uuid && options.has_uuids {
+        Some(&UUID)
+    } else if scalar == Scalar::Uri && options.has_uris {
+        Some(&URI)
+    } else {
+        None
     }
 }
 

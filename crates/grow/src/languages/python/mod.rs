@@ -160,7 +160,7 @@ impl Dialect for PythonOptions {
     fn assemble(&self, _: &str, needs: &Needs, declarations: Vec<Doc>) -> Doc {
         let future = text("from __future__ import annotations");
         let groups = names::grouped_imports(&needs.imports);
-        let groups = groups.into_iter().map(|group| lines(group));
+        let groups = groups.into_iter().map(lines);
         let package = self.shared.as_deref().unwrap_or_default();
         let borrowed = names::borrowed(package, &needs.borrowed);
         let borrowed = (!borrowed.is_empty()).then(|| lines(borrowed));

@@ -4,7 +4,8 @@ use jar_sprout_model::{Fraction, Scalar};
 
 use crate::prepare::{Abilities, Dependency, Extras, Foundation, Judge, Nothing, Nulls, Order, TimeKeeping};
 use crate::settings::{
-    ABSENT, Absence, BOUNDS, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, UUIDS,
+    ABSENT, Absence, BOUNDS_SAID, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread,
+    UUIDS,
 };
 
 const TYPES: OneOf<Types> = OneOf {
@@ -36,6 +37,14 @@ const LEVEL: OneOf<Level> = OneOf {
             it: Level::Ten,
         },
     ],
+};
+
+const BOUNDS: OneOf<bool> = OneOf {
+    choices: &[
+        BOUNDS_SAID,
+        Meaning { value: "checked", doc: "they are checked by the library as well: `Field(ge=0)`", it: true },
+    ],
+    ..crate::settings::BOUNDS
 };
 
 pub(super) const SETTINGS: &[&dyn Setting] = &[&TYPES, &LEVEL, &BOUNDS, &UUIDS, &ABSENT, &ENTRY, &MARK];

@@ -54,7 +54,7 @@ pub(super) fn program(sheet: &mut Sheet<'_>, place: Place<'_>) -> Option<Program
     let file = sheet.options.file_name(plan.title());
     let module = format!("from {} import {}", file.trim_end_matches(".py"), named.join(", "));
     let groups = names::grouped_imports(&sheet.needs.imports);
-    let groups = groups.into_iter().map(|group| lines(group));
+    let groups = groups.into_iter().map(lines);
     let head = [text("from __future__ import annotations")].into_iter();
     let head = paragraphs(head.chain(groups).chain([text(module)]));
     let read = block(
