@@ -359,9 +359,7 @@ fn shared() {
     check_shared("dart", &[("equality", "values")]);
     check_shared("go", &[("absent", "apart")]);
     check_shared("java", &[]);
-    check_shared("java", &[("library", "gson")]);
     check_shared("kotlin", &[]);
-    check_shared("kotlin", &[("library", "moshi")]);
     check_shared("python", &[]);
     check_shared("python", &[("types", "dataclasses"), ("absent", "apart")]);
     check_shared("swift", &[("access", "public")]);

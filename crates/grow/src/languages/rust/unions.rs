@@ -1,6 +1,6 @@
 //! Unions in Rust: enums whose variants hold the cases.
 
-use jar_sprout_layout::{Doc, braces, cat, lines, paragraphs, text};
+use jar_sprout_layout::{Doc, braces, cat, group, if_broken, line, lines, nest, paragraphs, soft, text};
 use jar_sprout_model::{Type, WireName};
 
 use super::Sheet;
@@ -107,7 +107,16 @@ fn deserialize(
     };
     let arms = union.cases.iter().map(|PlannedUnionCase { ident: case, tag, .. }| {
         let tag = names::LITERAL.of(tag.map_or("", WireName::as_str));
-        text(format!("Some({tag}) => serde_json::from_value({case_value}).map(Self::{case}),"))
+        let read = text(format!("serde_json::from_value({case_value}).map(Self::{case})"));
+        // In braces where it has a line of its own.
+        group(cat([
+            text(format!("Some({tag}) =>")),
+            if_broken(" {", ""),
+            nest(cat([line(), read])),
+            if_broken("", ","),
+            soft(),
+            if_broken("}", ""),
+        ]))
     });
     let arms = arms.chain([text("_ => return Ok(Self::Other(value)),")]);
     body.push(braces(format!("match value[{key}].as_str()"), arms));
