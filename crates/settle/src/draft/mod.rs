@@ -217,14 +217,15 @@ impl Drafter<'_> {
         self.graph.node(view.node).texts.as_ref()?.only(view.texts.as_ref()?)
     }
 
-    /// A view of objects alone, where they have a node of their own.
+    /// A view of objects alone, where they have a node of their own; one thing wherever it stands, alone or in a list.
     fn of_objects(&self, view: View) -> View {
         let node = self.graph.node(view.node);
         let is_of_objects = view.kinds.unwrap_or(node.kinds()).but_null() == KindSet::of(Kind::Object);
-        if !is_of_objects || node.record.is_none() {
+        if !is_of_objects {
             return view;
         }
-        View { node: self.graph.record(view.node), kinds: None, ..view }
+        let kinds = if node.record.is_some() { None } else { view.kinds };
+        View { node: self.graph.record(view.node), kinds, is_item: false, ..view }
     }
 
     fn decide(&mut self, view: &View, kinds: KindSet, key: &Words) -> Decided {

@@ -216,6 +216,17 @@ impl Walk<'_> {
         self.keys(id).iter().find(is_own).map(|field| field.name.clone())
     }
 
+    /// Whether a record is what stands in a list beside it: one or many of it.
+    fn is_one_of(&self, cases: &[DraftCase], id: DraftId) -> bool {
+        let keys = |id: DraftId| self.keys(id).iter().map(|field| &field.wire);
+        let is_such = |item: DraftId| item == id || keys(item).eq(keys(id));
+        let has_keys = !self.keys(id).is_empty();
+        has_keys
+            && cases
+                .iter()
+                .any(|case| matches!(self.draft.node(case.node).kind, DraftKind::List(item) if is_such(item)))
+    }
+
     /// The fields of a record.
     fn keys(&self, id: DraftId) -> &[DraftField] {
         match &self.draft.node(id).kind {
@@ -247,6 +258,12 @@ impl Walk<'_> {
         let ending = named.map(|_| Words::split(&others.collect::<Vec<_>>().join(" ")));
         let declared = self.draft.node(id).name.clone();
         let inside = self.within.with(id);
+        // What stands alone is called as it is in the list beside it, and so is the one or many of it.
+        let trail = if cases.iter().any(|case| self.is_one_of(cases, case.node)) {
+            item_trail(&trail)
+        } else {
+            trail
+        };
         for case in cases {
             let key = if are_several { self.own_key(cases, case.node) } else { None };
             let trail = match &declared {
