@@ -72,6 +72,7 @@ impl<'d> Drafter<'_, 'd> {
                     both.properties.insert(key, spec.into());
                 }
                 both.required.extend(own.required.iter().copied());
+                both.values = own.values.take().or(both.values);
                 *own = both;
             }
         }
