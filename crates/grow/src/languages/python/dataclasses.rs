@@ -1,6 +1,8 @@
 //! Dataclasses with `from_dict` and `to_dict`, which need nothing but the standard library.
 
-use jar_sprout_layout::{Doc, cat, group, hard, if_broken, join, line, lines, nest, paragraphs, soft, text};
+use jar_sprout_layout::{
+    Doc, cat, group, hard, if_broken, join, last_comma, line, lines, nest, paragraphs, soft, text,
+};
 use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
@@ -59,9 +61,13 @@ fn returned(converted: Option<Doc>, as_it_is: &'static str) -> Doc {
 fn functions(alias: Doc, ident: &Ident, read: Doc, write: Doc, needs: &mut Needs) -> Doc {
     needs.imports.insert("from typing import Any");
     let name = function_name(ident);
-    let read = cat([text(format!("def {name}_from_json(data: Any) -> {ident}:")), nest(cat([hard(), read]))]);
+    let head = |does: &str, parameter: String, result: String| {
+        let parameter = nest(cat([soft(), text(parameter), last_comma()]));
+        group(cat([text(format!("def {name}_{does}(")), parameter, soft(), text(format!(") -> {result}:"))]))
+    };
+    let read = cat([head("from_json", "data: Any".to_owned(), ident.to_string()), nest(cat([hard(), read]))]);
     let write =
-        cat([text(format!("def {name}_to_json(value: {ident}) -> Any:")), nest(cat([hard(), write]))]);
+        cat([head("to_json", format!("value: {ident}"), "Any".to_owned()), nest(cat([hard(), write]))]);
     join(&cat([hard(), hard(), hard()]), [alias, read, write])
 }
 
@@ -153,6 +159,11 @@ fn extras_member(sheet: &mut Sheet<'_>, fields: &[PlannedField<'_>], extras: &Pl
     cat([text(format!("{}: ", extras.ident)), map, group(cat(call))])
 }
 
+/// `data.get("id")`
+fn got(arguments: &str) -> Doc {
+    group(cat([text("data.get("), nest(cat([soft(), text(arguments.to_owned())])), soft(), text(")")]))
+}
+
 /// `cls(id=data["id"])`
 fn constructed(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
     let converter = Converter { plan: sheet.plan, way: Direction::In(sheet.options.level) };
@@ -170,20 +181,21 @@ fn constructed(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedFie
                     | PlannedDefault::Float(_)
                     | PlannedDefault::Text(_) => sheet.plan.default_code(default, &DEFAULTS),
                 };
-                let raw = || text(format!("data.get({key}, {default})"));
+                let raw = || got(&format!("{key}, {default}"));
                 converter.of(field.slot, raw(), sheet.needs).unwrap_or_else(raw)
             }
             Fate::Apart => match converter.slot_function(field.slot, sheet.needs) {
                 Some(function) => call("given(", [function, text("data"), text(key)].into_iter(), ")"),
-                None => text(format!("data.get({key}, UNSET)")),
+                None => got(&format!("{key}, UNSET")),
             },
             Fate::Required | Fate::Nullable => {
-                let raw = || text(format!("data[{key}]"));
+                let inside = || nest(cat([soft(), text(key.clone())]));
+                let raw = || group(cat([text("data["), inside(), soft(), text("]")]));
                 converter.of_field(field, field.slot, raw(), sheet.needs).unwrap_or_else(raw)
             }
             Fate::Optional | Fate::Either => {
                 let slot = Slot { ty: field.slot.ty.clone(), nullable: true };
-                let raw = || text(format!("data.get({key})"));
+                let raw = || got(&key);
                 converter.of_field(field, &slot, raw(), sheet.needs).unwrap_or_else(raw)
             }
         };

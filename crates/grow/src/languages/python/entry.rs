@@ -16,8 +16,7 @@ pub(super) fn functions(sheet: &mut Sheet<'_>, kind: Types) -> Vec<Doc> {
             Types::Pydantic => {
                 sheet.needs.imports.insert("from pydantic import TypeAdapter");
                 let adapter = adapter_name(sheet.plan.root_ident(root));
-                let head = format!("{adapter}: TypeAdapter[{ty}] = TypeAdapter(");
-                adapters.push(call(head, ty.clone(), ")"));
+                adapters.push(declared(&adapter, &ty));
                 (
                     text(format!("{adapter}.validate_json(text)")),
                     call(
@@ -63,6 +62,23 @@ pub(super) fn reading(sheet: &mut Sheet<'_>, root: &PlannedRoot<'_>, kind: Types
         (Types::Pydantic, _) => format!("TypeAdapter({ty}).validate_json(text)"),
         (Types::Dataclasses, _) => print(&dataclasses::entry(sheet, root).0, &ABOUT.style),
         (Types::TypedDicts, _) => format!("cast(\"{ty}\", json.loads(text))"),
+    }
+}
+
+/// `_HIVES: TypeAdapter[Hives] = TypeAdapter(Hives)`, broken where its formatter breaks it: inside the call, before it, or
+/// inside the type.
+fn declared(adapter: &str, ty: &str) -> Doc {
+    let head = format!("{adapter}: TypeAdapter[{ty}] =");
+    let fits = |behind: &str| head.chars().count() + behind.len() <= ABOUT.style.width;
+    if fits(" TypeAdapter(") {
+        call(format!("{head} TypeAdapter("), ty.to_owned(), ")")
+    } else if fits(" (") {
+        let made = nest(cat([hard(), text(format!("TypeAdapter({ty})"))]));
+        cat([text(format!("{head} (")), made, hard(), text(")")])
+    } else {
+        let inside = nest(cat([hard(), text(ty.to_owned())]));
+        let made = text(format!("] = TypeAdapter({ty})"));
+        cat([text(format!("{adapter}: TypeAdapter[")), inside, hard(), made])
     }
 }
 

@@ -12,8 +12,8 @@ mod types;
 mod usage;
 
 use jar_sprout_layout::{
-    Doc, Indent, Style, cat, comma_list, flat_length, group, hard, join, last_comma, line, lines, nest,
-    paragraphs, soft, text,
+    Doc, Indent, Style, cat, comma_list, flat_length, group, hard, if_broken, join, last_comma, line, lines,
+    nest, paragraphs, soft, text,
 };
 use jar_sprout_model::{Counts, Docs, Limit, Scalar, Slot, Type, WireName};
 
@@ -300,7 +300,14 @@ fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
     };
     let width = flat_length(&ty);
     let start = INDENT + ident.as_str().chars().count() + ": ".len() + width + " = ".len() + opening;
-    // Its formatter takes a type that leaves no room for the value into parentheses.
+    // Its formatter takes a value into parentheses that has room in a line of its own, and else the type that leaves it
+    // none.
+    let has_room =
+        start - opening + "(".len() <= STYLE.width && 2 * INDENT + flat_length(&value) <= STYLE.width;
+    if start > STYLE.width && has_room {
+        let value = cat([text("("), nest(cat([hard(), value])), hard(), text(")")]);
+        return cat([text(format!("{ident}: ")), ty, text(" = "), value]);
+    }
     let ty =
         if start > STYLE.width { cat([text("("), nest(cat([hard(), ty])), hard(), text(")")]) } else { ty };
     cat([text(format!("{ident}: ")), ty, text(" = "), value])
@@ -368,7 +375,16 @@ fn enumeration(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, cases: &[PlannedCase
         }
     };
     let case = |PlannedCase { ident: case, wire, docs }: &PlannedCase<'_>| {
-        let member = text(format!("{case} = {}", names::literal(wire.as_str())));
+        let literal = names::literal(wire.as_str());
+        let (name_width, width) = (case.as_str().chars().count(), literal.chars().count());
+        let is_long = INDENT + name_width + " = ".len() + width > STYLE.width;
+        // Its formatter takes a text into parentheses that has room in a line of its own.
+        let member = if is_long && 2 * INDENT + width <= STYLE.width {
+            let inside = nest(cat([hard(), text(literal)]));
+            cat([text(format!("{case} = (")), inside, hard(), text(")")])
+        } else {
+            text(format!("{case} = {literal}"))
+        };
         cat([hard(), documented(member, docs)])
     };
     let cases = cat(cases.iter().map(case));
@@ -385,15 +401,18 @@ fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) 
     };
     let mut cases: Vec<Doc> = cases.iter().map(case).collect();
     if tag.is_none() {
-        let cases = join(&text(" | "), cases);
         if sheet.plan.names_itself(ty.id) {
             // The library follows a name that leads back to itself only where it is told that it is one.
             sheet.needs.imports.insert("from typing_extensions import TypeAliasType");
+            let cases = join(&text(" | "), cases);
             let cases = jar_sprout_layout::print(&cases, &ABOUT.style);
             let arguments = comma_list([format!("\"{ident}\""), format!("\"{cases}\"")].map(text));
             let arguments = nest(cat([soft(), group(arguments)]));
             return group(cat([text(format!("{ident} = TypeAliasType(")), arguments, soft(), text(")")]));
         }
+        let cases = group(join(&cat([line(), text("| ")]), cases));
+        let inside = nest(cat([soft(), cases]));
+        let cases = group(cat([if_broken("(", ""), inside, soft(), if_broken(")", "")]));
         return cat([text(format!("{ident} = ")), cases]);
     }
     sheet.needs.imports.extend([
