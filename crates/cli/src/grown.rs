@@ -40,7 +40,7 @@ fn in_folder(
 }
 
 /// What the mark of code calls the model, where it is of all that the jar has.
-const ALL_MODELS: &str = "all";
+pub(crate) const ALL_MODELS: &str = "all";
 
 /// What it takes to have on the disk what the jar says: files written, and those removed that it says no more.
 pub(crate) fn wanted_changes(

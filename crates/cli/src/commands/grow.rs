@@ -18,7 +18,7 @@ use crate::commands::usage::tell_use;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::files::{Changes, NewFile, Over, write_all};
-use crate::grown::{grown_files, wanted_changes};
+use crate::grown::{ALL_MODELS, grown_files, wanted_changes};
 use crate::jar::{
     BRINGS_OWN, FILE, Jar, JarLanguage, NewLanguage, Place, add_languages, enter_jar, enter_jar_alone,
     folder_of, nearest_jar, open_models, parse_jar, read_text, write_jar,
@@ -275,20 +275,37 @@ fn print_code(
 /// Says what is going to be removed, before it is, and how a model that moves stays where it is.
 fn tell_removed(changes: &Changes, is_dry: bool) {
     let removing = if is_dry { "would remove" } else { "removing" };
-    let mut moving = BTreeSet::new();
+    let (mut moving, mut sharing) = (BTreeSet::new(), BTreeSet::new());
     for (path, text) in &changes.removed {
         report::note(&format!("{removing} {}: nothing asks for it any more", path.display()));
-        let moves = |(file, _): &(NewFile, _)| file.path.file_name() == path.file_name();
-        if let Origin::Grown(Provenance::Jar { model, .. }) = origin(text)
-            && changes.written.iter().any(moves)
-        {
-            moving.insert(model);
+        let Some(model) = model_of(text) else { continue };
+        let namesakes = changes.written.iter().filter(|(file, _)| file.path.file_name() == path.file_name());
+        for (file, _) in namesakes {
+            match model_of(&file.text) {
+                Some(all) if all == ALL_MODELS => sharing.extend(file.path.parent()),
+                Some(same) if same == model => drop(moving.insert(same)),
+                Some(_) | None => {}
+            }
         }
+    }
+    for folder in sharing {
+        report::note(&format!(
+            "  what all models need stands in {} from now on; `shared = \"none\"` under the language in jar.toml leaves it with each",
+            folder.display()
+        ));
     }
     for model in moving {
         report::note(&format!(
             "  the code of {model} moves; `folder = \".\"` under [models.{model}] in jar.toml keeps it where it is"
         ));
+    }
+}
+
+/// The model of a jar that a file is grown from.
+fn model_of(text: &str) -> Option<String> {
+    match origin(text) {
+        Origin::Grown(Provenance::Jar { model, jar: _ }) => Some(model),
+        Origin::Grown(Provenance::Source(_)) | Origin::Changed | Origin::Foreign => None,
     }
 }
 

@@ -279,8 +279,9 @@ fn assembled(dialect: &dyn Dialect, unit: Unit, elsewhere: &BTreeSet<Helper>) ->
     let Unit { name, declarations, mut needs } = unit;
     let style = &dialect.about().style;
     if dialect.shared().is_some() {
-        let code: String = declarations.iter().map(|declaration| print(declaration, style)).collect();
-        let used = words(&code).chain(needs.file_annotations.iter().copied()).collect();
+        let code: Vec<String> = declarations.iter().map(|declaration| print(declaration, style)).collect();
+        let code = code.join("\n");
+        let used = code_lines(&code).flat_map(words).chain(needs.file_annotations.iter().copied()).collect();
         needs.borrowed = elsewhere.iter().flat_map(|helper| borrowed(dialect, *helper, &used)).collect();
     }
     let name = dialect.file_name(&name);
@@ -291,7 +292,19 @@ fn assembled(dialect: &dyn Dialect, unit: Unit, elsewhere: &BTreeSet<Helper>) ->
     GrownFile { name, text }
 }
 
-/// The words of a code.
+/// The lines of a code that are no comments, in any of the languages.
+fn code_lines(code: &str) -> impl Iterator<Item = &str> {
+    let mut is_docstring = false;
+    code.lines().filter(move |line| {
+        let quotes = line.matches("\"\"\"").count();
+        let is_said = is_docstring || quotes > 0;
+        is_docstring ^= quotes % 2 == 1;
+        let start = line.trim_start();
+        !is_said && !["//", "/*", "*", "#"].iter().any(|comment| start.starts_with(comment))
+    })
+}
+
+/// The words of a line.
 fn words(code: &str) -> impl Iterator<Item = &str> {
     code.split(|c: char| !(c.is_alphanumeric() || c == '_')).filter(|word| !word.is_empty())
 }

@@ -84,7 +84,7 @@ pub(super) fn exported(line: &'static str) -> Cow<'static, str> {
     if is_own { Cow::Owned(format!("export {line}")) } else { Cow::Borrowed(line) }
 }
 
-/// `import { objectAt, type Read } from "../shared/read";`
+/// `import { objectAt, type Read } from "../shared/read.js";`: with the ending that modules have when they run.
 pub(super) fn import(way: &str, borrowed: &BTreeSet<Borrowed>) -> Doc {
     let is_type = |name: &str| {
         let lines = READ.lines().filter(|line| declared_in(line) == Some(name));
@@ -95,7 +95,7 @@ pub(super) fn import(way: &str, borrowed: &BTreeSet<Borrowed>) -> Doc {
     };
     let names = join(&cat([text(","), line()]), borrowed.iter().map(name));
     let inner = nest(cat([line(), names, last_comma()]));
-    group(cat([text("import {"), inner, line(), text(format!("}} from \"{way}/{FILE}\";"))]))
+    group(cat([text("import {"), inner, line(), text(format!("}} from \"{way}/{FILE}.js\";"))]))
 }
 
 fn need(name: &str, needs: &mut Needs) {
