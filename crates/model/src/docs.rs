@@ -80,6 +80,15 @@ impl Docs {
     }
 }
 
+impl Counts {
+    /// Those that 32 bits hold.
+    #[must_use]
+    pub fn narrow(self) -> Self {
+        let narrow = |count: Option<u64>| count.filter(|count| i32::try_from(*count).is_ok());
+        Self { least: narrow(self.least), most: narrow(self.most) }
+    }
+}
+
 impl Limit {
     /// The least or greatest whole number that fits; none where that is none of 64 bits.
     pub fn whole(&self, is_least: bool) -> Option<i64> {

@@ -236,6 +236,11 @@ impl PlannedField<'_> {
         *self.encoding == Encoding::JsonInText
     }
 
+    /// Whether the wire has the value as it is, and nothing else in its place.
+    pub(crate) fn is_plain(&self) -> bool {
+        self.coding().is_none() && *self.encoding == Encoding::Plain
+    }
+
     /// The words that the wire has in place of nothing.
     pub(crate) fn nothing_words(&self) -> Option<&NothingWords> {
         self.encoding.nothing_words()

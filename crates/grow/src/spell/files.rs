@@ -41,11 +41,13 @@ pub(crate) fn spell(dialect: &dyn Dialect, plan: &Plan<'_>, arrangement: Arrange
     let mut unit = speller.spell_unit(speller.one_unit());
     unit.needs.is_whole = true;
     speller.declare_nothings(&mut unit);
-    let shared = match dialect.shared() {
-        Some(_) => std::mem::take(&mut unit.needs.helpers),
-        None => BTreeSet::new(),
-    };
+    let shared = take_shared(dialect, &mut unit.needs.helpers);
     Grown { files: vec![speller.print(unit, &shared)], shared }
+}
+
+/// Takes out of helpers those whose code stands with what all models share: all, or none.
+fn take_shared(dialect: &dyn Dialect, helpers: &mut BTreeSet<Helper>) -> BTreeSet<Helper> {
+    if dialect.shared().is_some() { std::mem::take(helpers) } else { BTreeSet::new() }
 }
 
 /// The code of helpers that all models share.
@@ -77,10 +79,7 @@ pub(crate) fn used(dialect: &dyn Dialect, plan: &Plan<'_>, place: Place<'_>) -> 
                 let there = speller.spell_unit(speller.one_unit()).needs.helpers;
                 needs.helpers.retain(|helper| !there.contains(helper));
                 let mut unit = Unit { name: plan.program().to_string(), declarations, needs };
-                let shared = match dialect.shared() {
-                    Some(_) => std::mem::take(&mut unit.needs.helpers),
-                    None => BTreeSet::new(),
-                };
+                let shared = take_shared(dialect, &mut unit.needs.helpers);
                 speller.print(unit, &shared)
             }
             Body::Whole(name, doc) => {
@@ -127,10 +126,7 @@ impl<'p> Speller<'p> {
             all_helpers.extend(helpers);
         }
         let none = BTreeSet::new();
-        let shared = match self.dialect.shared() {
-            Some(_) => std::mem::take(&mut all_helpers),
-            None => BTreeSet::new(),
-        };
+        let shared = take_shared(self.dialect, &mut all_helpers);
         // Every helper has a file of its own, once.
         files.extend(all_helpers.into_iter().map(|helper: Helper| {
             let mut needs = Needs::default();
@@ -278,7 +274,7 @@ fn helper_code(
 fn assembled(dialect: &dyn Dialect, unit: Unit, elsewhere: &BTreeSet<Helper>) -> GrownFile {
     let Unit { name, declarations, mut needs } = unit;
     let style = &dialect.about().style;
-    if dialect.shared().is_some() {
+    if dialect.shared().is_some() && !elsewhere.is_empty() {
         let code: Vec<String> = declarations.iter().map(|declaration| print(declaration, style)).collect();
         let code = code.join("\n");
         let used = code_lines(&code).flat_map(words).chain(needs.file_annotations.iter().copied()).collect();

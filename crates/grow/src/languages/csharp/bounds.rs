@@ -7,8 +7,7 @@ use crate::plan::PlannedField;
 
 /// `[Range(0, 10)]`, `[StringLength(60, MinimumLength = 1)]`
 pub(super) fn checks(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Vec<String> {
-    let is_plain = field.coding().is_none() && !field.is_json_in_text() && field.nothing_words().is_none();
-    let Some(limits) = field.docs.limits().filter(|_| is_plain && !field.fate.tells_null()) else {
+    let Some(limits) = field.docs.limits().filter(|_| field.is_plain() && !field.fate.tells_null()) else {
         return Vec::new();
     };
     let checks: Vec<String> = match &field.slot.ty {
@@ -68,12 +67,9 @@ fn range(limits: &Limits) -> Option<String> {
 }
 
 /// Counts are `int`s there.
-fn count(count: Option<u64>) -> Option<u64> {
-    count.filter(|count| i32::try_from(*count).is_ok())
-}
-
 fn text_length(counts: Counts) -> Option<String> {
-    match (count(counts.least), count(counts.most)) {
+    let Counts { least, most } = counts.narrow();
+    match (least, most) {
         (None, None) => None,
         (Some(least), None) => Some(format!("[MinLength({least})]")),
         (None, Some(most)) => Some(format!("[StringLength({most})]")),
@@ -82,7 +78,8 @@ fn text_length(counts: Counts) -> Option<String> {
 }
 
 fn lengths(counts: Counts) -> Vec<String> {
-    let least = count(counts.least).map(|least| format!("[MinLength({least})]"));
-    let most = count(counts.most).map(|most| format!("[MaxLength({most})]"));
+    let Counts { least, most } = counts.narrow();
+    let least = least.map(|least| format!("[MinLength({least})]"));
+    let most = most.map(|most| format!("[MaxLength({most})]"));
     least.into_iter().chain(most).collect()
 }

@@ -197,8 +197,9 @@ pub(super) fn package_at(path: &str) -> String {
 
 /// `DecodeKeys`
 pub(super) fn capitalised(name: &str) -> String {
-    let mut chars = name.chars();
-    chars.next().map(|first| first.to_uppercase().chain(chars).collect()).unwrap_or_default()
+    let mut capitalised = String::with_capacity(name.len());
+    push_capitalised(name, &mut capitalised);
+    capitalised
 }
 
 /// What a line of helper code declares.

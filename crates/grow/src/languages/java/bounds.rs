@@ -15,9 +15,8 @@ macro_rules! import {
 /// `@NotNull`, `@Min(0)`, `@Size(max = 60)`: what is checked of a value, and that what it holds is checked as well.
 pub(super) fn checks(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Vec<String> {
     let mut checks = Vec::new();
-    let is_plain = field.coding().is_none() && !field.is_json_in_text() && field.nothing_words().is_none();
     if matches!(field.fate, Fate::Required)
-        && is_plain
+        && field.is_plain()
         && !types::is_primitive(&field.slot.ty)
         && field.slot.ty != Type::Any
     {
@@ -28,7 +27,7 @@ pub(super) fn checks(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Vec<Str
         sheet.needs.imports.insert("jakarta.validation.Valid");
         checks.push("@Valid".to_owned());
     }
-    let Some(limits) = field.docs.limits().filter(|_| is_plain) else { return checks };
+    let Some(limits) = field.docs.limits().filter(|_| field.is_plain()) else { return checks };
     match &field.slot.ty {
         Type::Scalar(Scalar::Integer(Width::Narrow | Width::Wide | Width::Exact)) => {
             checks.extend(whole(sheet, limits));
@@ -88,9 +87,9 @@ fn decimal(sheet: &mut Sheet<'_>, limits: &Limits) -> Vec<String> {
 
 /// Counts are `int`s there.
 fn size(sheet: &mut Sheet<'_>, counts: Counts) -> Option<String> {
-    let count = |count: Option<u64>| count.filter(|count| i32::try_from(*count).is_ok());
-    let least = count(counts.least).map(|least| format!("min = {least}"));
-    let most = count(counts.most).map(|most| format!("max = {most}"));
+    let Counts { least, most } = counts.narrow();
+    let least = least.map(|least| format!("min = {least}"));
+    let most = most.map(|most| format!("max = {most}"));
     let parts: Vec<String> = least.into_iter().chain(most).collect();
     if parts.is_empty() {
         return None;

@@ -315,10 +315,7 @@ fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
 
 /// `ge=-40`, `max_length=60`: what the library checks of a value.
 fn bounds(field: &PlannedField<'_>) -> Vec<String> {
-    let Some(limits) = field.docs.limits() else { return Vec::new() };
-    if field.coding().is_some() || field.is_json_in_text() || field.nothing_words().is_some() {
-        return Vec::new();
-    }
+    let Some(limits) = field.docs.limits().filter(|_| field.is_plain()) else { return Vec::new() };
     let number = |key: [&str; 2], limit: &Option<Limit>| {
         let Limit { number, is_within } = limit.as_ref()?;
         let is_whole = number.parse::<i64>().is_ok();
