@@ -1,6 +1,6 @@
 //! What a schema says for people: its description, and the bounds that no type can hold.
 
-use jar_sprout_model::{Counts, DefaultValue, Docs, Limit, Limits};
+use jar_sprout_model::{Counts, DefaultValue, Docs, Limit, Limits, READ_ONLY};
 use serde_json::Number;
 
 use crate::text::Word;
@@ -31,7 +31,7 @@ pub(crate) fn docs_of_all<'d>(schemas: impl IntoIterator<Item = &'d Value>) -> D
     let said = if bounds.has_any { bounds.text() } else { String::new() };
     let gap = if description.is_empty() || said.is_empty() { "" } else { "\n\n" };
     let docs = Docs::new(&[description, gap, &said].concat());
-    docs.deprecated(is_deprecated).limited(bounds.limits())
+    docs.deprecated(is_deprecated).read_only(bounds.is_read_only).limited(bounds.limits())
 }
 
 /// What a schema says of what fits it that no type can hold.
@@ -150,7 +150,7 @@ impl<'d> Bounds<'d> {
         parts.extend(self.step.map(|step| format!("A multiple of {step}.")));
         parts.extend(self.has_no_item_twice.then(|| "Items are unique.".to_owned()));
         parts.extend(self.default.map(|default| format!("Defaults to {default}.")));
-        parts.extend(self.is_read_only.then(|| "Read-only.".to_owned()));
+        parts.extend(self.is_read_only.then(|| READ_ONLY.to_owned()));
         parts.extend(self.is_write_only.then(|| "Write-only.".to_owned()));
         parts.join(" ")
     }

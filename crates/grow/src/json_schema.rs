@@ -180,8 +180,12 @@ fn reference(name: &str) -> String {
 
 fn docs(docs: &Docs) -> Value {
     let mut schema = Map::new();
-    if !docs.text().is_empty() {
-        schema.insert("description".to_owned(), json!(docs.text()));
+    let said = docs.without_read_only();
+    if !said.text().is_empty() {
+        schema.insert("description".to_owned(), json!(said.text()));
+    }
+    if docs.is_read_only {
+        schema.insert("readOnly".to_owned(), json!(true));
     }
     if docs.is_deprecated {
         schema.insert("deprecated".to_owned(), json!(true));

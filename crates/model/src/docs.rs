@@ -8,8 +8,13 @@ pub struct Docs {
     text: Option<Arc<str>>,
     /// Whether it should not be used any more.
     pub is_deprecated: bool,
+    /// Whether it is read, and not sent. The text says so as well, in its last sentence: [`READ_ONLY`].
+    pub is_read_only: bool,
     limits: Option<Arc<Limits>>,
 }
+
+/// What the text says of what is read, and not sent.
+pub const READ_ONLY: &str = "Read-only.";
 
 /// What fits of a value that has the type (JSON Schema Validation, sections 6.2 to 6.4).
 #[derive(Debug, Clone, Default, PartialEq, Eq, Hash)]
@@ -54,6 +59,20 @@ impl Docs {
     #[must_use]
     pub fn deprecated(self, is_deprecated: bool) -> Self {
         Self { is_deprecated, ..self }
+    }
+
+    /// The same of something that is read, and not sent, if it is.
+    #[must_use]
+    pub fn read_only(self, is_read_only: bool) -> Self {
+        Self { is_read_only, ..self }
+    }
+
+    /// The same for code that says itself what is read, and not sent.
+    #[must_use]
+    pub fn without_read_only(&self) -> Self {
+        let text = self.text();
+        let shorter = text.strip_suffix(READ_ONLY).filter(|_| self.is_read_only);
+        self.with_text(shorter.map_or(text, str::trim_end))
     }
 
     /// The same with what is said of what fits.

@@ -16,7 +16,7 @@ mod time_form;
 mod wire;
 mod words;
 
-pub use docs::{Counts, Docs, Limit, Limits};
+pub use docs::{Counts, Docs, Limit, Limits, READ_ONLY};
 pub use draft::{Direction, Draft, DraftCase, DraftField, DraftId, DraftKind, DraftNode, DraftRoot};
 pub use each::each;
 pub use hidden::is_hidden;

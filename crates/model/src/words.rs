@@ -87,6 +87,22 @@ impl Words {
         self.iter().map(capital).collect()
     }
 
+    /// These words, with short ones in capitals where a key has them so: `imdb rating` of `IMDB Rating` is `IMDB rating`.
+    /// For spelling a name, not for comparing it.
+    #[must_use]
+    pub fn in_capitals_of(&self, key: &str) -> Self {
+        const SHORT: std::ops::RangeInclusive<usize> = 2..=5;
+        let runs: Vec<&str> = key.split(|c: char| !c.is_ascii_uppercase()).collect();
+        let word = |word: &str| {
+            let capitals = word.to_ascii_uppercase();
+            // The last capital of a run starts the next word: `VATNumber`.
+            let is_run = |run: &&str| run.strip_prefix(&*capitals).is_some_and(|behind| behind.len() <= 1);
+            let is_written_so = SHORT.contains(&word.len()) && runs.iter().any(is_run);
+            if is_written_so { capitals } else { word.to_owned() }
+        };
+        Self::joined(&self.iter().map(word).collect::<Vec<_>>())
+    }
+
     /// The longest run of words that both names end in.
     pub fn common_end(&self, other: &Self) -> Option<Self> {
         if self == other {

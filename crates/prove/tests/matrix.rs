@@ -319,17 +319,26 @@ fn bounds() {
         check_some("java", settings, std::slice::from_ref(&proof));
     }
     check_some("python", &checked, std::slice::from_ref(&proof));
+    check_some("typescript", &[checked[0], ("parse", "checked")], std::slice::from_ref(&proof));
     let broken = [
-        ("grams", json!(-5), "greater_than_equal"),
-        ("grams", json!(456), "multiple_of"),
-        ("least", json!(-3), "greater_than"),
-        ("label", json!(""), "string_too_short"),
-        ("label", json!("Lime blossom"), "string_too_long"),
-        ("price", json!(0), "greater_than"),
-        ("price", json!(99.6), "less_than_equal"),
-        ("tags", json!([]), "too_short"),
-        ("tags", json!(["a", "b", "c"]), "too_long"),
-        ("seal", json!({"wax": 0.0001}), "greater_than_equal"),
+        ("grams", json!(-5), ["type=greater_than_equal", "expected at least 0, found -5"]),
+        ("grams", json!(456), ["type=multiple_of", "expected a multiple of 5, found 456"]),
+        ("least", json!(-3), ["type=greater_than", "expected above -3, found -3"]),
+        ("label", json!(""), ["type=string_too_short", "expected a length of at least 1, found 0"]),
+        (
+            "label",
+            json!("Lime blossom"),
+            ["type=string_too_long", "expected a length of at most 9, found 12"],
+        ),
+        ("price", json!(0), ["type=greater_than", "expected above 0, found 0"]),
+        ("price", json!(99.6), ["type=less_than_equal", "expected at most 99.5, found 99.6"]),
+        ("tags", json!([]), ["type=too_short", "expected a length of at least 1, found 0"]),
+        ("tags", json!(["a", "b", "c"]), ["type=too_long", "expected a length of at most 2, found 3"]),
+        (
+            "seal",
+            json!({"wax": 0.0001}),
+            ["type=greater_than_equal", "expected at least 0.001, found 0.0001"],
+        ),
     ];
     let samples = broken.clone().map(|(key, value, _)| {
         let mut sample = good.clone();
@@ -337,17 +346,25 @@ fn bounds() {
         sample
     });
     let proof = of_document("bounds", &schema, &samples);
-    let mut settings = Settings::default();
-    let language = find_language("python").unwrap();
-    language.set(&mut settings, "bounds", "checked").unwrap();
-    let order = Order { language, settings: &settings, with_judges: false, is_shared: false, memory: None };
-    match prove(&order, &[proof], &Tools::of_this_machine()).unwrap() {
-        Err(Missing { what, install }) => skip("python", &what, &install),
-        Ok(report) => {
-            assert_eq!(report.misses.len(), broken.len(), "{:#?}", report.misses);
-            for (miss, (key, _, said)) in report.misses.iter().zip(&broken) {
-                assert!(miss.text.contains(&format!("type={said}")), "{key}: {}", miss.text);
+    for (at, key) in ["python", "typescript"].into_iter().enumerate() {
+        let language = find_language(key).unwrap();
+        let mut settings = Settings::default();
+        language.set(&mut settings, "bounds", "checked").unwrap();
+        if key == "typescript" {
+            language.set(&mut settings, "parse", "checked").unwrap();
+        }
+        let order =
+            Order { language, settings: &settings, with_judges: false, is_shared: false, memory: None };
+        let report = match prove(&order, std::slice::from_ref(&proof), &Tools::of_this_machine()).unwrap() {
+            Err(Missing { what, install }) => {
+                skip(key, &what, &install);
+                continue;
             }
+            Ok(report) => report,
+        };
+        assert_eq!(report.misses.len(), broken.len(), "{:#?}", report.misses);
+        for (miss, (field, _, said)) in report.misses.iter().zip(&broken) {
+            assert!(miss.text.contains(said[at]), "{field}: {}", miss.text);
         }
     }
 }
@@ -437,8 +454,8 @@ fn go() {
 }
 
 #[test]
-fn go_with_files_per_type() {
-    check_plain("go", &[("files", "per-type")]);
+fn go_with_files_and_plain_times() {
+    check_plain("go", &[("files", "per-type"), ("times", "plain")]);
 }
 
 #[test]

@@ -45,6 +45,8 @@ pub(crate) struct Naming {
     pub(crate) type_case: fn(&Words) -> String,
     /// Joins the words of a field's name; none where the code keeps the wire's keys.
     pub(crate) member_case: Option<fn(&Words) -> String>,
+    /// Whether a word that a key writes in capitals, beside keys that do not, keeps them in a field's name.
+    pub(crate) keeps_capitals: bool,
     /// Joins the words of an enum case's name.
     pub(crate) case_case: fn(&Words) -> String,
     /// Where the name of an enum's case must be the only one.
@@ -556,7 +558,7 @@ impl<'m> Planner<'m, '_, '_> {
         let texts: Vec<Result<Ident, String>> = fields
             .iter()
             .map(|Field { wire, name, .. }| {
-                let text = scope.member_text(wire, name);
+                let text = scope.member_text(wire, &scope.spelled(name, wire, fields));
                 if text == wire.as_str() { Ok(scope.declare_member(text, name)) } else { Err(text) }
             })
             .collect();

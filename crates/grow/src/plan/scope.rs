@@ -4,7 +4,7 @@ use std::borrow::Cow;
 use std::collections::HashSet;
 
 use foldhash::fast::RandomState;
-use jar_sprout_model::{WireName, Words};
+use jar_sprout_model::{Field, WireName, Words};
 
 use crate::prepare::without_suffix;
 
@@ -90,6 +90,17 @@ impl<'n> Scope<'n> {
     pub(super) fn declare_union_case(&mut self, name: &Words) -> Ident {
         let more = std::iter::once_with(|| Cow::Owned(name.with_word(CASE_WORD)));
         self.declare([Cow::Borrowed(name)].into_iter().chain(more), self.naming.union_case)
+    }
+
+    /// A field's name with its key's capitals, in a language that keeps them, and where they are not how all keys are
+    /// written.
+    pub(super) fn spelled<'w>(&self, name: &'w Words, wire: &WireName, fields: &[Field]) -> Cow<'w, Words> {
+        let is_small = |field: &Field| field.wire.as_str().contains(char::is_lowercase);
+        if self.naming.keeps_capitals && fields.iter().any(is_small) {
+            Cow::Owned(name.in_capitals_of(wire.as_str()))
+        } else {
+            Cow::Borrowed(name)
+        }
     }
 
     /// What a member is called if nothing is in the way: its wire key where the language keeps keys.

@@ -10,7 +10,7 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
         let home = wanted.tools.home().join("rust");
         let home = home.display();
         let line = format!(
-            "cargo init -q --name trials {home} && cd {home} && cargo add -q serde serde_json chrono time jiff -F serde/derive,serde_json/float_roundtrip,chrono/serde,time/serde-human-readable,time/serde-well-known,jiff/serde && CARGO_TARGET_DIR=target cargo build -q"
+            "cargo init -q --name trials {home} && cd {home} && cargo add -q serde serde_json chrono time jiff -F serde/derive,serde_json/float_roundtrip,chrono/serde,time/macros,time/serde-human-readable,time/serde-well-known,jiff/serde && CARGO_TARGET_DIR=target cargo build -q"
         );
         return Err(Missing::new("a Rust project with serde and the libraries of dates built", line));
     };
@@ -33,6 +33,9 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
         // What a document says is in its own words.
         "-Aclippy::doc_markdown",
         "-Aclippy::doc_lazy_continuation",
+        // serde hands a field to the function that writes it by reference.
+        "-Aclippy::ref_option",
+        "-Aclippy::trivially_copy_pass_by_ref",
     ];
     let mut format = wanted.command("rustfmt");
     // The driver's modules are formatted with it.

@@ -6,6 +6,7 @@ use crate::spell::{self, Literal, backslash_u};
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
     member_case: Some(pascal_case),
+    keeps_capitals: false,
     case_case: pascal_case,
     cases: NamePlace::Type,
     union_case: pascal_case,

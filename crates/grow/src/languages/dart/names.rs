@@ -8,6 +8,7 @@ use crate::spell::{self, Literal};
 pub(super) const NAMING: Naming = Naming {
     type_case: |words| pascal_case(&in_ascii(words)),
     member_case: Some(|words| camel_case(&in_ascii(words))),
+    keeps_capitals: false,
     case_case: |words| camel_case(&in_ascii(words)),
     cases: NamePlace::Type,
     union_case: |words| pascal_case(&in_ascii(words)),

@@ -12,6 +12,7 @@ use crate::spell::{self, Literal, backslash_u};
 pub(super) const NAMING: Naming = Naming {
     type_case: exported,
     member_case: Some(exported),
+    keeps_capitals: true,
     case_case: exported,
     cases: NamePlace::Package,
     union_case: exported,
@@ -237,6 +238,17 @@ mod tests {
         check("größe", "Größe");
         check("24h", "X24h");
         check("का", "Xकu93e");
+    }
+
+    #[test]
+    fn words_in_capitals_stay_so_beside_others() {
+        let check = |name: &str, key: &str, expected: &str| {
+            assert_eq!(exported(&Words::split(name).in_capitals_of(key)), expected);
+        };
+        check("IMDB Rating", "IMDB Rating", "IMDBRating");
+        check("VATNumber", "VATNumber", "VATNumber");
+        check("number", "VATNumber", "Number");
+        check("QUEENLESS", "QUEENLESS", "Queenless");
     }
 
     #[test]

@@ -5,7 +5,8 @@ use jar_sprout_model::{Field, Fraction, Record};
 use super::names::{self, KEYWORDS};
 use crate::prepare::{Abilities, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, TimeKeeping};
 use crate::settings::{
-    ABSENT, Absence, ENTRY, Entry, FILES_TOGETHER, MARK, Nesting, Setting, Settings, Spread, TextOf,
+    ABSENT, Absence, ENTRY, Entry, FILES_TOGETHER, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread,
+    TextOf,
 };
 
 pub(super) const PACKAGE: TextOf = TextOf {
@@ -16,7 +17,20 @@ pub(super) const PACKAGE: TextOf = TextOf {
     check: check_package,
 };
 
-pub(super) const SETTINGS: &[&dyn Setting] = &[&PACKAGE, &FILES_TOGETHER, &ABSENT, &ENTRY, &MARK];
+const TIMES: OneOf<TimeKeeping> = OneOf {
+    key: "times",
+    doc: "how a date-time is written back",
+    choices: &[
+        Meaning {
+            value: "exact",
+            doc: "digit for digit, by a type of its own where `time.Time` would drop zeros",
+            it: TimeKeeping::InForm(Fraction::Shortest),
+        },
+        Meaning { value: "plain", doc: "as `time.Time` does, always", it: TimeKeeping::Loose },
+    ],
+};
+
+pub(super) const SETTINGS: &[&dyn Setting] = &[&PACKAGE, &TIMES, &FILES_TOGETHER, &ABSENT, &ENTRY, &MARK];
 
 fn check_package(value: &str) -> Result<(), &'static str> {
     let is_name = value.starts_with(|c: char| c.is_ascii_lowercase())
@@ -36,6 +50,7 @@ pub(super) struct GoOptions {
     pub(super) package: String,
     /// Where helpers stand that other models need as well: the path of a package.
     pub(super) shared: Option<String>,
+    times: TimeKeeping,
     spread: Spread,
     absence: Absence,
     pub(super) entry: Entry,
@@ -46,6 +61,7 @@ impl GoOptions {
         Self {
             package: PACKAGE.of(settings).expect("the setting has a default"),
             shared: settings.shared().map(str::to_owned),
+            times: TIMES.of(settings),
             spread: FILES_TOGETHER.of(settings),
             absence: ABSENT.of(settings),
             entry: ENTRY.of(settings),
@@ -69,7 +85,7 @@ impl GoOptions {
             has_namespace_file: false,
             absence: self.absence,
             types_uuids: false,
-            times: TimeKeeping::InForm(Fraction::Shortest),
+            times: self.times,
             holds: |_| true,
             has_literals: false,
             nothing: Nothing::Absent,

@@ -10,6 +10,7 @@ use crate::spell::{self, Literal, backslash_u};
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
     member_case: Some(camel_case),
+    keeps_capitals: false,
     case_case: screaming_case,
     cases: NamePlace::Type,
     union_case: pascal_case,

@@ -13,6 +13,7 @@ use crate::spell::{self, Borrowed, Literal};
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
     member_case: Some(snake_case),
+    keeps_capitals: false,
     case_case: screaming_case,
     cases: NamePlace::Type,
     union_case: pascal_case,

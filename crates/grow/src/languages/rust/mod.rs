@@ -280,7 +280,7 @@ fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, rule: &
     // What reads in another way than the library's own does not know of what is absent.
     let absent = fate.is_left_out().then(|| "default".to_owned());
     let is_plain = !fate.tells_null() && *field.encoding == Encoding::Plain;
-    let time = times::attribute(sheet, field).filter(|_| is_plain);
+    let time = if is_plain { times::attribute(sheet, field, is_option) } else { None };
     let coding = field.coding();
     if let Some((index, PlannedNothing { ident, .. })) = sheet.plan.nothing_of(field) {
         sheet.needs.nothings.insert(index);
@@ -299,18 +299,7 @@ fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, rule: &
         _ if fate.tells_null() => types::slot(sheet, Some(owner), slot),
         _ => types::non_null(sheet, Some(owner), slot),
     };
-    match time {
-        Some(times::Attribute::Written(helper)) => {
-            sheet.needs.helpers.insert(helper);
-            arguments.push(format!("serialize_with = \"{}\"", helper.name));
-        }
-        Some(times::Attribute::With) => {
-            arguments.extend(absent);
-            let option = if is_option { "::option" } else { "" };
-            arguments.push(format!("with = \"time::serde::rfc3339{option}\""));
-        }
-        None => {}
-    }
+    arguments.extend(time.into_iter().flatten());
     let ty = if is_option { cat([text("Option<"), ty, text(">")]) } else { ty };
     let declaration = cat([text(format!("pub {ident}: ")), ty, text(",")]);
     let comment = ABOUT.comment.beside_annotation(docs, 4);

@@ -12,6 +12,7 @@ use crate::spell::Literal;
 pub(super) const NAMING: Naming = Naming {
     type_case: |words| pascal_case(&in_latin(words)),
     member_case: Some(|words| snake_case(&in_latin(words))),
+    keeps_capitals: false,
     case_case: |words| pascal_case(&in_latin(words)),
     cases: NamePlace::Type,
     union_case: |words| pascal_case(&in_latin(words)),

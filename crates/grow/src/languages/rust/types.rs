@@ -81,6 +81,9 @@ pub(super) fn decoded(sheet: &mut Sheet<'_>, coding: Coding) -> &'static str {
 /// The type of a date or a time, and what it imports; by its whole path where its name is one that a model may have.
 fn date(scalar: Scalar, dates: Dates) -> (&'static str, &'static [&'static str]) {
     match (dates, scalar) {
+        (Dates::Chrono, Scalar::DateTime(forms)) if times::are_seen_in_utc(forms) => {
+            ("DateTime<Utc>", &["chrono::DateTime", "chrono::Utc"])
+        }
         (Dates::Chrono, Scalar::DateTime(_)) => {
             ("DateTime<FixedOffset>", &["chrono::DateTime", "chrono::FixedOffset"])
         }

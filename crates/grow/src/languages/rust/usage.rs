@@ -13,7 +13,7 @@ use crate::spell::{Body, Dialect as _, GrownFile, Place, Program};
 pub(super) fn project(options: &RustOptions) -> Vec<GrownFile> {
     let of_dates = match options.dates {
         Dates::Chrono => ", default-features = false, features = [\"std\", \"serde\"]",
-        Dates::Time => ", features = [\"serde-human-readable\", \"serde-well-known\"]",
+        Dates::Time => ", features = [\"macros\", \"serde-human-readable\", \"serde-well-known\"]",
         Dates::Jiff => ", features = [\"serde\"]",
     };
     let line = |Dependency(name, version): &Dependency| match *name {

@@ -8,6 +8,7 @@ use crate::spell::Literal;
 pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
     member_case: Some(camel_case_with_initialisms),
+    keeps_capitals: false,
     case_case: camel_case_with_initialisms,
     cases: NamePlace::Type,
     union_case: camel_case_with_initialisms,

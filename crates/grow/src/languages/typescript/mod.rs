@@ -1,5 +1,6 @@
 //! TypeScript: interfaces and literal unions; on request a function that parses and checks.
 
+mod bounds;
 mod names;
 mod plain_copies;
 mod proof;
@@ -211,8 +212,9 @@ fn field(sheet: &Sheet<'_>, field: &PlannedField<'_>) -> Doc {
         Fate::Optional | Fate::Either | Fate::Apart => "?: ",
     };
     let (key, ty) = (names::property_key(wire.as_str()), types::field(sheet, field));
-    let declaration = text([sheet.options.hold.property(), &key, mark, &ty, ";"].concat());
-    lines(ABOUT.comment.of(docs, 2).into_iter().chain([declaration]))
+    let hold = if docs.is_read_only { Hold::Readonly } else { sheet.options.hold };
+    let declaration = text([hold.property(), &key, mark, &ty, ";"].concat());
+    lines(ABOUT.comment.of(&docs.without_read_only(), 2).into_iter().chain([declaration]))
 }
 
 /// `"laying" | "caged" | (string & {})`: editors offer the known values, and any other text is allowed.

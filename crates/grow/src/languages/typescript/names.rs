@@ -9,6 +9,7 @@ pub(super) const NAMING: Naming = Naming {
     type_case: pascal_case,
     // The types describe the JSON as it is: its keys are the properties.
     member_case: None,
+    keeps_capitals: false,
     case_case: pascal_case,
     cases: NamePlace::Type,
     union_case: pascal_case,

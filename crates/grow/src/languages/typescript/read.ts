@@ -85,6 +85,39 @@ function formatExactly(value: unknown): string {
   return marked.replace(/"\\u0000(-?\d+)"/g, "$1");
 }
 
+/** The least and the greatest that fits: of a number, of a string's characters, of an array's items. */
+interface Limits {
+  least?: number;
+  above?: number;
+  most?: number;
+  below?: number;
+  step?: number;
+}
+
+function within<T extends number | string | readonly unknown[]>(
+  read: Read<T>,
+  limits: Limits,
+): Read<T> {
+  const { least, above, most, below, step } = limits;
+  return (value, path) => {
+    const found = read(value, path);
+    const size =
+      typeof found === "number" ? found : Array.from<unknown>(found).length;
+    const broken = [
+      least !== undefined && size < least && `at least ${least}`,
+      above !== undefined && size <= above && `above ${above}`,
+      most !== undefined && size > most && `at most ${most}`,
+      below !== undefined && size >= below && `below ${below}`,
+      step !== undefined && size % step !== 0 && `a multiple of ${step}`,
+    ].find((expected) => expected !== false);
+    if (broken !== undefined) {
+      const what = typeof found === "number" ? "" : "a length of ";
+      throw new RangeError(`${path}: expected ${what}${broken}, found ${size}`);
+    }
+    return found;
+  };
+}
+
 function booleanAt(value: unknown, path: string): boolean {
   return typeof value === "boolean" ? value : failAt(path, "a boolean", value);
 }

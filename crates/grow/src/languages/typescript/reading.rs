@@ -10,7 +10,7 @@ use jar_sprout_layout::{
 use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, WireName};
 
 use super::Sheet;
-use super::{Reading, names, types};
+use super::{Reading, bounds, names, types};
 use crate::plan::{
     CaseKind, DefaultSpelling, Fate, Ident, PlannedCase, PlannedDefinition, PlannedField, PlannedRoot,
     PlannedType, PlannedUnion, ToldCase,
@@ -75,7 +75,7 @@ pub(super) fn all() -> BTreeSet<Helper> {
 
 /// What a line of them declares.
 pub(super) fn declared_in(line: &'static str) -> Option<&'static str> {
-    spell::declared(line, &["type", "function", "const", "class"])
+    spell::declared(line, &["type", "interface", "function", "const", "class"])
 }
 
 /// A line of them where other files use what it declares.
@@ -88,7 +88,7 @@ pub(super) fn exported(line: &'static str) -> Cow<'static, str> {
 pub(super) fn import(way: &str, borrowed: &BTreeSet<Borrowed>) -> Doc {
     let is_type = |name: &str| {
         let lines = READ.lines().filter(|line| declared_in(line) == Some(name));
-        lines.into_iter().any(|line| line.starts_with("type "))
+        lines.into_iter().any(|line| line.starts_with("type ") || line.starts_with("interface "))
     };
     let name = |one: &Borrowed| {
         text(if is_type(one.name) { format!("type {}", one.name) } else { one.name.to_owned() })
@@ -159,7 +159,19 @@ pub(super) fn parse(sheet: &mut Sheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
 
 /// What reads a value of a place.
 fn read(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
+    read_within(sheet, slot, None)
+}
+
+/// The same of a value that keeps to limits.
+fn read_within(sheet: &mut Sheet<'_>, slot: &Slot, limits: Option<String>) -> Doc {
     let plain = non_null(sheet, &slot.ty);
+    let plain = match limits {
+        None => plain,
+        Some(limits) => {
+            need("within", sheet.needs);
+            call("within", [plain, text(limits)])
+        }
+    };
     if slot.nullable && slot.ty != Type::Any {
         need("nullOr", sheet.needs);
         return call("nullOr", [plain]);
@@ -172,7 +184,8 @@ fn read_field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
     let words: Vec<Doc> =
         types::words(sheet, field).map(|word| text(names::LITERAL.of(word.as_str()))).collect();
     if words.is_empty() {
-        return read(sheet, field.slot);
+        let limits = if sheet.options.checks_bounds { bounds::limits(field) } else { None };
+        return read_within(sheet, field.slot, limits);
     }
     need("orWord", sheet.needs);
     call("orWord", [read(sheet, field.slot)].into_iter().chain(words))
@@ -370,6 +383,6 @@ mod tests {
         assert_eq!(names("failAt"), ["failAt"]);
         assert_eq!(names("dateAt"), ["ExactDate", "dateAt", "failAt", "stringAt"]);
         assert_eq!(names("tupleOf"), ["Read", "arrayOf", "failAt", "tupleOf", "unknownAt"]);
-        assert_eq!(READ.matches("\nfunction ").count() + 3, PARTS.len());
+        assert_eq!(READ.matches("\nfunction ").count() + 4, PARTS.len());
     }
 }

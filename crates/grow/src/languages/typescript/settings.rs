@@ -3,7 +3,9 @@
 use crate::prepare::{
     Abilities, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
-use crate::settings::{Absence, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS};
+use crate::settings::{
+    Absence, BOUNDS_SAID, Entry, MARK, Meaning, Nesting, OneOf, Setting, Settings, Spread, TWINS,
+};
 
 /// Whether what an object holds can be changed.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -57,7 +59,15 @@ const PARSE: OneOf<Reading> = OneOf {
     ],
 };
 
-pub(super) const SETTINGS: &[&dyn Setting] = &[&PROPERTIES, &PARSE, &TWINS, &MARK];
+const BOUNDS: OneOf<bool> = OneOf {
+    choices: &[
+        BOUNDS_SAID,
+        Meaning { value: "checked", doc: "the same, and the functions that parse check them", it: true },
+    ],
+    ..crate::settings::BOUNDS
+};
+
+pub(super) const SETTINGS: &[&dyn Setting] = &[&PROPERTIES, &PARSE, &BOUNDS, &TWINS, &MARK];
 
 /// All settings, resolved.
 #[derive(Debug, Clone)]
@@ -66,6 +76,8 @@ pub(super) struct TypeScriptOptions {
     /// Where helpers stand that other models need as well: the way to a folder.
     pub(super) shared: Option<String>,
     pub(super) reading: Reading,
+    /// Whether what parses a response checks the bounds that a document sets.
+    pub(super) checks_bounds: bool,
     /// Whether a type stands in the name for another, which may lead back to itself.
     pub(super) is_alias: bool,
     /// What the names of wire types end in, beside which plain ones stand.
@@ -78,6 +90,7 @@ impl TypeScriptOptions {
             hold: PROPERTIES.of(settings),
             shared: settings.shared().map(str::to_owned),
             reading: PARSE.of(settings),
+            checks_bounds: BOUNDS.of(settings),
             is_alias: false,
             ending: TWINS.of(settings),
         }
