@@ -166,6 +166,20 @@ pub(crate) const BOUNDS: OneOf<bool> = OneOf {
 pub(crate) const BOUNDS_SAID: Meaning<bool> =
     Meaning { value: "said", doc: "they are said in comments", it: false };
 
+/// How the keys of the wire are said, in languages whose library can be told of all that a type has.
+pub(crate) const KEYS: OneOf<bool> = OneOf {
+    key: "keys",
+    doc: "how the keys of the wire are said where names differ from them",
+    choices: &[
+        Meaning { value: "each", doc: "each with its property", it: false },
+        Meaning {
+            value: "rule",
+            doc: "by one annotation of a type, where a rule makes most of its keys",
+            it: true,
+        },
+    ],
+};
+
 /// What UUIDs are.
 pub(crate) const UUIDS: OneOf<bool> = OneOf {
     key: "uuids",

@@ -114,6 +114,18 @@ impl Words {
         (length > 0).then(|| Self(end.into()))
     }
 
+    /// These words without those of another name in front, if there are more; an ending that both have stays.
+    pub fn without(&self, front: &Self, ending: Option<&Self>) -> Option<Self> {
+        let own = |words: &Self| -> Option<String> {
+            let own = ending.map_or(Some(&*words.0), |ending| words.0.strip_suffix(&*ending.0))?;
+            Some(own.trim_end_matches(GAP).to_owned())
+        };
+        let own_front = own(front).filter(|front| !front.is_empty())?;
+        let rest = self.0.strip_prefix(&*own_front)?.strip_prefix(GAP)?;
+        let is_more = ending.is_none_or(|ending| *rest != *ending.0);
+        is_more.then(|| Self(rest.into()))
+    }
+
     /// Whether these words end in those of another name.
     pub fn ends_in(&self, end: &Self) -> bool {
         self.0.strip_suffix(&*end.0).is_some_and(|front| front.is_empty() || front.ends_with(GAP))
@@ -259,6 +271,20 @@ mod tests {
     #[track_caller]
     fn check(name: &str, expected: &str) {
         assert_eq!(Words::split(name).to_string(), expected, "{name:?}");
+    }
+
+    #[test]
+    fn a_name_inside_another_is_shorter() {
+        let without = |name: &str, front: &str, ending: Option<&str>| {
+            let ending = ending.map(Words::split);
+            Words::split(name).without(&Words::split(front), ending.as_ref()).map(|words| words.to_string())
+        };
+        assert_eq!(without("HiveHoney", "Hive", None).as_deref(), Some("honey"));
+        assert_eq!(without("HiveHoneyDto", "HiveDto", Some("dto")).as_deref(), Some("honey dto"));
+        assert_eq!(without("HiveDto", "HiveDto", Some("dto")), None);
+        assert_eq!(without("Hives", "Hive", None), None);
+        assert_eq!(without("Dto", "Dto", Some("dto")), None);
+        assert_eq!(without("HiveDto", "HiveSwarmDto", Some("dto")), None);
     }
 
     #[test]

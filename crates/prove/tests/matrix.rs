@@ -17,7 +17,7 @@ use std::sync::LazyLock;
 use common::proofs;
 use jar_sprout_document::{DocumentKind, Drafted, Library, NoFiles, draft_document};
 use jar_sprout_grow::{Settings, find_language};
-use jar_sprout_model::{Scalar, Words};
+use jar_sprout_model::{Definition, Field, Scalar, Words};
 use jar_sprout_prove::{Memory, Miss, Missing, Order, Proof, Sample, ToolOutput, Tools, prove};
 use jar_sprout_settle::{Policies, settle_document};
 use proptest::strategy::{Strategy as _, ValueTree as _};
@@ -93,6 +93,21 @@ fn check_times(key: &str, settings: &[(&str, &str)]) {
     timed.retain(|proof| proof.model.scalars().any(is_time));
     assert!(timed.len() >= 10, "the times were found");
     check_some(key, settings, &timed);
+}
+
+/// Proves a language whose library makes keys of names: with the proofs that have such keys.
+#[track_caller]
+fn check_keys(key: &str, settings: &[(&str, &str)]) {
+    let is_made = |field: &Field| field.wire.as_str().contains('_');
+    let mut made = made_for_languages(&["documented-", "torture-docs-", "closed-", "torture-closed-"]);
+    made.retain(|proof| {
+        proof.model.types().any(|(_, ty)| match &ty.definition {
+            Definition::Record(record) => record.fields.iter().filter(|field| is_made(field)).count() > 1,
+            Definition::Enumeration(_) | Definition::Union(_) => false,
+        })
+    });
+    assert!(made.len() >= 10, "the keys were found");
+    check_some(key, &[settings, &[("keys", "rule")]].concat(), &made);
 }
 
 /// The same where the compiler is slow: without names that are made to be awkward, which no setting changes.
@@ -415,12 +430,26 @@ fn absence() {
     }
 }
 
+/// With keys that a library makes of names.
+#[test]
+fn keys_by_rule() {
+    for (key, settings) in [
+        ("java", &[][..]),
+        ("java", &[("types", "beans")]),
+        ("kotlin", &[("library", "jackson")]),
+        // What judges the older level has a library from before its naming strategies.
+        ("csharp", &[("library", "newtonsoft")]),
+    ] {
+        check_keys(key, settings);
+    }
+}
+
 /// With a plain type beside each of the wire, and what makes one of the other.
 #[test]
 fn twins() {
     for (key, settings) in [
-        ("kotlin", &[("twins", "Dto")][..]),
-        ("java", &[("twins", "Dto")]),
+        ("kotlin", &[("twins", "Dto"), ("place", "nested")][..]),
+        ("java", &[("twins", "Dto"), ("place", "nested")]),
         ("dart", &[("twins", "Dto"), ("equality", "values")]),
     ] {
         check_plain(key, settings);
@@ -573,7 +602,7 @@ fn swift_with_settings() {
         &[("place", "nested"), ("access", "public"), ("types", "classes")][..],
         &[("absent", "apart")],
         &[("coding", "decode"), ("properties", "var")],
-        &[("twins", "Dto"), ("access", "public")],
+        &[("twins", "Dto"), ("access", "public"), ("place", "nested")],
     ] {
         check_few("swift", settings);
     }

@@ -4,13 +4,13 @@ use std::collections::HashSet;
 
 use jar_sprout_model::{Coding, Model, Scalar, Slot, Type, TypeId};
 
-use super::{Ident, Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
+use super::{Plan, PlannedDefinition, PlannedField, PlannedType, PlannedUnion};
 
 impl Plan<'_> {
     /// Whether a type has a part of the type it is itself a direct part of, with no list or map between that would
     /// hold the two apart.
-    pub(crate) fn contains_inline(&self, id: TypeId, owner: &Ident) -> bool {
-        self.loops[id.index()] == self.loops[self.ids[owner].index()]
+    pub(crate) fn contains_inline(&self, id: TypeId, owner: TypeId) -> bool {
+        self.loops[id.index()] == self.loops[owner.index()]
     }
 
     /// Whether a type has one in it, at any depth, of which something is so; where lists and maps hold their parts

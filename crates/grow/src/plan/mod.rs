@@ -3,6 +3,7 @@
 mod bases;
 mod copies;
 mod defaults;
+mod dominators;
 mod fate;
 mod ident;
 mod inside;
@@ -59,6 +60,8 @@ pub(crate) struct Naming {
     pub(crate) reserved_types: &'static [&'static str],
     /// Member names that clash with members every type has.
     pub(crate) reserved_members: &'static [&'static str],
+    /// Names that the case of an enum may not have beside those: of what holds its text.
+    pub(crate) reserved_cases: &'static [&'static str],
     /// Names that a union's case may not have.
     pub(crate) reserved_union_cases: &'static [&'static str],
     /// Members that the case for an unknown tag has, or a union itself: no field of all cases can be called so. None where
@@ -155,14 +158,6 @@ pub(crate) enum PlannedRoot<'m> {
 }
 
 impl<'m> PlannedRoot<'m> {
-    /// The named type that it is.
-    fn named(&self) -> Option<TypeId> {
-        match self {
-            Self::Named { id, .. } => Some(*id),
-            Self::Alias { .. } => None,
-        }
-    }
-
     /// What it is.
     pub(crate) fn slot(&self) -> &'m Slot {
         match self {
@@ -369,7 +364,7 @@ impl<'m> Plan<'m> {
             plan.shared = plan.shared_by_union(taken);
         }
         if abilities.nesting == Nesting::Inside {
-            plan.nest();
+            plan.nest(naming);
         }
         plan
     }
@@ -499,7 +494,7 @@ impl<'m> Planner<'m, '_, '_> {
         let (fields, extras) = match &ty.definition {
             Definition::Record(Record { fields, extras }) => (fields, extras),
             Definition::Enumeration(known) if self.naming.cases == NamePlace::Type => {
-                let mut own = Scope::of_members(self.naming, ident, false);
+                let mut own = Scope::of_cases(self.naming, ident);
                 let cases = plan_cases(&known.cases, |name| own.declare_case(name));
                 return Some((PlannedDefinition::Enumeration(cases), None));
             }

@@ -11,7 +11,7 @@ use crate::prepare::without_suffix;
 use super::{Ident, Naming, OwnName, UnionCaseKind, camel_case};
 
 /// The most characters of a name: what it takes to tell things apart, and no more than a file's name may have.
-const LONGEST: usize = 80;
+pub(super) const LONGEST: usize = 80;
 
 /// What is put behind a type's name when it is taken and no longer name is at hand.
 const TYPE_WORD: &str = "model";
@@ -28,6 +28,8 @@ pub(super) struct Scope<'n> {
     /// Joins the words of a member's name; none where it keeps its key.
     member_case: Option<fn(&Words) -> String>,
     reserved: &'static [&'static str],
+    /// What is reserved as well.
+    more: &'static [&'static str],
     /// Whether its names are those of types, of which helpers are some.
     has_types: bool,
     /// The name of the type around, where no part may have it.
@@ -39,16 +41,29 @@ pub(super) struct Scope<'n> {
 impl<'n> Scope<'n> {
     pub(super) fn of_types(naming: &'n Naming) -> Self {
         let (reserved, member_case) = (naming.reserved_types, naming.member_case);
-        Self { naming, member_case, reserved, has_types: true, own: None, taken: HashSet::default() }
+        Self {
+            naming,
+            member_case,
+            reserved,
+            more: &[],
+            has_types: true,
+            own: None,
+            taken: HashSet::default(),
+        }
     }
 
-    /// The members of a type: fields, or the cases of an enum. Those of a copy have names of the language, even
+    /// The cases of an enum.
+    pub(super) fn of_cases(naming: &'n Naming, owner: &Ident) -> Self {
+        Self { more: naming.reserved_cases, ..Self::of_members(naming, owner, false) }
+    }
+
+    /// The fields of a type. Those of a copy have names of the language, even
     /// where those of the wire keep its keys.
     pub(super) fn of_members(naming: &'n Naming, owner: &Ident, is_copy: bool) -> Self {
         let own = own_name(naming, owner);
         let member_case = naming.member_case.or(is_copy.then_some(camel_case as fn(&Words) -> String));
         let (reserved, taken) = (naming.reserved_members, HashSet::default());
-        Self { naming, member_case, reserved, has_types: false, own, taken }
+        Self { naming, member_case, reserved, more: &[], has_types: false, own, taken }
     }
 
     /// The cases of a union; those that are types must not hide the types they hold.
@@ -65,6 +80,7 @@ impl<'n> Scope<'n> {
             naming,
             member_case: naming.member_case,
             reserved: naming.reserved_union_cases,
+            more: &[],
             has_types: true,
             own: own_name(naming, owner),
             taken,
@@ -164,16 +180,21 @@ impl<'n> Scope<'n> {
     }
 
     fn is_reserved(&self, text: &str) -> bool {
-        self.reserved.contains(&text)
-            || self.own.as_deref() == Some(text)
-            || self.has_types
-                && (without_suffix(text).is_some_and(|usual| self.reserved.contains(&usual.as_str()))
-                    || is_device(text))
+        let is_reserved =
+            if self.has_types { is_taken(self.reserved, text) } else { self.reserved.contains(&text) };
+        is_reserved || self.more.contains(&text) || self.own.as_deref() == Some(text)
     }
 
     fn finish(&self, text: String) -> Ident {
         Ident::new((self.naming.escape)(text))
     }
+}
+
+/// Whether no type can have a name, given those that are taken.
+pub(super) fn is_taken(taken: &[&str], name: &str) -> bool {
+    taken.contains(&name)
+        || without_suffix(name).is_some_and(|usual| taken.contains(&usual.as_str()))
+        || is_device(name)
 }
 
 fn shortened(mut text: String) -> String {

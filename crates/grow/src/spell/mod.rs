@@ -9,6 +9,7 @@ mod files;
 mod grown_file;
 mod literal;
 pub(crate) mod plain_copies;
+pub(crate) mod renaming;
 mod sheet;
 mod swap;
 mod time_helpers;

@@ -25,6 +25,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
+use crate::spell::renaming::Renaming;
 use crate::spell::{
     About, BlankSheet, Dialect, EpochHelpers, GrownFile, Helper, Needs, Place, Program, Trial,
 };
@@ -265,9 +266,17 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     if fields.is_empty() {
         return cat([head, text(" { }")]);
     }
-    let mut properties: Vec<Doc> = own.iter().map(|field| property(sheet, ty, field, fields)).collect();
+    // Each part of a chain of records would be asked for its own rule.
+    let is_alone = extended.is_none() && !sheet.plan.is_base(ty);
+    let renaming =
+        if sheet.options.has_key_rules && is_alone { names::rename_rule(&own) } else { Renaming::none() };
+    let mut properties: Vec<Doc> =
+        own.iter().map(|field| property(sheet, ty, field, fields, &renaming)).collect();
     properties.extend(ty.extras.as_ref().map(|extras| extension_data(sheet, extras)));
-    members(head, properties)
+    let declaration = members(head, properties);
+    let Some(strategy) = renaming.name() else { return declaration };
+    sheet.needs.imports.insert("Newtonsoft.Json.Serialization");
+    lines([text(format!("[JsonObject(NamingStrategyType = typeof({strategy}))]")), declaration])
 }
 
 fn property(
@@ -275,12 +284,13 @@ fn property(
     owner: &PlannedType<'_>,
     field: &PlannedField<'_>,
     siblings: &[PlannedField<'_>],
+    renaming: &Renaming,
 ) -> Doc {
     let PlannedField { ident, wire: _, slot, encoding: _, docs, fate } = field;
     let parts = match sheet.options.library {
         Library::SystemTextJson => system_text_json_attributes(sheet, field),
         Library::Newtonsoft => {
-            let own = newtonsoft_attribute(sheet, field, siblings);
+            let own = newtonsoft_attribute(sheet, field, siblings, renaming);
             [own].into_iter().chain(converter_attribute(sheet, field)).collect()
         }
     };
@@ -459,6 +469,7 @@ fn newtonsoft_attribute(
     sheet: &mut Sheet<'_>,
     field: &PlannedField<'_>,
     siblings: &[PlannedField<'_>],
+    renaming: &Renaming,
 ) -> String {
     sheet.needs.imports.insert("Newtonsoft.Json");
     // The library takes some keys in `$` for its own.
@@ -466,7 +477,8 @@ fn newtonsoft_attribute(
         sheet.needs.helpers.extend(settings_for_newtonsoft(sheet.options.level));
     }
     debug_assert!(sheet.options.library == Library::Newtonsoft);
-    let name = (field.ident.as_str() != field.wire.as_str()).then(|| names::LITERAL.of(field.wire.as_str()));
+    let is_made = renaming.makes(field.ident.as_str(), field.wire.as_str());
+    let name = (!is_made).then(|| names::LITERAL.of(field.wire.as_str()));
     let rule = match field.fate {
         Fate::Defaulted(_) => "Required = Required.Default",
         Fate::Required if field.slot.ty == Type::Any => "Required = Required.AllowNull",

@@ -1,6 +1,9 @@
 //! C#'s names: casing, keywords, and what is taken.
 
-use crate::plan::{NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, pascal_case};
+use crate::plan::{NamePlace, Naming, NothingNames, OwnName, PlannedField, UnionCaseKind, pascal_case};
+use crate::spell::renaming::{
+    RenameRule, Renaming, camel_words, in_camel_case, in_kebab_case, in_snake_case,
+};
 use crate::spell::{self, Literal, backslash_u};
 
 pub(super) const NAMING: Naming = Naming {
@@ -26,8 +29,8 @@ pub(super) const NAMING: Naming = Naming {
         "PrintMembers",
         "ReferenceEquals",
         "ToString",
-        "Value",
     ],
+    reserved_cases: &["Value"],
     reserved_union_cases: TAKEN_TYPES,
     unshared: None,
     union_case_kind: UnionCaseKind::Type,
@@ -138,6 +141,7 @@ const TAKEN_TYPES: &[&str] = &[
     "BooleanInLettersConverter",
     "Buffer",
     "Byte",
+    "CamelCaseNamingStrategy",
     "Char",
     "Clone",
     "Console",
@@ -195,6 +199,7 @@ const TAKEN_TYPES: &[&str] = &[
     "JsonException",
     "JsonIgnore",
     "JsonIgnoreCondition",
+    "JsonObject",
     "JsonProperty",
     "JsonPropertyName",
     "JsonReader",
@@ -206,6 +211,7 @@ const TAKEN_TYPES: &[&str] = &[
     "JsonToken",
     "JsonTokenType",
     "JsonWriter",
+    "KebabCaseNamingStrategy",
     "KeyValuePair",
     "Lazy",
     "List",
@@ -230,6 +236,7 @@ const TAKEN_TYPES: &[&str] = &[
     "Rfc3339Converter",
     "SByte",
     "Single",
+    "SnakeCaseNamingStrategy",
     "Span",
     "String",
     "StringComparer",
@@ -274,6 +281,20 @@ fn escape(name: String) -> String {
 /// What a line of helper code declares.
 pub(super) fn declared(line: &'static str) -> Option<&'static str> {
     spell::declared(line, &["class", "struct"])
+}
+
+/// The naming strategies of Newtonsoft.Json.
+const STRATEGIES: &[RenameRule] = &[
+    RenameRule { name: "SnakeCaseNamingStrategy", apply: in_snake_case },
+    RenameRule { name: "CamelCaseNamingStrategy", apply: in_camel_case },
+    RenameRule { name: "KebabCaseNamingStrategy", apply: in_kebab_case },
+];
+
+/// What makes the keys of most properties of their names.
+pub(super) fn rename_rule(fields: &[&PlannedField<'_>]) -> Renaming {
+    let pairs: Vec<(&str, &str)> =
+        fields.iter().map(|field| (field.ident.as_str(), field.wire.as_str())).collect();
+    Renaming::of_several(&pairs, STRATEGIES, camel_words)
 }
 
 #[cfg(test)]

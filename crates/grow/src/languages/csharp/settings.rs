@@ -7,8 +7,8 @@ use crate::prepare::{
     Abilities, Dependency, Extras, Foundation, Judge, Nothing, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
 use crate::settings::{
-    ABSENT, Absence, BOUNDS_SAID, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, Setting, Settings,
-    Spread, TWINS, TextOf, URIS, UUIDS, check_dotted_names,
+    ABSENT, Absence, BOUNDS_SAID, ENTRY, Entry, FILES, KEYS, MARK, Meaning, Nesting, OneOf, Setting,
+    Settings, Spread, TWINS, TextOf, URIS, UUIDS, check_dotted_names,
 };
 
 pub(super) const NAMESPACE: TextOf = TextOf {
@@ -99,8 +99,8 @@ const BOUNDS: OneOf<bool> = OneOf {
 };
 
 pub(super) const SETTINGS: &[&dyn Setting] = &[
-    &NAMESPACE, &LIBRARY, &TYPES, &LEVEL, &LISTS, &ACCESS, &BOUNDS, &UUIDS, &URIS, &FILES, &ABSENT, &TWINS,
-    &ENTRY, &MARK,
+    &NAMESPACE, &LIBRARY, &TYPES, &LEVEL, &LISTS, &ACCESS, &BOUNDS, &KEYS, &UUIDS, &URIS, &FILES, &ABSENT,
+    &TWINS, &ENTRY, &MARK,
 ];
 
 /// What reads and writes JSON.
@@ -147,6 +147,8 @@ pub(super) struct CSharpOptions {
     pub(super) access: &'static str,
     /// Whether the bounds that a document sets are checked.
     pub(super) checks_bounds: bool,
+    /// Whether the keys of a type are said by one annotation.
+    pub(super) has_key_rules: bool,
     /// Whether UUIDs have the platform's own type.
     pub(super) has_uuids: bool,
     /// Whether URIs have.
@@ -178,6 +180,7 @@ impl CSharpOptions {
             },
             access: ACCESS.of(settings),
             checks_bounds: BOUNDS.of(settings) && level >= Level::Twelve,
+            has_key_rules: KEYS.of(settings) && LIBRARY.of(settings) == Library::Newtonsoft,
             has_uuids: UUIDS.of(settings),
             has_uris: URIS.of(settings),
             spread: FILES.of(settings),

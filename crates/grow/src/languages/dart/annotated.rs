@@ -5,14 +5,33 @@ use jar_sprout_layout::{Doc, lines, text};
 use super::{arrow, names};
 use crate::plan::{Ident, PlannedField};
 use crate::spell::Needs;
+use crate::spell::renaming::{
+    RenameRule, Renaming, camel_words, in_kebab_case, in_pascal_case, in_screaming_case, in_snake_case,
+};
 
 /// What the annotations come from.
 pub(super) const LIBRARY: &str = "package:json_annotation/json_annotation.dart";
 
+/// How the tool makes keys of names, if it is told.
+const RULES: &[RenameRule] = &[
+    RenameRule { name: "snake", apply: in_snake_case },
+    RenameRule { name: "kebab", apply: in_kebab_case },
+    RenameRule { name: "pascal", apply: in_pascal_case },
+    RenameRule { name: "screamingSnake", apply: in_screaming_case },
+];
+
+/// What makes the keys of most fields of their names.
+pub(super) fn rename_rule(fields: &[PlannedField<'_>]) -> Renaming {
+    let pairs: Vec<(&str, &str)> =
+        fields.iter().map(|field| (field.ident.as_str(), field.wire.as_str())).collect();
+    Renaming::of_several(&pairs, RULES, camel_words)
+}
+
 /// A class, marked for the tool.
-pub(super) fn class(class: Doc, needs: &mut Needs) -> Doc {
+pub(super) fn class(class: Doc, renaming: &Renaming, needs: &mut Needs) -> Doc {
     needs.imports.insert(LIBRARY);
-    lines([text("@JsonSerializable(explicitToJson: true)"), class])
+    let rename = renaming.name().map(|name| format!(", fieldRename: FieldRename.{name}")).unwrap_or_default();
+    lines([text(format!("@JsonSerializable(explicitToJson: true{rename})")), class])
 }
 
 /// `factory Hive.fromJson(Map<String, dynamic> json) => _$HiveFromJson(json);`
@@ -33,9 +52,9 @@ fn tool_name(ident: &Ident) -> &str {
 }
 
 /// What the tool must be told of a field.
-pub(super) fn key(field: &PlannedField<'_>) -> Option<Doc> {
+pub(super) fn key(field: &PlannedField<'_>, renaming: &Renaming) -> Option<Doc> {
     let mut arguments = Vec::new();
-    if field.ident.as_str() != field.wire.as_str() {
+    if !renaming.makes(field.ident.as_str(), field.wire.as_str()) {
         arguments.push(format!("name: {}", names::LITERAL.of(field.wire.as_str())));
     }
     if !field.fate.is_always_there() {

@@ -239,6 +239,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     }
     let (tags, parts): (Vec<_>, Vec<_>) =
         fields.iter().partition(|field| is_tag_apart(sheet, ty, fields, field));
+    let renaming = annotated::rename_rule(fields);
     let is_apart = |field: &PlannedField<'_>| tags.iter().any(|tag| tag.ident == field.ident);
     let declared = fields.iter().map(|field| {
         let value = field.fate.tag().filter(|_| is_apart(field));
@@ -249,7 +250,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
             .docs
             .is_deprecated
             .then(|| text(format!("@Deprecated({})", names::LITERAL.of(&docs::warning(field.docs)))));
-        let key = sheet.options.is_annotated.then(|| annotated::key(field)).flatten();
+        let key = sheet.options.is_annotated.then(|| annotated::key(field, &renaming)).flatten();
         (
             ABOUT.comment.of(field.docs, 2),
             lines(deprecated.into_iter().chain(key).chain(overrides).chain([declaration])),
@@ -269,7 +270,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     let inside =
         [constructor(sheet.plan, ty, &parts), from_json, declared, to_json].into_iter().chain(values);
     let class = members(head, inside);
-    if sheet.options.is_annotated { annotated::class(class, sheet.needs) } else { class }
+    if sheet.options.is_annotated { annotated::class(class, &renaming, sheet.needs) } else { class }
 }
 
 /// A function of one expression; `hugs` says that the expression opens with a bracket, which stays on the line.

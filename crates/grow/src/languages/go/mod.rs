@@ -194,7 +194,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
         return text(format!("type {ident} struct{{}}"));
     }
     let row = |field: &PlannedField<'_>, sheet: &mut Sheet<'_>| {
-        let (ty, option) = types::field(sheet, ident, field);
+        let (ty, option) = types::field(sheet, ty.id, field);
         let name = names::tag_name(field.wire.as_str()).map_or_else(|| "-".to_owned(), |name| name + option);
         vec![field.ident.to_string(), ty, format!("`json:\"{name}\"`")]
     };

@@ -33,6 +33,7 @@ pub(super) const NAMING: Naming = Naming {
     ],
     // A field may not be called as a method of its type.
     reserved_members: &["MarshalJSON", "UnmarshalJSON"],
+    reserved_cases: &[],
     reserved_union_cases: &["MarshalJSON", "Other", "UnmarshalJSON"],
     unshared: None,
     union_case_kind: UnionCaseKind::Type,

@@ -1,12 +1,12 @@
 //! Model types as Go types, with the imports and helpers they need.
 
 use jar_sprout_layout::{Doc, braces, lines, paragraphs, text};
-use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, Width};
+use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, TypeId, Width};
 
 use super::Sheet;
 use super::names::{LITERAL, tag_name};
 use super::times::{LOCAL_DATE_TIME, LOCAL_TIME, TIMES};
-use crate::plan::{Fate, Ident, PlannedField, PlannedNothing};
+use crate::plan::{Fate, PlannedField, PlannedNothing};
 use crate::spell::{EpochHelpers, Helper, Needs};
 
 const DATE: Helper = Helper { name: "Date", text: include_str!("date.go") };
@@ -29,7 +29,7 @@ const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("maybe.go") };
 /// The type of a record's field, and whether its tag says that it may be left out.
 pub(super) fn field(
     sheet: &mut Sheet<'_>,
-    owner: &Ident,
+    owner: TypeId,
     field: &PlannedField<'_>,
 ) -> (String, &'static str) {
     let PlannedField { ident: _, wire, slot, encoding: _, docs: _, fate } = field;

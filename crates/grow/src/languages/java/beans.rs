@@ -6,7 +6,7 @@ use super::Sheet;
 use super::settings::Library;
 use super::{
     ABOUT, annotated, annotations, default_code, extras_declaration, field_with_empty_key, leaves_out,
-    naming_annotation, naming_of_empty_key, types,
+    naming_annotation, naming_of_empty_key, renaming, types,
 };
 use crate::plan::{Ident, PlannedField, PlannedType};
 
@@ -35,11 +35,12 @@ pub(super) fn bean(
         ]);
         heads.push(auto_detect());
     }
-    heads.extend(annotations(sheet, ty, fields));
+    let renaming = renaming(sheet.options, fields);
+    heads.extend(annotations(sheet, ty, fields, &renaming));
     let mut inside = Vec::new();
     let mut methods = Vec::new();
     for field in fields {
-        let (annotations, ty) = annotated(sheet, field, leaves_out);
+        let (annotations, ty) = annotated(sheet, field, leaves_out, &renaming);
         let value = default_code(sheet.plan, field).map(|code| format!(" = {code}")).unwrap_or_default();
         let declaration = format!("private {ty} {}{value};", field.ident);
         // Its formatter leaves annotations without arguments on the line.

@@ -23,6 +23,7 @@ use jar_sprout_layout::{
 use jar_sprout_model::{Scalar, Slot, Type, Width, WireName};
 
 use crate::language::{Language, SharedPlace};
+use crate::languages::jvm::naming;
 use crate::plan::{
     DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedExtras, PlannedField,
     PlannedNothing, PlannedType,
@@ -30,6 +31,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
+use crate::spell::renaming::Renaming;
 use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Place, Program, Trial, nested};
 use settings::{JavaOptions, Library, PACKAGE};
 
@@ -155,7 +157,9 @@ impl Dialect for JavaOptions {
         copy: &PlannedType<'_>,
         wire: &PlannedType<'_>,
     ) -> Doc {
-        plain_copies::declare(&mut sheet.with(self), copy, wire)
+        let options = self.indented(sheet.plan.indent(copy, 2));
+        let nested = nested(self, sheet, copy);
+        plain_copies::declare(&mut sheet.with(&options), copy, wire, nested)
     }
 
     /// Java has no name for a type without a class of its own; a reader takes this one.
@@ -227,12 +231,14 @@ impl Dialect for JavaOptions {
 /// public record Hive(long id, @JsonProperty("honey_kg") double honeyKg) {}
 /// ```
 fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], nested: Vec<Doc>) -> Doc {
-    let mut annotations = annotations(sheet, ty, fields);
+    let renaming = renaming(sheet.options, fields);
+    let mut annotations = annotations(sheet, ty, fields, &renaming);
     let leaves_out = leaves_out(fields, sheet.options);
     let tag = fields.iter().find(|field| is_tag_apart(sheet.options, sheet.plan, ty, field));
     let is_component = |field: &&PlannedField<'_>| tag.is_none_or(|tag| tag.ident != field.ident);
     let components = fields.iter().filter(is_component);
-    let mut components: Vec<Doc> = components.map(|one| component(sheet, one, leaves_out)).collect();
+    let mut components: Vec<Doc> =
+        components.map(|one| component(sheet, one, leaves_out, &renaming)).collect();
     let tag = tag.map(|tag| tag_method(sheet, tag));
     if let Some(extras) = &ty.extras {
         let (annotations, declaration) = extras_declaration(sheet, extras);
@@ -370,7 +376,12 @@ fn leaves_out(fields: &[PlannedField<'_>], options: &JavaOptions) -> bool {
 }
 
 /// What is said of a whole class, for Jackson.
-fn annotations(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Vec<Doc> {
+fn annotations(
+    sheet: &mut Sheet<'_>,
+    ty: &PlannedType<'_>,
+    fields: &[PlannedField<'_>],
+    renaming: &Renaming,
+) -> Vec<Doc> {
     let mut annotations = Vec::new();
     if sheet.options.library == Library::Gson {
         return annotations;
@@ -384,6 +395,7 @@ fn annotations(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedFie
         sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonInclude");
         annotations.push(text("@JsonInclude(JsonInclude.Include.NON_NULL)"));
     }
+    annotations.extend(naming::annotation(renaming, ".class", sheet.needs).map(text));
     if fields.is_empty() {
         // Without an annotation of its own, the library does not write what has no parts.
         sheet.needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonSerialize");
@@ -392,8 +404,13 @@ fn annotations(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedFie
     annotations
 }
 
-fn component(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, leaves_out: bool) -> Doc {
-    let (annotations, ty) = annotated(sheet, field, leaves_out);
+/// What makes the keys of a type of its names, if that is asked for.
+fn renaming(options: &JavaOptions, fields: &[PlannedField<'_>]) -> Renaming {
+    if options.has_key_rules { naming::renaming(fields) } else { Renaming::none() }
+}
+
+fn component(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, leaves_out: bool, renaming: &Renaming) -> Doc {
+    let (annotations, ty) = annotated(sheet, field, leaves_out, renaming);
     let declaration = text(format!("{ty} {}", field.ident));
     if annotations.is_empty() {
         return declaration;
@@ -413,11 +430,16 @@ fn extras_declaration(sheet: &mut Sheet<'_>, extras: &PlannedExtras<'_>) -> (&'s
 }
 
 /// What is said of a field, and its type.
-fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, leaves_out: bool) -> (Vec<String>, String) {
+fn annotated(
+    sheet: &mut Sheet<'_>,
+    field: &PlannedField<'_>,
+    leaves_out: bool,
+    renaming: &Renaming,
+) -> (Vec<String>, String) {
     let types::Spelled { annotations: own, ty } = nothing::field(sheet, field);
     let mut annotations = Vec::new();
     let key = field.wire.as_str();
-    let is_renamed = field.ident.as_str() != key;
+    let is_renamed = !renaming.makes(field.ident.as_str(), key);
     if is_required(field, sheet.options) {
         sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonProperty");
         let value = if is_renamed { format!("value = {}, ", names::LITERAL.of(key)) } else { String::new() };

@@ -6,7 +6,7 @@ use jar_sprout_model::Type;
 use super::Sheet;
 use super::unions::{UNKNOWN, holder, permitted, sealed};
 use super::{beans, nothing, record_head, types};
-use crate::plan::{PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
+use crate::plan::{Plan, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase};
 use crate::spell::plain_copies::{
     self as copies, Both, Conversion, Sides, conversion, is_collection, may_be_null,
 };
@@ -14,6 +14,7 @@ use crate::spell::{Helper, Needs};
 
 /// Where types are named: a component of a type's name hides the type.
 struct Surroundings<'p> {
+    plan: &'p Plan<'p>,
     package: &'p str,
     components: Vec<&'p str>,
 }
@@ -21,7 +22,7 @@ struct Surroundings<'p> {
 impl Surroundings<'_> {
     fn of(&self, ty: &PlannedType<'_>) -> String {
         if self.components.contains(&ty.ident.as_str()) {
-            format!("{}.{}", self.package, ty.ident)
+            format!("{}.{}", self.package, self.plan.path(ty))
         } else {
             ty.ident.to_string()
         }
@@ -29,12 +30,17 @@ impl Surroundings<'_> {
 }
 
 /// The declaration of a plain type, and the method that makes it.
-pub(super) fn declare(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
+pub(super) fn declare(
+    sheet: &mut Sheet<'_>,
+    copy: &PlannedType<'_>,
+    wire: &PlannedType<'_>,
+    nested: Vec<Doc>,
+) -> Doc {
     match copies::sides(copy, wire) {
         Sides::Records(both) => {
             let components = both.copy.iter().map(|field| field.ident.as_str()).collect();
-            let place = Surroundings { package: &sheet.options.package, components };
-            record(sheet, &Both { copy, wire }, both.pairs().collect(), &place)
+            let place = Surroundings { plan: sheet.plan, package: &sheet.options.package, components };
+            record(sheet, &Both { copy, wire }, both.pairs().collect(), &place, nested)
         }
         Sides::Unions(both) => union(sheet, copy, wire, &both),
     }
@@ -45,6 +51,7 @@ fn record(
     types: &Both<'_, PlannedType<'_>>,
     pairs: Vec<(&PlannedField<'_>, &PlannedField<'_>)>,
     place: &Surroundings<'_>,
+    nested: Vec<Doc>,
 ) -> Doc {
     let Both { copy, wire } = *types;
     let plain = sheet.options.plain();
@@ -65,11 +72,11 @@ fn record(
     };
     let head = record_head(sheet.plan, copy, components, 0, " {");
     let made = group(cat([text(format!("return new {}(", copy.ident)), listed(arguments), text(");")]));
-    let made = method(&format!("public static {}", copy.ident), wire.ident.as_str(), [made]);
+    let made = method(&format!("public static {}", copy.ident), &sheet.plan.path(wire), [made]);
     // Of a record, no annotation says that a part is deprecated.
     let is_suppressed = sheet.options.has_beans && copies::uses_deprecated(wire);
     let suppressed = is_suppressed.then(|| text("@SuppressWarnings(\"deprecation\")"));
-    members(head, [lines(suppressed.into_iter().chain([made]))])
+    members(head, [lines(suppressed.into_iter().chain([made]))].into_iter().chain(nested))
 }
 
 fn method(head: &str, wire: &str, body: impl IntoIterator<Item = Doc>) -> Doc {
@@ -156,14 +163,14 @@ fn union(
     let Both { copy: union, wire: source } = *both;
     let is_direct = sheet.plan.has_direct_cases(union);
     let ident = &copy.ident;
-    let place = Surroundings { package: "", components: Vec::new() };
+    let place = Surroundings { plan: sheet.plan, package: "", components: Vec::new() };
     let mut inside = Vec::new();
     let mut body = Vec::new();
     for (case, from) in union.cases.iter().zip(&source.cases) {
         let class = |case: &PlannedUnionCase<'_>, owner: &PlannedType<'_>| match sheet.plan.direct_case(case)
         {
-            Some(record) if is_direct => record.ident.to_string(),
-            Some(_) | None => format!("{}.{}", owner.ident, case.ident),
+            Some(record) if is_direct => sheet.plan.path(record),
+            Some(_) | None => format!("{}.{}", sheet.plan.path(owner), case.ident),
         };
         let conversion = conversion(sheet.plan, &from.slot.ty);
         let made = if is_direct {
@@ -180,11 +187,11 @@ fn union(
     }
     if union.tag.is_some() {
         inside.push(holder(ident, UNKNOWN, "Object"));
-        let test = text(format!("if (wire instanceof {}.{UNKNOWN} unknown)", wire.ident));
+        let test = text(format!("if (wire instanceof {}.{UNKNOWN} unknown)", sheet.plan.path(wire)));
         body.push(braces(test, [text(format!("return new {UNKNOWN}(unknown.value());"))]));
     }
     body.push(text("throw new IllegalArgumentException(\"unexpected: \" + wire);"));
-    inside.push(method(&format!("static {ident}"), wire.ident.as_str(), body));
+    inside.push(method(&format!("static {ident}"), &sheet.plan.path(wire), body));
     let permitted = permitted(sheet.plan, ident, union);
     sealed(ident, permitted, inside)
 }

@@ -9,8 +9,8 @@ use crate::prepare::{
     TimeKeeping,
 };
 use crate::settings::{
-    ABSENT, Absence, BOUNDS_SAID, ENTRY, Entry, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings,
-    Spread, TWINS, TextOf, URIS, UUIDS, check_dotted_names,
+    ABSENT, Absence, BOUNDS_SAID, ENTRY, Entry, KEYS, MARK, Meaning, Nesting, OneOf, PLACE, Setting,
+    Settings, Spread, TWINS, TextOf, URIS, UUIDS, check_dotted_names,
 };
 
 pub(super) const PACKAGE: TextOf = TextOf {
@@ -78,8 +78,8 @@ const BOUNDS: OneOf<bool> = OneOf {
 };
 
 pub(super) const SETTINGS: &[&dyn Setting] = &[
-    &PACKAGE, &LIBRARY, &TYPES, &DATES, &NULLS, &BOUNDS, &UUIDS, &URIS, &PLACE, &ABSENT, &TWINS, &ENTRY,
-    &MARK,
+    &PACKAGE, &LIBRARY, &TYPES, &DATES, &NULLS, &BOUNDS, &KEYS, &UUIDS, &URIS, &PLACE, &ABSENT, &TWINS,
+    &ENTRY, &MARK,
 ];
 
 /// What reads and writes JSON.
@@ -107,6 +107,8 @@ pub(super) struct JavaOptions {
     pub(super) says_null: bool,
     /// Whether the bounds that a document sets are checked.
     pub(super) checks_bounds: bool,
+    /// Whether the keys of a type are said by one annotation.
+    pub(super) has_key_rules: bool,
     /// Whether UUIDs have the platform's own type.
     pub(super) has_uuids: bool,
     /// Whether URIs have.
@@ -129,6 +131,7 @@ impl JavaOptions {
             has_date_module: DATES.of(settings) && LIBRARY.of(settings) == Library::Jackson,
             says_null: NULLS.of(settings),
             checks_bounds: BOUNDS.of(settings),
+            has_key_rules: KEYS.of(settings) && LIBRARY.of(settings) == Library::Jackson,
             has_uuids: UUIDS.of(settings),
             has_uris: URIS.of(settings),
             nesting: PLACE.of(settings),

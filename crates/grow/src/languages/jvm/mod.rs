@@ -5,6 +5,7 @@
 pub(super) const MOST_ROOM: usize = 240;
 
 pub(super) mod java_time;
+pub(super) mod naming;
 
 use crate::prepare::Dependency;
 

@@ -9,9 +9,11 @@ use super::Sheet;
 use super::settings::Library;
 use super::unions::{Branch, UNKNOWN, interface, shared_properties, when};
 use super::{names, parcels, types};
+use crate::languages::jvm::naming;
 use crate::plan::{
     CaseKind, Ident, Plan, PlannedField, PlannedType, PlannedUnion, PlannedUnionCase, ToldCase,
 };
+use crate::spell::renaming::Renaming;
 use crate::spell::{Helper, Needs};
 
 const GSON_TEXT: Helper = Helper { name: "TextAdapter", text: include_str!("gson/TextAdapter.kt") };
@@ -38,8 +40,10 @@ pub(super) fn of_jackson(
     sheet: &mut Sheet<'_>,
     ty: &PlannedType<'_>,
     fields: &[PlannedField<'_>],
+    renaming: &Renaming,
 ) -> Vec<String> {
     let mut annotations = Vec::new();
+    annotations.extend(naming::annotation(renaming, "::class", sheet.needs));
     if fields.is_empty() {
         // Without an annotation of its own, the library does not write what has no parts.
         sheet.needs.imports.insert("com.fasterxml.jackson.databind.annotation.JsonSerialize");

@@ -20,6 +20,7 @@ use jar_sprout_layout::{
 use jar_sprout_model::{Slot, WireName};
 
 use crate::language::{Language, SharedPlace};
+use crate::languages::jvm::naming;
 use crate::plan::{
     DefaultSpelling, Fate, Ident, Plan, PlannedCase, PlannedDefinition, PlannedField, PlannedNothing,
     PlannedType,
@@ -27,6 +28,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
+use crate::spell::renaming::Renaming;
 use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Place, Program, Trial, nested};
 use settings::{KotlinOptions, Library, PACKAGE};
 
@@ -126,7 +128,10 @@ impl Dialect for KotlinOptions {
         copy: &PlannedType<'_>,
         wire: &PlannedType<'_>,
     ) -> Doc {
-        plain_copies::declare(&mut sheet.with(self), copy, wire)
+        let options = self.indented(sheet.plan.indent(copy, 4));
+        let place = sheet.needs.outside.len();
+        let nested = nested(self, sheet, copy);
+        plain_copies::declare(&mut sheet.with(&options), copy, wire, (nested, place))
     }
 
     fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
@@ -153,7 +158,7 @@ impl Dialect for KotlinOptions {
         imports.sort_by_cached_key(|name| (names::import_group(name), name.clone()));
         let imports: Vec<Doc> = imports.iter().map(|name| text(format!("import {name}"))).collect();
         let imports = (!imports.is_empty()).then(|| lines(imports));
-        paragraphs(head.chain(imports).chain(declarations))
+        paragraphs(head.chain(imports).chain(declarations).chain(needs.outside.clone()))
     }
 
     fn shared(&self) -> Option<&str> {
@@ -193,10 +198,11 @@ fn use_serializers(classes: &[String]) -> Doc {
 /// ```
 fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>], nested: Vec<Doc>) -> Doc {
     let ident = &ty.ident;
+    let renaming = if sheet.options.has_key_rules { naming::renaming(fields) } else { Renaming::none() };
     let annotations = match sheet.options.library {
         Library::Kotlinx => extras::annotations(sheet, ty).unwrap_or_else(|| serializable(sheet, fields)),
         Library::Moshi => adapters::of_moshi(sheet.needs),
-        Library::Jackson => adapters::of_jackson(sheet, ty, fields),
+        Library::Jackson => adapters::of_jackson(sheet, ty, fields, &renaming),
         Library::Gson | Library::None => Vec::new(),
     };
     let extras = ty.extras.iter().map(|extras| &extras.map.ty);
@@ -210,7 +216,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     let is_tag_apart = has_tag_apart(sheet, fields);
     let (apart, fields): (Vec<_>, Vec<_>) =
         fields.iter().partition(|field| is_tag_apart && field.fate.tag().is_some());
-    let parts = fields.iter().map(|one| cat([hard(), field(sheet, ty, one)]));
+    let parts = fields.iter().map(|one| cat([hard(), field(sheet, ty, one, &renaming)]));
     let mut parts: Vec<Doc> = parts.collect();
     let tags: Vec<Doc> = apart.into_iter().map(|field| tag_apart(sheet, field)).collect();
     if let Some(extras) = &ty.extras {
@@ -296,7 +302,12 @@ fn supertypes(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Doc {
 }
 
 /// `val id: Long,`, with its key where the name does not say it.
-fn field(sheet: &mut Sheet<'_>, owner: &PlannedType<'_>, field: &PlannedField<'_>) -> Doc {
+fn field(
+    sheet: &mut Sheet<'_>,
+    owner: &PlannedType<'_>,
+    field: &PlannedField<'_>,
+    renaming: &Renaming,
+) -> Doc {
     let PlannedField { ident, wire, slot, encoding: _, docs, fate } = field;
     let mut parts: Vec<Doc> = ABOUT.comment.of(docs, sheet.options.indent + 4).into_iter().collect();
     if docs.is_deprecated {
@@ -306,7 +317,7 @@ fn field(sheet: &mut Sheet<'_>, owner: &PlannedType<'_>, field: &PlannedField<'_
         sheet.needs.imports.insert("com.fasterxml.jackson.annotation.JsonProperty");
         let key = names::LITERAL.of(wire.as_str());
         parts.extend(["get", "param"].map(|site| text(format!("@{site}:JsonProperty({key})"))));
-    } else if ident.as_str().trim_matches('`') != wire.as_str() {
+    } else if !renaming.makes(ident.as_str().trim_matches('`'), wire.as_str()) {
         parts.extend(key_annotation(sheet, wire.as_str()).map(text));
     }
     if sheet.options.library == Library::Jackson && matches!(fate, Fate::Nullable) {

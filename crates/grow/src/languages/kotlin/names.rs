@@ -16,6 +16,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_types: TAKEN_TYPES,
     // Its getter would be `getClass`, which every object has.
     reserved_members: &["class"],
+    reserved_cases: &[],
     reserved_union_cases: TAKEN_TYPES,
     unshared: Some(&["value"]),
     union_case_kind: UnionCaseKind::Type,

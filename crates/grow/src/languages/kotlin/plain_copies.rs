@@ -1,6 +1,6 @@
 //! Plain classes beside those of the wire.
 
-use jar_sprout_layout::{Doc, cat, hard, lines, nest, paragraphs, text};
+use jar_sprout_layout::{Doc, cat, hard, lines, members, nest, paragraphs, text};
 use jar_sprout_model::Slot;
 
 use super::Sheet;
@@ -12,16 +12,30 @@ use crate::spell::plain_copies::{
     self as copies, Both, Conversion, Sides, conversion, is_collection, may_be_null,
 };
 
-/// The declaration of a plain type, and the function that makes it.
-pub(super) fn declare(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
+/// The declaration of a plain type with those inside, and the function that makes it; among what stands outside of
+/// all types, the place of that function if it is one of them.
+pub(super) fn declare(
+    sheet: &mut Sheet<'_>,
+    copy: &PlannedType<'_>,
+    wire: &PlannedType<'_>,
+    (nested, place): (Vec<Doc>, usize),
+) -> Doc {
     let (declaration, made) = match copies::sides(copy, wire) {
-        Sides::Records(both) => (record(sheet, copy, both.copy), construction(sheet.plan, copy, &both)),
+        Sides::Records(both) => {
+            (record(sheet, copy, both.copy, nested), construction(sheet.plan, copy, &both))
+        }
         Sides::Unions(both) => (union(sheet, copy, both.copy), choice(sheet.plan, copy, wire, &both)),
     };
-    let result = text(format!("fun {}.{}(): {} =", wire.ident, function(copy), copy.ident));
+    let plan = sheet.plan;
+    let result = text(format!("fun {}.{}(): {} =", plan.path(wire), function(copy), plan.path(copy)));
     let suppressed = copies::uses_deprecated(wire).then(|| text("@Suppress(\"DEPRECATION\")"));
     let function = cat([result, nest(cat([hard(), made]))]);
     let function = lines(suppressed.into_iter().chain([function]));
+    if plan.is_nested(copy) {
+        // Inside a class, it would be that class's alone.
+        sheet.needs.outside.insert(place, function);
+        return declaration;
+    }
     paragraphs([declaration, function])
 }
 
@@ -33,7 +47,12 @@ fn function(copy: &PlannedType<'_>) -> String {
     }
 }
 
-fn record(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Doc {
+fn record(
+    sheet: &mut Sheet<'_>,
+    copy: &PlannedType<'_>,
+    fields: &[PlannedField<'_>],
+    nested: Vec<Doc>,
+) -> Doc {
     let plain = sheet.options.plain();
     let supers = supertypes(&mut sheet.with(&plain), copy);
     if fields.is_empty() {
@@ -55,7 +74,9 @@ fn record(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, fields: &[PlannedField<
         ])
     };
     let fields: Vec<Doc> = fields.iter().map(|one| field(one, sheet)).collect();
-    cat([text(format!("data class {}(", copy.ident)), nest(cat(fields)), hard(), text(")"), supers])
+    let head =
+        cat([text(format!("data class {}(", copy.ident)), nest(cat(fields)), hard(), text(")"), supers]);
+    if nested.is_empty() { head } else { members(head, nested) }
 }
 
 fn construction(plan: &Plan<'_>, copy: &PlannedType<'_>, both: &Both<'_, [PlannedField<'_>]>) -> Doc {
@@ -71,9 +92,9 @@ fn construction(plan: &Plan<'_>, copy: &PlannedType<'_>, both: &Both<'_, [Planne
     });
     let arguments: Vec<Doc> = arguments.collect();
     if arguments.is_empty() {
-        return text(format!("{}()", copy.ident));
+        return text(format!("{}()", plan.path(copy)));
     }
-    cat([text(format!("{}(", copy.ident)), nest(cat(arguments)), hard(), text(")")])
+    cat([text(format!("{}(", plan.path(copy))), nest(cat(arguments)), hard(), text(")")])
 }
 
 /// The expression for what a value of the wire becomes.
@@ -117,9 +138,10 @@ fn choice(
     both: &Both<'_, PlannedUnion<'_>>,
 ) -> Doc {
     let Both { copy: union, wire: source } = *both;
+    let (from_path, to_path) = (plan.path(wire), plan.path(copy));
     let case_of = |ident: &Ident, slot: &Slot, to: &Ident| {
         let value = made(&conversion(plan, &slot.ty), "value", slot.nullable);
-        (format!("is {}.{ident}", wire.ident), text(format!("{}.{to}({value})", copy.ident)))
+        (format!("is {from_path}.{ident}"), text(format!("{to_path}.{to}({value})")))
     };
     let branches = match source.tag {
         None => {
@@ -128,14 +150,13 @@ fn choice(
         }
         Some(_) => {
             let known = source.cases.iter().flat_map(|case| case.slot.ty.named()).map(|id| {
-                let class = plan.ident(id);
+                let class = plan.path(plan.get(id));
                 let made = plan
                     .copy_of(id)
                     .map_or_else(|| "this".to_owned(), |copy| format!("{}()", function(copy)));
                 (format!("is {class}"), text(made))
             });
-            let unknown =
-                (format!("is {}.{UNKNOWN}", wire.ident), text(format!("{}.{UNKNOWN}(value)", copy.ident)));
+            let unknown = (format!("is {from_path}.{UNKNOWN}"), text(format!("{to_path}.{UNKNOWN}(value)")));
             known.chain([unknown]).collect()
         }
     };

@@ -9,8 +9,8 @@ use crate::prepare::{
     TimeKeeping,
 };
 use crate::settings::{
-    ABSENT, Absence, ENTRY, Entry, FILES, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings, Spread,
-    TWINS, TextOf, URIS, UUIDS, check_dotted_names,
+    ABSENT, Absence, ENTRY, Entry, FILES, KEYS, MARK, Meaning, Nesting, OneOf, PLACE, Setting, Settings,
+    Spread, TWINS, TextOf, URIS, UUIDS, check_dotted_names,
 };
 
 pub(super) const PACKAGE: TextOf = TextOf {
@@ -60,6 +60,7 @@ pub(super) const SETTINGS: &[&dyn Setting] = &[
     &LIBRARY,
     &PROPERTIES,
     &PARCELABLE,
+    &KEYS,
     &UUIDS,
     &URIS,
     &FILES,
@@ -95,6 +96,8 @@ pub(super) struct KotlinOptions {
     pub(super) property: &'static str,
     /// Whether Android can hand objects from screen to screen.
     pub(super) is_parcelable: bool,
+    /// Whether the keys of a type are said by one annotation.
+    pub(super) has_key_rules: bool,
     /// Whether UUIDs have the platform's own type.
     pub(super) has_uuids: bool,
     /// Whether URIs have.
@@ -116,6 +119,7 @@ impl KotlinOptions {
             library: LIBRARY.of(settings),
             property: PROPERTIES.of(settings),
             is_parcelable: PARCELABLE.of(settings),
+            has_key_rules: KEYS.of(settings) && LIBRARY.of(settings) == Library::Jackson,
             has_uuids: UUIDS.of(settings) && LIBRARY.of(settings) != Library::Moshi,
             has_uris: URIS.of(settings) && LIBRARY.of(settings) != Library::Moshi,
             spread: FILES.of(settings),

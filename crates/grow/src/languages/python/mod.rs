@@ -25,6 +25,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
+use crate::spell::renaming::Renaming;
 use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Place, Program, Trial};
 use settings::{Level, PythonOptions, Types};
 
@@ -208,7 +209,21 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     }
     let own = Plan::own_fields(base, fields);
     let has_alias = own.iter().any(|field| field.ident.as_str() != field.wire.as_str());
+    // What a base says of its keys would hold for those of others as well.
+    let is_alone = !is_ambiguous && base.is_none() && !sheet.plan.is_base(ty);
+    let renaming = if is_alone { names::alias_rule(&own) } else { Renaming::none() };
     let mut settings = Vec::new();
+    match renaming.name() {
+        Some("to_camel") => {
+            sheet.needs.imports.insert("from pydantic.alias_generators import to_camel");
+            settings.push("alias_generator=to_camel");
+        }
+        Some(_) => {
+            sheet.needs.imports.insert("from pydantic.alias_generators import to_pascal");
+            settings.push("alias_generator=to_pascal");
+        }
+        None => {}
+    }
     if ty.extras.is_some() {
         settings.push("extra=\"allow\"");
     }
@@ -230,7 +245,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     });
     let fields = own.iter().map(|one| {
         let said = ABOUT.comment.beside_annotation(one.docs, INDENT);
-        cat([hard(), lines([field(sheet, one)].into_iter().chain(said))])
+        cat([hard(), lines([field(sheet, one, &renaming)].into_iter().chain(said))])
     });
     let fields: Vec<Doc> = fields.chain(extras).collect();
     let comment = docstring(ty.docs);
@@ -255,7 +270,7 @@ fn documented(member: Doc, docs: &Docs) -> Doc {
 }
 
 /// `note: str | None = Field(default=None, alias="Note")`
-fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
+fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, renaming: &Renaming) -> Doc {
     let PlannedField { ident, wire, slot, encoding: _, docs, fate } = field;
     let (ty, default) = match fate {
         Fate::Tag(tag) => (types::slot(sheet, slot, Types::Pydantic), Some(names::literal(tag.as_str()))),
@@ -281,7 +296,8 @@ fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
             (types::or_none(types::non_null(sheet, slot, Types::Pydantic), &slot.ty), Some("None".to_owned()))
         }
     };
-    let alias = (ident.as_str() != wire.as_str()).then(|| format!("alias={}", names::literal(wire.as_str())));
+    let is_made = renaming.makes(ident.as_str(), wire.as_str());
+    let alias = (!is_made).then(|| format!("alias={}", names::literal(wire.as_str())));
     // What chooses a case looks at its tag.
     let is_deprecated = docs.is_deprecated && fate.tag().is_none();
     let deprecated = is_deprecated.then(|| format!("deprecated={}", names::literal(&docs::warning(docs))));

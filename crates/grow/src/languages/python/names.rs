@@ -5,9 +5,10 @@ use std::collections::{BTreeMap, BTreeSet};
 use jar_sprout_layout::{Doc, cat, group, if_broken, join, last_comma, line, nest, soft, text};
 
 use crate::plan::{
-    NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, pascal_case, screaming_case, small_words,
-    snake_case,
+    NamePlace, Naming, NothingNames, OwnName, PlannedField, UnionCaseKind, pascal_case, screaming_case,
+    small_words, snake_case,
 };
+use crate::spell::renaming::{RenameRule, Renaming, in_camel_case, in_pascal_case, snake_words};
 use crate::spell::{self, Borrowed, Literal};
 
 pub(super) const NAMING: Naming = Naming {
@@ -20,6 +21,7 @@ pub(super) const NAMING: Naming = Naming {
     union_cases: NamePlace::Type,
     reserved_types: TAKEN_TYPES,
     reserved_members: TAKEN_MEMBERS,
+    reserved_cases: &[],
     reserved_union_cases: &[],
     unshared: None,
     union_case_kind: UnionCaseKind::Type,
@@ -195,8 +197,11 @@ pub(super) fn grouped_imports(imports: &BTreeSet<&'static str>) -> Vec<Vec<Doc>>
             None => whole.push(text(*import)),
         }
     }
-    let (others, standard): (Vec<_>, Vec<_>) =
-        named.into_iter().partition(|(module, _)| ["pydantic", "typing_extensions"].contains(module));
+    let is_other = |module: &str| {
+        let package = module.split('.').next().unwrap_or_default();
+        ["pydantic", "typing_extensions"].contains(&package)
+    };
+    let (others, standard): (Vec<_>, Vec<_>) = named.into_iter().partition(|(module, _)| is_other(module));
     let import = |(module, names): (&str, Vec<&str>)| import(module, &names);
     let standard: Vec<Doc> = whole.into_iter().chain(standard.into_iter().map(import)).collect();
     let others: Vec<Doc> = others.into_iter().map(import).collect();
@@ -234,6 +239,19 @@ pub(super) fn declared(line: &'static str) -> Option<&'static str> {
         name.split(':').next()
     };
     spell::declared(line, &["class", "def"]).or_else(assigned)
+}
+
+/// pydantic's generators of aliases.
+const ALIAS_RULES: &[RenameRule] = &[
+    RenameRule { name: "to_camel", apply: in_camel_case },
+    RenameRule { name: "to_pascal", apply: in_pascal_case },
+];
+
+/// What makes the keys of most fields of their names.
+pub(super) fn alias_rule(fields: &[&PlannedField<'_>]) -> Renaming {
+    let pairs: Vec<(&str, &str)> =
+        fields.iter().map(|field| (field.ident.as_str(), field.wire.as_str())).collect();
+    Renaming::of_several(&pairs, ALIAS_RULES, snake_words)
 }
 
 #[cfg(test)]

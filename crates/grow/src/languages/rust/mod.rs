@@ -24,8 +24,8 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
+use crate::spell::renaming::Renaming;
 use crate::spell::{About, BlankSheet, Dialect, GrownFile, Helper, Needs, Place, Program, Trial, in_groups};
-use names::Renaming;
 use settings::RustOptions;
 
 /// Rust with serde.
@@ -210,19 +210,19 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     let pairs: Vec<(&str, &str)> =
         fields.iter().map(|field| (names::bare(field.ident.as_str()), field.wire.as_str())).collect();
     let rule = names::rename_rule(&pairs);
-    let arguments = tag.into_iter().flatten().chain(rule.attribute()).collect();
+    let arguments = tag.into_iter().flatten().chain(names::rename_all(&rule)).collect();
     let derives = derives(sheet.plan, ty.id, ", Serialize, Deserialize");
     let attributes = [derives].into_iter().chain(serde(arguments));
     if fields.is_empty() {
         return lines(attributes.chain([text(format!("pub struct {ident} {{}}"))]));
     }
-    let mut members: Vec<Doc> = fields.iter().map(|one| field(sheet, ident, one, &rule)).collect();
+    let mut members: Vec<Doc> = fields.iter().map(|one| field(sheet, ty, one, &rule)).collect();
     if let Some(PlannedExtras { ident, map, slot: _ }) = &ty.extras {
         let declared = cat([text(format!("pub {ident}: ")), types::slot(sheet, None, map), text(",")]);
         members.extend([text("#[serde(flatten)]"), declared]);
     }
     let declaration = lines(attributes.chain([braces(format!("pub struct {ident}"), members)]));
-    match defaults(sheet, ident, &fields) {
+    match defaults(sheet, ty, &fields) {
         Some(defaults) => cat([declaration, hard(), hard(), defaults]),
         None => declaration,
     }
@@ -239,20 +239,20 @@ fn default_name(ident: &Ident) -> String {
 }
 
 /// Functions that make the default values of fields.
-fn defaults(sheet: &mut Sheet<'_>, ident: &Ident, fields: &[&PlannedField<'_>]) -> Option<Doc> {
+fn defaults(sheet: &mut Sheet<'_>, owner: &PlannedType<'_>, fields: &[&PlannedField<'_>]) -> Option<Doc> {
     let mut functions = Vec::new();
     for field in fields {
         let Some(default) = field.fate.default() else { continue };
-        let ty = types::non_null(sheet, Some(ident), field.slot);
+        let ty = types::non_null(sheet, Some(owner.id), field.slot);
         let head = cat([text(format!("fn {}() -> ", default_name(&field.ident))), ty]);
         let code = sheet.plan.default_code(default, &DEFAULTS);
         let code = if default.is_number() { in_groups(&code) } else { code };
         functions.push(braces(head, [text(code)]));
     }
-    (!functions.is_empty()).then(|| members(format!("impl {ident}"), functions))
+    (!functions.is_empty()).then(|| members(format!("impl {}", owner.ident), functions))
 }
 
-fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, rule: &Renaming) -> Doc {
+fn field(sheet: &mut Sheet<'_>, owner: &PlannedType<'_>, field: &PlannedField<'_>, rule: &Renaming) -> Doc {
     let PlannedField { ident, wire, slot, encoding: _, docs, fate } = field;
     let mut arguments = Vec::new();
     if !rule.makes(names::bare(ident.as_str()), wire.as_str()) {
@@ -268,7 +268,7 @@ fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, rule: &
             arguments.extend([left_out(), "default".to_owned(), present]);
         }
         Fate::Defaulted(_) => {
-            arguments.push(format!("default = \"{owner}::{}\"", default_name(ident)));
+            arguments.push(format!("default = \"{}::{}\"", owner.ident, default_name(ident)));
         }
     }
     let is_option = match fate {
@@ -296,8 +296,8 @@ fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>, rule: &
         (Type::Scalar(scalar), Some(_), _) => text(types::scalar(sheet, *scalar)),
         (_, _, Some(coding)) => text(types::decoded(sheet, coding)),
         // `Option<Option<String>>`
-        _ if fate.tells_null() => types::slot(sheet, Some(owner), slot),
-        _ => types::non_null(sheet, Some(owner), slot),
+        _ if fate.tells_null() => types::slot(sheet, Some(owner.id), slot),
+        _ => types::non_null(sheet, Some(owner.id), slot),
     };
     arguments.extend(time.into_iter().flatten());
     let ty = if is_option { cat([text("Option<"), ty, text(">")]) } else { ty };
@@ -342,5 +342,10 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], is_closed: bool) -> Doc
     let copy = if is_closed { "Copy, " } else { "" };
     let derives = text(format!("#[derive(Debug, Clone, {copy}PartialEq, Eq, Hash, Serialize, Deserialize)]"));
     let declaration = braces(format!("pub enum {ident}"), body);
-    lines([derives].into_iter().chain(serde(rule.attribute().into_iter().collect())).chain([declaration]))
+    lines(
+        [derives]
+            .into_iter()
+            .chain(serde(names::rename_all(&rule).into_iter().collect()))
+            .chain([declaration]),
+    )
 }

@@ -8,6 +8,9 @@ use crate::plan::{
     NamePlace, Naming, NothingNames, OwnName, UnionCaseKind, in_ascii, pascal_case, snake_case,
 };
 use crate::spell::Literal;
+use crate::spell::renaming::{
+    RenameRule, Renaming, in_camel_case, in_kebab_case, in_pascal_case, in_screaming_case, in_snake_case,
+};
 
 pub(super) const NAMING: Naming = Naming {
     type_case: |words| pascal_case(&in_latin(words)),
@@ -20,6 +23,7 @@ pub(super) const NAMING: Naming = Naming {
     reserved_types: TAKEN_TYPES,
     // Variants; fields are never in capitals.
     reserved_members: &["Other", "Self"],
+    reserved_cases: &[],
     reserved_union_cases: &["Other", "Self"],
     unshared: None,
     union_case_kind: UnionCaseKind::Value,
@@ -123,80 +127,24 @@ pub(super) fn bare(ident: &str) -> &str {
     ident.strip_prefix("r#").unwrap_or(ident)
 }
 
-/// One of serde's `rename_all` rules.
-#[derive(Clone, Copy)]
-struct RenameRule {
-    name: &'static str,
-    /// What it makes of words in small letters.
-    apply: fn(&[&str]) -> String,
-}
-
+/// serde's `rename_all` rules.
 const RULES: &[RenameRule] = &[
-    RenameRule { name: "camelCase", apply: |words| words[0].to_owned() + &capitalised(&words[1..]) },
-    RenameRule { name: "PascalCase", apply: capitalised },
-    RenameRule { name: "kebab-case", apply: |words| words.join("-") },
-    RenameRule { name: "SCREAMING_SNAKE_CASE", apply: |words| words.join("_").to_ascii_uppercase() },
+    RenameRule { name: "camelCase", apply: in_camel_case },
+    RenameRule { name: "PascalCase", apply: in_pascal_case },
+    RenameRule { name: "kebab-case", apply: in_kebab_case },
+    RenameRule { name: "SCREAMING_SNAKE_CASE", apply: in_screaming_case },
     RenameRule { name: "SCREAMING-KEBAB-CASE", apply: |words| words.join("-").to_ascii_uppercase() },
 ];
 
 const VARIANT_RULES: &[RenameRule] = &[
     RenameRule { name: "lowercase", apply: |words| words.concat() },
     RenameRule { name: "UPPERCASE", apply: |words| words.concat().to_ascii_uppercase() },
-    RenameRule { name: "snake_case", apply: |words| words.join("_") },
+    RenameRule { name: "snake_case", apply: in_snake_case },
 ];
 
-fn capitalised(words: &[&str]) -> String {
-    let capital = |word: &&str| {
-        let mut letters = word.chars();
-        letters
-            .next()
-            .map(|first| first.to_ascii_uppercase().to_string() + letters.as_str())
-            .unwrap_or_default()
-    };
-    words.iter().map(capital).collect()
-}
-
-/// What becomes of the identifiers of a type where nothing is said of each.
-pub(super) struct Renaming {
-    rule: Option<RenameRule>,
-    /// The words of an identifier, as serde sees them; none of one that it does not split so.
-    words: fn(&str) -> Option<Vec<String>>,
-}
-
-impl Renaming {
-    /// The rule that makes most keys of their identifiers, if it spares more than it costs.
-    fn of<'r>(
-        pairs: &[(&str, &str)],
-        rules: impl Iterator<Item = &'r RenameRule>,
-        words: fn(&str) -> Option<Vec<String>>,
-    ) -> Self {
-        let exceptions =
-            |renaming: &Self| pairs.iter().filter(|(ident, wire)| !renaming.makes(ident, wire)).count();
-        let none = Self { rule: None, words };
-        let without = exceptions(&none);
-        let ruled = rules.map(|rule| Self { rule: Some(*rule), words });
-        let best = ruled.map(|ruled| (exceptions(&ruled), ruled)).min_by_key(|(count, _)| *count);
-        match best {
-            Some((count, ruled)) if count < without && (count == 0 || count + 1 < without) => ruled,
-            Some(_) | None => none,
-        }
-    }
-
-    /// Whether a key is what becomes of an identifier.
-    pub(super) fn makes(&self, ident: &str, wire: &str) -> bool {
-        match self.rule {
-            None => ident == wire,
-            Some(rule) => (self.words)(ident).is_some_and(|words| {
-                let words: Vec<&str> = words.iter().map(String::as_str).collect();
-                (rule.apply)(&words) == wire
-            }),
-        }
-    }
-
-    /// `rename_all = "camelCase"`
-    pub(super) fn attribute(&self) -> Option<String> {
-        self.rule.map(|rule| format!("rename_all = \"{}\"", rule.name))
-    }
+/// `rename_all = "camelCase"`
+pub(super) fn rename_all(renaming: &Renaming) -> Option<String> {
+    renaming.name().map(|name| format!("rename_all = \"{name}\""))
 }
 
 /// How keys are made of the identifiers of fields.
@@ -248,7 +196,7 @@ mod tests {
 
     #[test]
     fn a_rule_renames_where_it_spares_more_than_it_costs() {
-        let rule = |fields: &[(&str, &str)]| rename_rule(fields).rule.map(|rule| rule.name);
+        let rule = |fields: &[(&str, &str)]| rename_rule(fields).name();
         assert_eq!(rule(&[("self_", "self"), ("hive", "hive")]), None);
         assert_eq!(rule(&[("honey_kg", "honeyKg"), ("id", "id")]), Some("camelCase"));
         assert_eq!(rule(&[("honey_kg", "honey-kg")]), Some("kebab-case"));
@@ -257,7 +205,7 @@ mod tests {
         let keys = [("honey_kg", "honeyKg"), ("hive_id", "hiveId"), ("wax", "the wax")];
         assert_eq!(rule(&keys), Some("camelCase"));
         assert_eq!(rule(&keys[1..]), None);
-        let rule = |cases: &[(&str, &str)]| variant_rule(cases).rule.map(|rule| rule.name);
+        let rule = |cases: &[(&str, &str)]| variant_rule(cases).name();
         assert_eq!(rule(&[("Laying", "laying"), ("Caged", "caged")]), Some("lowercase"));
         assert_eq!(rule(&[("TopBar", "top_bar"), ("National", "national")]), Some("snake_case"));
         assert_eq!(rule(&[("TopBar", "top bar")]), None);

@@ -1,22 +1,21 @@
 //! Model types as Rust types, with the imports they need.
 
 use jar_sprout_layout::{Doc, cat, join, text};
-use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, Width};
+use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, TypeId, Width};
 
 use super::Sheet;
 use super::settings::Dates;
 use super::times;
-use crate::plan::Ident;
 
 /// The type of a place for a value: `Option<Queen>`. `owner` is the type that the place is a direct part of.
-pub(super) fn slot(sheet: &mut Sheet<'_>, owner: Option<&Ident>, slot: &Slot) -> Doc {
+pub(super) fn slot(sheet: &mut Sheet<'_>, owner: Option<TypeId>, slot: &Slot) -> Doc {
     let ty = non_null(sheet, owner, slot);
     // `Value` takes null as it is.
     if slot.nullable && slot.ty != Type::Any { cat([text("Option<"), ty, text(">")]) } else { ty }
 }
 
 /// The type of a value that is not null: `Queen`
-pub(super) fn non_null(sheet: &mut Sheet<'_>, owner: Option<&Ident>, slot: &Slot) -> Doc {
+pub(super) fn non_null(sheet: &mut Sheet<'_>, owner: Option<TypeId>, slot: &Slot) -> Doc {
     match &slot.ty {
         Type::Any => text("serde_json::Value"),
         // What no attribute reaches stays what it is on the wire.
@@ -37,7 +36,7 @@ pub(super) fn non_null(sheet: &mut Sheet<'_>, owner: Option<&Ident>, slot: &Slot
             let ident = sheet.plan.ident(*id);
             let is_cycle = owner.is_some_and(|owner| sheet.plan.contains_inline(*id, owner));
             text(match owner {
-                Some(owner) if is_cycle && owner == ident => "Box<Self>".to_owned(),
+                Some(owner) if is_cycle && owner == *id => "Box<Self>".to_owned(),
                 Some(_) | None if is_cycle => format!("Box<{ident}>"),
                 Some(_) | None => ident.to_string(),
             })

@@ -46,14 +46,14 @@ fn declaration(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion
     let tags: Vec<(&str, &str)> =
         cases.iter().map(|case| (case.ident.as_str(), case.tag.map_or("", WireName::as_str))).collect();
     let rule = names::variant_rule(&tags);
-    let all = rule.attribute().filter(|_| has_attributes);
+    let all = names::rename_all(&rule).filter(|_| has_attributes);
     let mut body = Vec::new();
     let boxed = sizes::boxed(sheet.plan, union);
     for (PlannedUnionCase { ident: case, tag, key: _, slot }, is_boxed) in cases.iter().zip(boxed) {
         let is_renamed = |tag: &&WireName| has_attributes && !rule.makes(case.as_str(), tag.as_str());
         let own = tag.filter(is_renamed).map(rename);
-        let ty = types::slot(sheet, Some(ident), slot);
-        let is_apart = matches!(slot.ty, Type::Named(id) if sheet.plan.contains_inline(id, ident));
+        let ty = types::slot(sheet, Some(*id), slot);
+        let is_apart = matches!(slot.ty, Type::Named(held) if sheet.plan.contains_inline(held, *id));
         let ty = if is_boxed && !is_apart { cat([text("Box<"), ty, text(">")]) } else { ty };
         let variant = cat([text(format!("{case}(")), ty, text("),")]);
         body.extend(serde(own.into_iter().collect()).into_iter().chain([variant]));

@@ -139,7 +139,8 @@ impl Dialect for SwiftOptions {
         wire: &PlannedType<'_>,
     ) -> Doc {
         let options = self.at(sheet.plan, copy);
-        plain_copies::declare(&mut sheet.with(&options), copy, wire)
+        let nested = nested(self, sheet, copy);
+        plain_copies::declare(&mut sheet.with(&options), copy, wire, nested)
     }
 
     fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
@@ -209,7 +210,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     let extras = Extras::of(sheet, ty);
     let SwiftOptions { indent, access, is_class, is_encoded, property, .. } = *sheet.options;
     let typed: Vec<(&PlannedField<'_>, String)> =
-        fields.iter().map(|field| (field, types::field(sheet, ident, field))).collect();
+        fields.iter().map(|field| (field, types::field(sheet, ty.id, field))).collect();
     // What is always there is written even if it is null, which the compiler's own way leaves out.
     let writes_null = is_encoded
         && fields.iter().any(|field| field.fate.is_always_there() && types::may_be_nil(field.slot));

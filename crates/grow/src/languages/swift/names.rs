@@ -15,6 +15,7 @@ pub(super) const NAMING: Naming = Naming {
     union_cases: NamePlace::Type,
     reserved_types: TAKEN_TYPES,
     reserved_members: TAKEN_MEMBERS,
+    reserved_cases: &[],
     reserved_union_cases: TAKEN_CASES,
     unshared: Some(&["unknown"]),
     union_case_kind: UnionCaseKind::Value,

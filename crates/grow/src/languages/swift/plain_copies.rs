@@ -13,9 +13,14 @@ use crate::spell::plain_copies::{
 };
 
 /// The declaration of a plain type; one that contains itself is a class.
-pub(super) fn declare(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, wire: &PlannedType<'_>) -> Doc {
+pub(super) fn declare(
+    sheet: &mut Sheet<'_>,
+    copy: &PlannedType<'_>,
+    wire: &PlannedType<'_>,
+    nested: Vec<Doc>,
+) -> Doc {
     match copies::sides(copy, wire) {
-        Sides::Records(both) => record(sheet, copy, wire, &both),
+        Sides::Records(both) => record(sheet, copy, wire, &both, nested),
         Sides::Unions(both) => union(sheet, copy, wire, &both),
     }
 }
@@ -25,6 +30,7 @@ fn record(
     copy: &PlannedType<'_>,
     wire: &PlannedType<'_>,
     both: &Both<'_, [PlannedField<'_>]>,
+    nested: Vec<Doc>,
 ) -> Doc {
     let fields = both.copy;
     let SwiftOptions { access, property, indent, .. } = *sheet.options;
@@ -41,6 +47,7 @@ fn record(
     }
     inside.push(initializer(sheet, &typed, None));
     inside.push(from_wire(sheet, wire, &both.pairs().collect::<Vec<_>>(), is_class));
+    inside.extend(nested);
     let (kind, protocols) = match (is_class, property) {
         (true, "let") => ("final class", ": Sendable"),
         (true, _) => ("final class", ""),
@@ -76,11 +83,11 @@ fn from_wire(
         "{}{}init(_ wire: {})",
         sheet.options.access,
         if is_class { "convenience " } else { "" },
-        wire.ident
+        sheet.plan.path(wire)
     );
     let argument = |(field, source): &(&PlannedField<'_>, &PlannedField<'_>)| {
         // What the wire holds apart stands in a box.
-        let is_boxed = matches!(source.slot.ty, Type::Named(id) if !sheet.options.is_class && sheet.plan.contains_inline(id, &wire.ident));
+        let is_boxed = matches!(source.slot.ty, Type::Named(id) if !sheet.options.is_class && sheet.plan.contains_inline(id, wire.id));
         let value = format!("wire.{}", source.ident);
         let conversion = conversion(sheet.plan, &source.slot.ty);
         let may_be_null = may_be_null(source) && source.slot.ty != Type::Any;
@@ -153,7 +160,7 @@ fn union(
         cases.push(text(format!("case unknown({})", types::any(sheet))));
         branches.extend([text("case .unknown(let value):"), text("    self = .unknown(value)")]);
     }
-    let head = format!("{}init(_ wire: {})", sheet.options.access, wire.ident);
+    let head = format!("{}init(_ wire: {})", sheet.options.access, sheet.plan.path(wire));
     let made = braces(head, [unions::switch("wire", branches)]);
     let is_plain = sheet.options.is_class || holds_object(sheet.plan, copy);
     let protocols = if is_plain { "Sendable" } else { "Hashable, Sendable" };

@@ -1,16 +1,16 @@
 //! Model types as Swift types, with the imports and helpers they need.
 
-use jar_sprout_model::{Coding, Scalar, Slot, Type, Width};
+use jar_sprout_model::{Coding, Scalar, Slot, Type, TypeId, Width};
 
 use super::Sheet;
 use super::helpers::{
     BOOLEAN_TEXT, BOX, DECIMAL_TEXT, DOUBLE_TEXT, EPOCH_MILLISECONDS, EPOCH_SECONDS, INTEGER_TEXT, ISO_DATE,
     JSON_TEXT, JSON_VALUE, MAYBE, NOTHING_WORDS, help,
 };
-use crate::plan::{Fate, Ident, PlannedField};
+use crate::plan::{Fate, PlannedField};
 
 /// The type of a record's property.
-pub(super) fn field(sheet: &mut Sheet<'_>, owner: &Ident, field: &PlannedField<'_>) -> String {
+pub(super) fn field(sheet: &mut Sheet<'_>, owner: TypeId, field: &PlannedField<'_>) -> String {
     let PlannedField { ident: _, wire: _, slot, encoding: _, docs: _, fate } = field;
     let ty = non_null(sheet, &slot.ty);
     let is_cycle = match &slot.ty {

@@ -36,7 +36,7 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &Planned
     inside.extend(shared_properties(sheet, ty, union));
     // An enum that holds itself with no list or map between.
     let holds_itself = union.cases.iter().any(|case| match &case.slot.ty {
-        Type::Named(id) => !sheet.options.is_class && sheet.plan.contains_inline(*id, ident),
+        Type::Named(id) => !sheet.options.is_class && sheet.plan.contains_inline(*id, ty.id),
         Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Map(_) | Type::Tuple(_) => {
             false
         }
@@ -141,7 +141,7 @@ fn shared_properties(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &Planne
     let mut properties = Vec::new();
     for field in plan.shared_fields(ty.id) {
         let is_boxed = |case: &PlannedUnionCase<'_>| {
-            let holder = case.slot.ty.named().next().map(|id| plan.ident(id));
+            let holder = case.slot.ty.named().next();
             matches!((&field.slot.ty, holder), (Type::Named(id), Some(holder))
                 if !sheet.options.is_class && plan.contains_inline(*id, holder))
         };
