@@ -174,7 +174,7 @@ pub(crate) const KEYS: OneOf<bool> = OneOf {
         Meaning { value: "each", doc: "each with its property", it: false },
         Meaning {
             value: "rule",
-            doc: "by one annotation of a type, where a rule makes most of its keys",
+            doc: "by one annotation of a type, where the library has one and a rule makes most of its keys",
             it: true,
         },
     ],
@@ -221,7 +221,7 @@ pub(crate) const PLACE: OneOf<Nesting> = OneOf {
         Meaning { value: "beside", doc: "beside that of the response", it: Nesting::Beside },
         Meaning {
             value: "nested",
-            doc: "inside that of the response, those that nothing else needs",
+            doc: "inside those that alone need them",
             it: Nesting::Inside,
         },
     ],

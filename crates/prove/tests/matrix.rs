@@ -39,10 +39,9 @@ const KNOWN: &[Known] = &[
     Known { of: SWIFT, proof: "torture-key-types", text: "No value associated with key", count: 1 },
     Known { of: SWIFT, proof: "torture-keys", text: "Expected to decode Double but found bool", count: 1 },
     Known { of: SWIFT, proof: "torture-maps", text: "$.by: sent", count: 1 },
-    // Jiff writes every date-time in UTC, and of a document's no one knows that they are not.
+    // These write every date-time in UTC, and of a document's no one knows that they are not.
     Known {
-        of: &["rust dates=jiff"],
-
+        of: &["rust dates=jiff", "kotlin dates=kotlinx-datetime"],
         proof: "keywords",
         text: "came back \"2026-05-01T10:30:00Z\"",
         count: 1,
@@ -487,6 +486,12 @@ fn go_with_files_and_plain_times() {
     check_plain("go", &[("files", "per-type"), ("times", "plain")]);
 }
 
+/// As code that is compiled ahead of time, whose analysers object to reflection.
+#[test]
+fn csharp_with_a_context() {
+    check("csharp", &[("metadata", "generated"), ("absent", "apart"), ("level", "13")]);
+}
+
 #[test]
 fn csharp_in_one_file() {
     let settings = [("files", "one"), ("types", "classes"), ("lists", "list"), ("level", "13")];
@@ -542,6 +547,11 @@ fn kotlin_with_gson() {
 #[test]
 fn kotlin_with_jackson() {
     check("kotlin", &[("library", "jackson")]);
+}
+
+#[test]
+fn kotlin_with_datetime() {
+    check_times("kotlin", &[("dates", "kotlinx-datetime")]);
 }
 
 #[test]

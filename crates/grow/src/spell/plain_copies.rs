@@ -77,8 +77,11 @@ impl<'p, 'm> Both<'p, [PlannedField<'m>]> {
 /// Takes over what a plain type needs imported of what its spelling for the wire needs.
 pub(crate) fn import_plain(own: &Needs, needs: &mut Needs) {
     const TYPES: [&str; 3] = ["JsonElement", "JsonNode", "JsonObject"];
-    let is_plain =
-        |name: &&&str| name.starts_with("java.") || TYPES.iter().any(|ty| name.ends_with(&format!(".{ty}")));
+    const PLATFORMS: [&str; 3] = ["java.", "kotlin.", "kotlinx.datetime."];
+    let is_plain = |name: &&&str| {
+        PLATFORMS.iter().any(|start| name.starts_with(start))
+            || TYPES.iter().any(|ty| name.ends_with(&format!(".{ty}")))
+    };
     needs.imports.extend(own.imports.iter().filter(is_plain));
 }
 

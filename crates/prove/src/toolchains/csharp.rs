@@ -3,7 +3,7 @@
 use std::path::{Path, PathBuf};
 use std::process::Command;
 
-use jar_sprout_grow::{Dependency, Level};
+use jar_sprout_grow::{Dependency, Foundation, Level};
 
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Task};
@@ -40,7 +40,7 @@ fn sdk(wanted: &Task<'_>, dotnet: &Path, is_old: bool) -> Ready {
     Ready {
         title: format!(".NET SDK {version}"),
         code: "",
-        files: vec![("trials.csproj", project(&wanted.abilities.foundation.libraries, is_old))],
+        files: vec![("trials.csproj", project(&wanted.abilities.foundation, is_old))],
         compile: vec![with_environment(compile)],
         run: Some(with_environment(run)),
         shared: None,
@@ -50,13 +50,16 @@ fn sdk(wanted: &Task<'_>, dotnet: &Path, is_old: bool) -> Ready {
 }
 
 /// The project of all trials.
-fn project(libraries: &[Dependency], is_old: bool) -> String {
+fn project(foundation: &Foundation, is_old: bool) -> String {
     let level = if is_old { "<LangVersion>7.3</LangVersion>" } else { "<Nullable>enable</Nullable>" };
+    // Analysers come with the properties of code that is compiled ahead of time.
+    let asked = foundation.plugins.iter().map(|name| format!("\n    <{name}>true</{name}>"));
+    let level = level.to_owned() + &asked.collect::<String>();
     let package = |Dependency(name, version): &Dependency| {
         format!("<PackageReference Include=\"{name}\" Version=\"{version}\" />")
     };
-    let packages: String = libraries.iter().map(package).collect();
-    PROJECT.replace("<!-- level -->", level).replace("<!-- packages -->", &packages)
+    let packages: String = foundation.libraries.iter().map(package).collect();
+    PROJECT.replace("<!-- level -->", &level).replace("<!-- packages -->", &packages)
 }
 
 fn formatter(wanted: &Task<'_>) -> Option<(&'static str, Command)> {

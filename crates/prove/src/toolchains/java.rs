@@ -41,6 +41,7 @@ const JARS: &[(&str, &[&str])] = &[
         "com.fasterxml.jackson.datatype:jackson-datatype-jsr310",
         &["com.fasterxml.jackson.datatype:jackson-datatype-jsr310:VERSION"],
     ),
+    ("org.jetbrains.kotlinx:kotlinx-datetime", &["org.jetbrains.kotlinx:kotlinx-datetime-jvm:VERSION"]),
     ("org.jspecify:jspecify", &["org.jspecify:jspecify:VERSION"]),
     ("jakarta.validation:jakarta.validation-api", &["jakarta.validation:jakarta.validation-api:VERSION"]),
     (

@@ -4,13 +4,17 @@ use jar_sprout_layout::{Doc, text};
 
 use super::Sheet;
 use super::settings::Library;
-use super::{arrow, call, members, read, result, types, write};
+use super::{arrow, call, members, metadata, read, result, types, write};
 use crate::plan::PlannedRoot;
 
 /// `var response = JsonSerializer.Deserialize<HivePage>(text);`
 pub(super) fn reading(sheet: &mut Sheet<'_>, root: &PlannedRoot<'_>) -> String {
     let read = match (root, sheet.options.library) {
         (PlannedRoot::Alias { ident, slot: _ }, _) => format!("{ident}.FromJson(text)"),
+        (PlannedRoot::Named { id, .. }, Library::SystemTextJson) if sheet.options.has_context => {
+            let known = metadata::of_root(sheet, sheet.plan.ident(*id));
+            format!("JsonSerializer.Deserialize(text, {known})")
+        }
         (PlannedRoot::Named { slot, .. }, Library::SystemTextJson) => {
             format!("JsonSerializer.Deserialize<{}>(text)", types::slot(sheet, slot))
         }
@@ -30,8 +34,9 @@ pub(super) fn class(sheet: &mut Sheet<'_>) -> Doc {
             PlannedRoot::Alias { ident, .. } => {
                 (call(format!("{ident}.FromJson"), &["text"]), call(format!("{ident}.ToJson"), &["value"]))
             }
-            PlannedRoot::Named { .. } => {
-                (read(sheet, &asked, "text"), call(write(sheet.options), &["value"]))
+            PlannedRoot::Named { id, .. } => {
+                let ident = sheet.plan.ident(*id);
+                (read(sheet, ident, &asked, "text"), write(sheet, ident))
             }
         };
         inside.push(arrow(call(format!("public static {ty} {decode}"), &["string text"]), read));

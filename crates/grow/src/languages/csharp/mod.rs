@@ -2,6 +2,7 @@
 
 mod bounds;
 mod entry;
+mod metadata;
 mod names;
 mod plain_copies;
 mod proof;
@@ -38,6 +39,11 @@ const BIG_INTEGER: Helper =
     Helper { name: "BigIntegerConverter", text: include_str!("BigIntegerConverter.cs") };
 const JSON_TEXT: Helper = Helper { name: "JsonTextConverter", text: include_str!("JsonTextConverter.cs") };
 const OR_NOTHING: Helper = Helper { name: "OrNothing", text: include_str!("OrNothing.cs") };
+const GENERATED_JSON_TEXT: Helper =
+    Helper { name: "JsonTextConverter", text: include_str!("generated/JsonTextConverter.cs") };
+
+const GENERATED_MAYBE: Helper = Helper { name: "Maybe", text: include_str!("generated/Maybe.cs") };
+
 const MAYBE: Helper = Helper { name: "Maybe", text: include_str!("Maybe.cs") };
 const JSON: Helper = Helper { name: "Json", text: include_str!("newtonsoft/Json.cs") };
 const JSON_OPTIONS: Helper = Helper { name: "Json", text: include_str!("Json.cs") };
@@ -109,13 +115,17 @@ impl Dialect for CSharpOptions {
 
     fn declare(&self, sheet: &mut BlankSheet<'_>, ty: &PlannedType<'_>) -> Doc {
         let sheet = &mut sheet.with(self);
-        match &ty.definition {
+        let declaration = match &ty.definition {
             PlannedDefinition::Record(fields) => record(sheet, ty, fields),
             PlannedDefinition::Enumeration(cases) if ty.is_closed => {
                 text_types::closed(sheet, &ty.ident, cases)
             }
             PlannedDefinition::Enumeration(cases) => text_types::enumeration(sheet, &ty.ident, cases),
             PlannedDefinition::Union(union) => unions::union(sheet, ty.id, &ty.ident, union),
+        };
+        match metadata::context(sheet, &ty.ident) {
+            Some(context) => paragraphs([declaration, context]),
+            None => declaration,
         }
     }
 
@@ -132,12 +142,13 @@ impl Dialect for CSharpOptions {
     fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
         let sheet = &mut sheet.with(self);
         let ty = types::slot(sheet, slot);
-        let read = read(sheet, &ty, "json");
+        let read = read(sheet, ident, &ty, "json");
         let result = result(ty, self);
         let read = arrow(call(format!("public static {result} FromJson"), &["string json"]), read);
         let value = format!("{result} value");
-        let write = arrow(call("public static string ToJson", &[&value]), call(write(self), &["value"]));
-        members(text(format!("{} static class {ident}", self.access)), [read, write])
+        let write = arrow(call("public static string ToJson", &[&value]), self::write(sheet, ident));
+        let class = members(text(format!("{} static class {ident}", self.access)), [read, write]);
+        paragraphs([class].into_iter().chain(metadata::context(sheet, ident)))
     }
 
     fn entry(&self, sheet: &mut BlankSheet<'_>) -> Vec<Doc> {
@@ -190,8 +201,12 @@ impl Dialect for CSharpOptions {
 }
 
 /// What reads a text as a type, which it answers or null.
-fn read(sheet: &mut Sheet<'_>, ty: &str, text: &str) -> Doc {
+fn read(sheet: &mut Sheet<'_>, root: &Ident, ty: &str, text: &str) -> Doc {
     match sheet.options.library {
+        Library::SystemTextJson if sheet.options.has_context => {
+            sheet.needs.imports.insert("System.Text.Json");
+            call("JsonSerializer.Deserialize", &[text, &metadata::of_root(sheet, root)])
+        }
         Library::SystemTextJson => {
             sheet.needs.imports.insert("System.Text.Json");
             let read = format!("JsonSerializer.Deserialize<{ty}>");
@@ -220,10 +235,13 @@ fn settings_for_newtonsoft(level: Level) -> [Helper; 2] {
 }
 
 /// What writes a value as text.
-fn write(options: &CSharpOptions) -> &'static str {
-    match options.library {
-        Library::SystemTextJson => "JsonSerializer.Serialize",
-        Library::Newtonsoft => "JsonConvert.SerializeObject",
+fn write(sheet: &Sheet<'_>, root: &Ident) -> Doc {
+    match sheet.options.library {
+        Library::SystemTextJson if sheet.options.has_context => {
+            call("JsonSerializer.Serialize", &["value", &metadata::of_root(sheet, root)])
+        }
+        Library::SystemTextJson => call("JsonSerializer.Serialize", &["value"]),
+        Library::Newtonsoft => call("JsonConvert.SerializeObject", &["value"]),
     }
 }
 
@@ -299,7 +317,7 @@ fn property(
     let keeps_null = slot.ty == Type::Any && sheet.options.library == Library::SystemTextJson;
     let ty = match fate {
         Fate::Apart => {
-            sheet.needs.helpers.insert(MAYBE);
+            sheet.needs.helpers.insert(if sheet.options.has_context { GENERATED_MAYBE } else { MAYBE });
             format!("Maybe<{}>", types::slot(sheet, slot))
         }
         Fate::Nullable if keeps_null && field.nothing_words().is_none() => spelled.name,
@@ -309,6 +327,8 @@ fn property(
     let required =
         if fate.is_always_there() && sheet.options.level >= Level::Twelve { "required " } else { "" };
     let accessors = match sheet.options.types {
+        // The generator sets what is set once always, to nothing where it is absent.
+        Types::Records if sheet.options.has_context && fate.default().is_some() => "{ get; set; }",
         Types::Records => "{ get; init; }",
         Types::Classes => "{ get; set; }",
     };
@@ -347,6 +367,8 @@ fn extension_data(sheet: &mut Sheet<'_>, extras: &PlannedExtras<'_>) -> Doc {
     });
     let value = types::slot(sheet, extras.slot);
     let accessors = match sheet.options.types {
+        // The generator makes what is set once by a constructor, which takes no such data.
+        Types::Records if sheet.options.has_context => "{ get; set; }",
         Types::Records => "{ get; init; }",
         Types::Classes => "{ get; set; }",
     };
@@ -382,7 +404,12 @@ fn system_text_json_attributes(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) 
         }
     };
     if field.is_json_in_text() {
-        sheet.needs.helpers.insert(JSON_TEXT);
+        let helpers = if sheet.options.has_context {
+            [Some(GENERATED_JSON_TEXT), Some(metadata::METADATA)]
+        } else {
+            [Some(JSON_TEXT), None]
+        };
+        sheet.needs.helpers.extend(helpers.into_iter().flatten());
         let inside = types::non_null(sheet, field.slot).name;
         attributes.push(format!("[JsonConverter(typeof({}<{inside}>))]", JSON_TEXT.name));
     } else if let Some(words) = field.nothing_words() {
@@ -392,6 +419,10 @@ fn system_text_json_attributes(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) 
         let inside = converter.map(|converter| format!(", {}", converter.name)).unwrap_or_default();
         let words: Vec<String> = words.iter().map(|word| names::LITERAL.of(word.as_str())).collect();
         attributes.push(format!("[{}<{ty}{inside}>({})]", OR_NOTHING.name, words.join(", ")));
+    } else if field.fate.tells_null() && sheet.options.has_context {
+        sheet.needs.helpers.insert(metadata::METADATA);
+        let inside = types::slot(sheet, field.slot);
+        attributes.push(format!("[JsonConverter(typeof(MaybeConverter<{inside}>))]"));
     } else if let Some(converter) = converter.filter(|_| !field.fate.tells_null()) {
         sheet.needs.helpers.insert(converter);
         attributes.push(format!("[JsonConverter(typeof({}))]", converter.name));

@@ -98,10 +98,26 @@ const BOUNDS: OneOf<bool> = OneOf {
     ..crate::settings::BOUNDS
 };
 
+const METADATA: OneOf<bool> = OneOf {
+    key: "metadata",
+    doc: "where System.Text.Json has what it knows of types from",
+    choices: &[
+        Meaning { value: "reflection", doc: "it looks at them while the program runs", it: false },
+        Meaning {
+            value: "generated",
+            doc: "a JsonSerializerContext, from level 12 on, for what is trimmed or compiled ahead of time",
+            it: true,
+        },
+    ],
+};
+
 pub(super) const SETTINGS: &[&dyn Setting] = &[
-    &NAMESPACE, &LIBRARY, &TYPES, &LEVEL, &LISTS, &ACCESS, &BOUNDS, &KEYS, &UUIDS, &URIS, &FILES, &ABSENT,
-    &TWINS, &ENTRY, &MARK,
+    &NAMESPACE, &LIBRARY, &TYPES, &LEVEL, &LISTS, &ACCESS, &BOUNDS, &KEYS, &METADATA, &UUIDS, &URIS, &FILES,
+    &ABSENT, &TWINS, &ENTRY, &MARK,
 ];
+
+/// The property of a project whose code may be compiled ahead of time.
+pub(super) const AHEAD_OF_TIME: &str = "IsAotCompatible";
 
 /// What reads and writes JSON.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -149,6 +165,8 @@ pub(super) struct CSharpOptions {
     pub(super) checks_bounds: bool,
     /// Whether the keys of a type are said by one annotation.
     pub(super) has_key_rules: bool,
+    /// Whether a context has what the library knows of types.
+    pub(super) has_context: bool,
     /// Whether UUIDs have the platform's own type.
     pub(super) has_uuids: bool,
     /// Whether URIs have.
@@ -181,6 +199,9 @@ impl CSharpOptions {
             access: ACCESS.of(settings),
             checks_bounds: BOUNDS.of(settings) && level >= Level::Twelve,
             has_key_rules: KEYS.of(settings) && LIBRARY.of(settings) == Library::Newtonsoft,
+            has_context: METADATA.of(settings)
+                && LIBRARY.of(settings) == Library::SystemTextJson
+                && level >= Level::Twelve,
             has_uuids: UUIDS.of(settings),
             has_uris: URIS.of(settings),
             spread: FILES.of(settings),
@@ -210,6 +231,8 @@ impl CSharpOptions {
             holds: |_| true,
             has_literals: false,
             nothing: match self.library {
+                // The generator takes no attributes that make converters.
+                Library::SystemTextJson if self.has_context => Nothing::Value,
                 Library::SystemTextJson => Nothing::Absent,
                 // It asks no converter what to write for null.
                 Library::Newtonsoft => Nothing::Value,
@@ -232,7 +255,7 @@ impl CSharpOptions {
                     Library::SystemTextJson => vec![],
                     Library::Newtonsoft => vec![Dependency("Newtonsoft.Json", "13.0.4")],
                 },
-                plugins: &[],
+                plugins: if self.has_context { &[AHEAD_OF_TIME] } else { &[] },
             },
         }
     }

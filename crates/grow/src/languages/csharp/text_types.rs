@@ -14,6 +14,9 @@ const OF_NEWTONSOFT: Helper =
     Helper { name: "TextConverter", text: include_str!("newtonsoft/TextConverter.cs") };
 const OF_LEVEL_SEVEN: Helper = Helper { name: "TextConverter", text: include_str!("seven/TextConverter.cs") };
 
+const GENERATED_ENUM: Helper =
+    Helper { name: "EnumMemberConverter", text: include_str!("generated/EnumMemberConverter.cs") };
+
 const ENUM_CONVERTER: Helper =
     Helper { name: "EnumMemberConverter", text: include_str!("EnumMemberConverter.cs") };
 
@@ -83,7 +86,8 @@ pub(super) fn closed(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<
     let converter = match sheet.options.library {
         Library::SystemTextJson => {
             sheet.needs.imports.insert("System.Text.Json.Serialization");
-            sheet.needs.helpers.insert(ENUM_CONVERTER);
+            let converter = if sheet.options.has_context { GENERATED_ENUM } else { ENUM_CONVERTER };
+            sheet.needs.helpers.insert(converter);
             format!("EnumMemberConverter<{ident}>")
         }
         Library::Newtonsoft => {

@@ -75,7 +75,7 @@ fn holds_null(options: &CSharpOptions, ty: &Type) -> bool {
 }
 
 /// The type of what a list or a map holds, which no attribute reaches.
-fn inside(sheet: &mut Sheet<'_>, slot: &Slot) -> Spelled {
+pub(super) fn inside(sheet: &mut Sheet<'_>, slot: &Slot) -> Spelled {
     match (&slot.ty, sheet.options.library) {
         (Type::Scalar(Scalar::DateTime(_)), Library::SystemTextJson) => {
             Spelled::reference("string".to_owned())

@@ -1,11 +1,11 @@
 //! Unions in C#: a type without values of its own, and a converter that chooses the case.
 
 use jar_sprout_layout::{Doc, cat, group, hard, join, line, lines, nest, soft, text};
-use jar_sprout_model::{TypeId, WireName};
+use jar_sprout_model::{Slot, TypeId, WireName};
 
 use super::Sheet;
 use super::settings::{CSharpOptions, Level, Library, Types};
-use super::{arrow, block, call, members, names, text_types, types};
+use super::{arrow, block, call, members, metadata, names, text_types, types};
 use crate::plan::{
     CaseKind, Ident, Plan, PlannedDefinition, PlannedField, PlannedUnion, PlannedUnionCase, ToldCase,
 };
@@ -139,7 +139,7 @@ fn read_by_tag(sheet: &mut Sheet<'_>, tag: &WireName, union: &PlannedUnion<'_>) 
     let key = names::LITERAL.of(tag.as_str());
     let (mut body, subject) = match sheet.options.library {
         Library::SystemTextJson => {
-            let reads = "var element = JsonSerializer.Deserialize<JsonElement>(ref reader, options);";
+            let reads = "var element = JsonElement.ParseValue(ref reader);";
             let tag = group(cat([
                 text(format!("var tag = element.TryGetProperty({key}, out var kind)")),
                 nest(cat([line(), text("? kind.GetString()"), line(), text(": null;")])),
@@ -163,15 +163,15 @@ fn read_by_tag(sheet: &mut Sheet<'_>, tag: &WireName, union: &PlannedUnion<'_>) 
         let ty = types::slot(sheet, case.slot);
         let sure = types::sure(sheet, case.slot);
         let value = match sheet.options.library {
-            Library::SystemTextJson => format!("element.Deserialize<{ty}>(options){sure}"),
-            Library::Newtonsoft => format!("token.ToObject<{ty}>(serializer){sure}"),
+            Library::SystemTextJson => cat([metadata::from_element(sheet, &ty), text(sure)]),
+            Library::Newtonsoft => text(format!("token.ToObject<{ty}>(serializer){sure}")),
         };
         let is_direct = is_direct(sheet, union, case);
         are_short &= is_direct;
         let value = if is_direct {
-            text(value)
+            value
         } else {
-            let argument = cat([nest(cat([soft(), text(value)])), soft(), text(")")]);
+            let argument = cat([nest(cat([soft(), value])), soft(), text(")")]);
             cat([text(format!("new {}(", case.ident)), group(argument)])
         };
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
@@ -206,9 +206,7 @@ fn read_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) 
         let ty = types::slot(sheet, case.slot);
         let sure = types::sure(sheet, case.slot);
         let value = match sheet.options.library {
-            Library::SystemTextJson => {
-                call(format!("JsonSerializer.Deserialize<{ty}>"), &["ref reader", "options"])
-            }
+            Library::SystemTextJson => metadata::from_reader(sheet, &ty),
             Library::Newtonsoft => call(format!("serializer.Deserialize<{ty}>"), &["reader"]),
         };
         let value = cat([value, text(sure)]);
@@ -238,10 +236,9 @@ fn read_by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) 
 /// What has a key is asked of the whole object, once it was read.
 fn by_keys(sheet: &mut Sheet<'_>, objects: &[&ToldCase<'_, '_>]) -> Doc {
     let (label, load) = match sheet.options.library {
-        Library::SystemTextJson => (
-            "case JsonTokenType.StartObject:",
-            "var element = JsonSerializer.Deserialize<JsonElement>(ref reader, options);",
-        ),
+        Library::SystemTextJson => {
+            ("case JsonTokenType.StartObject:", "var element = JsonElement.ParseValue(ref reader);")
+        }
         Library::Newtonsoft => {
             sheet.needs.imports.insert("Newtonsoft.Json.Linq");
             ("case JsonToken.StartObject:", "var token = JObject.Load(reader);")
@@ -252,12 +249,12 @@ fn by_keys(sheet: &mut Sheet<'_>, objects: &[&ToldCase<'_, '_>]) -> Doc {
         let ty = types::slot(sheet, case.slot);
         let sure = types::sure(sheet, case.slot);
         let value = match sheet.options.library {
-            Library::SystemTextJson => format!("element.Deserialize<{ty}>(options){sure}"),
-            Library::Newtonsoft => format!("token.ToObject<{ty}>(serializer){sure}"),
+            Library::SystemTextJson => cat([metadata::from_element(sheet, &ty), text(sure)]),
+            Library::Newtonsoft => text(format!("token.ToObject<{ty}>(serializer){sure}")),
         };
         let made = group(cat([
             text(format!("return new {}(", case.ident)),
-            nest(cat([soft(), text(value)])),
+            nest(cat([soft(), value])),
             soft(),
             text(");"),
         ]));
@@ -308,34 +305,45 @@ fn branch(label: &str, value: Doc) -> Doc {
 }
 
 /// Writes what the case holds.
-fn write(sheet: &Sheet<'_>, union: &PlannedUnion<'_>) -> Vec<Doc> {
-    let serialize = |value: &str| match sheet.options.library {
-        Library::SystemTextJson => format!("JsonSerializer.Serialize(writer, {value}, options);"),
-        Library::Newtonsoft => format!("serializer.Serialize(writer, {value});"),
+fn write(sheet: &mut Sheet<'_>, union: &PlannedUnion<'_>) -> Vec<Doc> {
+    let CSharpOptions { library, level, has_context, .. } = *sheet.options;
+    let is_any_direct = union.cases.iter().any(|case| is_direct(sheet, union, case));
+    // None is what holds any value.
+    let mut serialize = |value: &str, slot: Option<&Slot>| match (library, slot) {
+        (Library::SystemTextJson, None) => text(format!("{value}.WriteTo(writer);")),
+        (Library::SystemTextJson, Some(slot)) => {
+            let ty = types::slot(sheet, slot);
+            metadata::to_writer(sheet, value, &ty)
+        }
+        (Library::Newtonsoft, _) => text(format!("serializer.Serialize(writer, {value});")),
     };
-    let of_case = |name: &str| {
-        // A name that no keyword has, and no other variable of the method.
-        let body = [text(serialize("held.Value")), text("break;")];
-        let body = body.into_iter().map(|one| cat([hard(), one]));
-        cat([text(format!("case {name} held:")), nest(cat(body))])
-    };
-    let has_direct = union.cases.iter().any(|case| is_direct(sheet, union, case));
-    if has_direct {
+    let unknown = union.tag.map(|_| (UNKNOWN, None));
+    let cases = union.cases.iter().map(|case| (case.ident.as_str(), Some(case.slot)));
+    let cases: Vec<(&str, Option<&Slot>)> = cases.chain(unknown).collect();
+    if is_any_direct {
+        let known =
+            if has_context { "options.GetTypeInfo(value.GetType())" } else { "value.GetType(), options" };
         return vec![
-            block(text(format!("if (value is {UNKNOWN} unknown)")), [text(serialize("unknown.Value"))]),
-            block(text("else"), [text("JsonSerializer.Serialize(writer, value, value.GetType(), options);")]),
+            block(text(format!("if (value is {UNKNOWN} unknown)")), [serialize("unknown.Value", None)]),
+            block(text("else"), [text(format!("JsonSerializer.Serialize(writer, value, {known});"))]),
         ];
     }
-    let cases = union.cases.iter().map(|case| case.ident.as_str());
-    let cases: Vec<&str> = cases.chain(union.tag.map(|_| UNKNOWN)).collect();
-    match sheet.options.level {
-        Level::Twelve => vec![block(text("switch (value)"), cases.into_iter().map(of_case))],
+    match level {
+        Level::Twelve => {
+            let of_case = |(name, slot): (&str, Option<&Slot>)| {
+                // A name that no keyword has, and no other variable of the method.
+                let body = [serialize("held.Value", slot), text("break;")];
+                let body = body.into_iter().map(|one| cat([hard(), one]));
+                cat([text(format!("case {name} held:")), nest(cat(body))])
+            };
+            vec![block(text("switch (value)"), cases.into_iter().map(of_case))]
+        }
         // Some compilers of that level have no patterns in `switch`.
         Level::Seven => {
-            let of_case = |(at, name): (usize, &str)| {
+            let of_case = |(at, (name, slot)): (usize, (&str, Option<&Slot>))| {
                 let otherwise = if at == 0 { "" } else { "else " };
                 let held = format!("(({name})value).Value");
-                block(text(format!("{otherwise}if (value is {name})")), [text(serialize(&held))])
+                block(text(format!("{otherwise}if (value is {name})")), [serialize(&held, slot)])
             };
             cases.into_iter().enumerate().map(of_case).collect()
         }

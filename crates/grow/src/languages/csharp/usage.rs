@@ -3,7 +3,7 @@
 use jar_sprout_layout::{lines, text};
 
 use super::Sheet;
-use super::settings::{CSharpOptions, Level, Library};
+use super::settings::{AHEAD_OF_TIME, CSharpOptions, Level, Library};
 use super::{block, entry, members, names};
 use crate::prepare::Dependency;
 use crate::settings::Entry;
@@ -15,8 +15,9 @@ pub(super) fn project(options: &CSharpOptions) -> Vec<GrownFile> {
         Level::Seven => &[("LangVersion", "7.3")],
         Level::Twelve => &[("TargetFramework", "net10.0"), ("Nullable", "enable")],
     };
-    let property = |(name, value): &(&str, &str)| format!("  <{name}>{value}</{name}>\n");
-    let properties: String = properties.iter().map(property).collect();
+    let ahead = options.has_context.then_some((AHEAD_OF_TIME, "true"));
+    let property = |(name, value): (&str, &str)| format!("  <{name}>{value}</{name}>\n");
+    let properties: String = properties.iter().copied().chain(ahead).map(property).collect();
     let mut text = format!("<PropertyGroup>\n{properties}</PropertyGroup>\n");
     for Dependency(name, version) in options.abilities().foundation.libraries {
         text += &format!(

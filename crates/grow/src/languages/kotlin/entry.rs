@@ -93,7 +93,7 @@ fn moshi(sheet: &mut Sheet<'_>) -> Doc {
         "com.squareup.moshi.adapter",
         "com.squareup.moshi.kotlin.reflect.KotlinJsonAdapterFactory",
     ]);
-    let has_dates = sheet.plan.model.scalars().any(types::is_foreign);
+    let has_dates = sheet.plan.model.scalars().any(|scalar| types::is_foreign(sheet.options, scalar));
     let dates = has_dates.then(|| {
         sheet.needs.helpers.insert(types::MOSHI_DATES);
         ".withDatesAndBigIntegers()"
@@ -132,7 +132,8 @@ fn jackson(sheet: &mut Sheet<'_>) -> Doc {
 /// The call that makes the library know dates, where there are any. Big integers it knows by itself.
 fn with_dates(sheet: &mut Sheet<'_>) -> &'static str {
     let is_date = |scalar| {
-        types::is_foreign(scalar) && !matches!(scalar, Scalar::Integer(Width::Big) | Scalar::Decimal)
+        types::is_foreign(sheet.options, scalar)
+            && !matches!(scalar, Scalar::Integer(Width::Big) | Scalar::Decimal)
     };
     if !sheet.plan.model.scalars().any(is_date) {
         return "";

@@ -1,6 +1,7 @@
 //! Kotlin: data classes for kotlinx.serialization, Moshi, Gson or Jackson, or for none.
 
 mod adapters;
+mod datetime;
 mod entry;
 mod extras;
 mod names;

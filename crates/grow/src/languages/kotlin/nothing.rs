@@ -4,7 +4,7 @@ use jar_sprout_layout::{Doc, braces, cat, group, lines, nest, paragraphs, soft, 
 use jar_sprout_model::{Scalar, Slot, Type, Width};
 
 use super::settings::Library;
-use super::types::{coded, foreign_of, identifier, of_coded};
+use super::types::{coded, foreign_of, identifier, of_coded, serializer_of};
 use super::{Sheet, last_comma, names, types};
 use crate::plan::{PlannedField, PlannedNothing};
 use crate::spell::Helper;
@@ -148,12 +148,12 @@ fn serializer(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
         },
         Type::Scalar(Scalar::Text) => builtin("String"),
         Type::Scalar(Scalar::Coded(coding)) => {
-            let serializer = coded(*coding).serializer;
+            let serializer = serializer_of(sheet.options, *coding);
             sheet.needs.helpers.insert(serializer);
             serializer.name.to_owned()
         }
         Type::Scalar(scalar) => {
-            let foreign = foreign_of(*scalar).expect("these are the platform's");
+            let foreign = foreign_of(sheet.options, *scalar).expect("these are the platform's");
             let serializer = foreign.serializer_of(sheet.plan.times.special_form(*scalar));
             sheet.needs.helpers.insert(serializer);
             serializer.name.to_owned()

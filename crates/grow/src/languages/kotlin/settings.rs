@@ -55,11 +55,25 @@ const PARCELABLE: OneOf<bool> = OneOf {
     ],
 };
 
+const DATES: OneOf<bool> = OneOf {
+    key: "dates",
+    doc: "the library of dates and times, beside kotlinx.serialization",
+    choices: &[
+        Meaning { value: "java.time", doc: "java.time, of the JVM and of Android", it: false },
+        Meaning {
+            value: "kotlinx-datetime",
+            doc: "kotlinx-datetime, on all platforms; a date-time with another offset than UTC stays text",
+            it: true,
+        },
+    ],
+};
+
 pub(super) const SETTINGS: &[&dyn Setting] = &[
     &PACKAGE,
     &LIBRARY,
     &PROPERTIES,
     &PARCELABLE,
+    &DATES,
     &KEYS,
     &UUIDS,
     &URIS,
@@ -81,6 +95,10 @@ pub(super) enum Library {
     None,
 }
 
+const SERIALIZATION: Dependency = Dependency("org.jetbrains.kotlinx:kotlinx-serialization-json", "1.9.0");
+
+const DATETIME: Dependency = Dependency("org.jetbrains.kotlinx:kotlinx-datetime", "0.7.1");
+
 /// All settings, resolved.
 #[derive(Debug, Clone)]
 pub(super) struct KotlinOptions {
@@ -96,6 +114,8 @@ pub(super) struct KotlinOptions {
     pub(super) property: &'static str,
     /// Whether Android can hand objects from screen to screen.
     pub(super) is_parcelable: bool,
+    /// Whether dates and times are those of kotlinx-datetime.
+    pub(super) has_datetime: bool,
     /// Whether the keys of a type are said by one annotation.
     pub(super) has_key_rules: bool,
     /// Whether UUIDs have the platform's own type.
@@ -119,6 +139,10 @@ impl KotlinOptions {
             library: LIBRARY.of(settings),
             property: PROPERTIES.of(settings),
             is_parcelable: PARCELABLE.of(settings),
+            // A parcel holds what the JVM can write.
+            has_datetime: DATES.of(settings)
+                && !PARCELABLE.of(settings)
+                && matches!(LIBRARY.of(settings), Library::Kotlinx | Library::None),
             has_key_rules: KEYS.of(settings) && LIBRARY.of(settings) == Library::Jackson,
             has_uuids: UUIDS.of(settings) && LIBRARY.of(settings) != Library::Moshi,
             has_uris: URIS.of(settings) && LIBRARY.of(settings) != Library::Moshi,
@@ -163,6 +187,10 @@ impl KotlinOptions {
             holds: match library {
                 // It reads a decimal as a double.
                 Library::Moshi => |scalar| scalar != Scalar::Decimal,
+                // An instant forgets its offset.
+                Library::Kotlinx | Library::None if self.has_datetime => {
+                    |scalar| !matches!(scalar, Scalar::DateTime(forms) if !forms.are_in_utc())
+                }
                 Library::Kotlinx | Library::Gson | Library::Jackson | Library::None => |_| true,
             },
             has_literals: false,
@@ -201,9 +229,9 @@ impl KotlinOptions {
         Foundation {
             level: Level(2, 0),
             libraries: match self.library {
-                Library::Kotlinx => {
-                    vec![Dependency("org.jetbrains.kotlinx:kotlinx-serialization-json", "1.9.0")]
-                }
+                Library::Kotlinx if self.has_datetime => vec![SERIALIZATION, DATETIME],
+                Library::Kotlinx => vec![SERIALIZATION],
+                Library::None if self.has_datetime => vec![DATETIME],
                 Library::Moshi => vec![Dependency("com.squareup.moshi:moshi-kotlin", "1.15.2")],
                 Library::Gson => vec![jvm::GSON],
                 Library::Jackson => vec![jvm::JACKSON_KOTLIN, jvm::JACKSON_DATES],

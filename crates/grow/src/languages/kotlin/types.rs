@@ -5,8 +5,8 @@ use std::sync::LazyLock;
 use jar_sprout_layout::{Doc, cat, text};
 use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, TimeForm, Type, Width};
 
-use super::Sheet;
 use super::settings::{KotlinOptions, Library};
+use super::{Sheet, datetime};
 use crate::languages::jvm::java_time::JavaSyntax;
 use crate::plan::PlannedField;
 use crate::prepare::suffix;
@@ -16,11 +16,11 @@ use crate::spell::{EpochHelpers, Helper};
 
 /// A type of the platform that the library needs a serializer for.
 pub(super) struct Foreign {
-    name: &'static str,
-    import: &'static str,
-    serializer: Helper,
+    pub(super) name: &'static str,
+    pub(super) import: &'static str,
+    pub(super) serializer: Helper,
     /// The same for other ways to write a time.
-    special: LazyLock<TimeHelpers>,
+    pub(super) special: LazyLock<TimeHelpers>,
 }
 
 impl Foreign {
@@ -149,11 +149,22 @@ pub(super) fn coded(coding: Coding) -> Coded {
     }
 }
 
+/// What reads and writes for kotlinx.serialization what the wire writes as something else.
+pub(super) fn serializer_of(options: &KotlinOptions, coding: Coding) -> Helper {
+    match coding {
+        Coding::EpochSeconds | Coding::EpochMilliseconds if options.has_datetime => {
+            datetime::of_epoch(coding)
+        }
+        coding => coded(coding).serializer,
+    }
+}
+
 /// The annotation and the type of what the wire writes as something else.
 pub(super) fn of_coded(sheet: &mut Sheet<'_>, coding: Coding) -> Option<(String, &'static str)> {
-    let Coded { ty: _, serializer, adapter, annotation } = coded(coding);
+    let Coded { ty: _, serializer: _, adapter, annotation } = coded(coding);
     let annotation = match (sheet.options.library, annotation) {
         (Library::Kotlinx, _) => {
+            let serializer = serializer_of(sheet.options, coding);
             sheet.needs.helpers.insert(serializer);
             format!("@Serializable({}::class)", serializer.name)
         }
@@ -180,6 +191,7 @@ fn decoded(sheet: &mut Sheet<'_>, coding: Coding) -> &'static str {
     let ty = coded(coding).ty;
     sheet.needs.imports.extend(match ty {
         "BigDecimal" => Some(BIG_DECIMAL.import),
+        "Instant" if sheet.options.has_datetime => Some("kotlin.time.Instant"),
         "Instant" => Some("java.time.Instant"),
         _ => None,
     });
@@ -228,13 +240,15 @@ pub(super) fn annotated(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Opti
 pub(super) fn value(sheet: &mut Sheet<'_>, slot: &Slot) -> Doc {
     match slot.ty {
         Type::Scalar(Scalar::Coded(coding)) => text(decoded(sheet, coding)),
-        Type::Scalar(scalar) if sheet.options.library == Library::Kotlinx => match foreign_of(scalar) {
-            Some(foreign) => {
-                sheet.needs.imports.insert(foreign.import);
-                text(foreign.name)
+        Type::Scalar(scalar) if sheet.options.library == Library::Kotlinx => {
+            match foreign_of(sheet.options, scalar) {
+                Some(foreign) => {
+                    sheet.needs.imports.insert(foreign.import);
+                    text(foreign.name)
+                }
+                None => non_null(sheet, slot),
             }
-            None => non_null(sheet, slot),
-        },
+        }
         Type::Scalar(_)
         | Type::Any
         | Type::Constant(_)
@@ -272,7 +286,7 @@ fn in_another_way(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Option<(St
     if sheet.plan.times.is_main(special) || sheet.options.library != Library::Kotlinx {
         return None;
     }
-    let foreign = foreign_of(scalar)?;
+    let foreign = foreign_of(sheet.options, scalar)?;
     let serializer = foreign.serializer_of(special);
     sheet.needs.imports.insert(foreign.import);
     sheet.needs.helpers.insert(serializer);
@@ -327,7 +341,7 @@ fn scalar(sheet: &mut Sheet<'_>, scalar: Scalar) -> &'static str {
         | Scalar::LocalDateTime(_)
         | Scalar::Date
         | Scalar::Time(_) => {
-            let foreign = foreign_of(scalar).expect("these are the platform's");
+            let foreign = foreign_of(sheet.options, scalar).expect("these are the platform's");
             self::foreign(sheet, foreign, special)
         }
     }
@@ -345,12 +359,15 @@ pub(super) fn identifier(options: &KotlinOptions, scalar: Scalar) -> Option<&'st
 }
 
 /// Whether the library must be told how a scalar is read and written.
-pub(super) fn is_foreign(scalar: Scalar) -> bool {
-    foreign_of(scalar).is_some()
+pub(super) fn is_foreign(options: &KotlinOptions, scalar: Scalar) -> bool {
+    foreign_of(options, scalar).is_some()
 }
 
 /// The platform's type for a scalar that the language has none for.
-pub(super) fn foreign_of(scalar: Scalar) -> Option<&'static Foreign> {
+pub(super) fn foreign_of(options: &KotlinOptions, scalar: Scalar) -> Option<&'static Foreign> {
+    if let Some(foreign) = datetime::foreign(scalar).filter(|_| options.has_datetime) {
+        return Some(foreign);
+    }
     match scalar {
         Scalar::Integer(Width::Big) => Some(&BIG_INTEGER),
         Scalar::Decimal => Some(&BIG_DECIMAL),
