@@ -219,11 +219,7 @@ pub(crate) const PLACE: OneOf<Nesting> = OneOf {
     doc: "where the types stand that a response is made of",
     choices: &[
         Meaning { value: "beside", doc: "beside that of the response", it: Nesting::Beside },
-        Meaning {
-            value: "nested",
-            doc: "inside those that alone need them",
-            it: Nesting::Inside,
-        },
+        Meaning { value: "nested", doc: "inside those that alone need them", it: Nesting::Inside },
     ],
 };
 

@@ -225,13 +225,33 @@ fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], is_closed: bool) -> Doc
 }
 
 fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
-    let PlannedUnion { tag: _, cases, unknown: _ } = union;
+    let PlannedUnion { tag, cases, unknown: _ } = union;
+    let unknown = tag.filter(|_| sheet.options.reading != Reading::None);
+    let unknown = unknown.map(|tag| (unknown_name(sheet.plan, ident), tag));
+    let hold = sheet.options.hold.property();
     let options = sheet.options.in_alias();
     let sheet = sheet.with(&options);
     let case = |PlannedUnionCase { ident: _, tag: _, key: _, slot }: &PlannedUnionCase<'_>| {
         text(types::slot(&sheet, slot))
     };
-    alternatives(ident, cases.iter().map(case))
+    let others = unknown.iter().map(|(name, _)| text(name.clone()));
+    let union = alternatives(ident, cases.iter().map(case).chain(others));
+    let Some((name, tag)) = unknown else { return union };
+    // The compiler tells the cases from it by what it can never be.
+    let kind = text(format!("{hold}{}?: never;", names::property_key(tag.as_str())));
+    let others = text(format!("{hold}[key: string]: unknown;"));
+    let declared = braces(format!("export interface {name}"), [kind, others]);
+    let comment = text("/** An object as it came, whose kind is none of those known. */");
+    paragraphs([union, lines([comment, declared])])
+}
+
+/// What an object of a kind that is not known yet is called: `UnknownEvent`
+fn unknown_name(plan: &Plan<'_>, union: &Ident) -> String {
+    let mut name = format!("Unknown{union}");
+    while plan.find(&name).is_some() {
+        name.push_str("Kind");
+    }
+    name
 }
 
 /// All on one line, or one a line with `|` before each.

@@ -6,7 +6,7 @@ use jar_sprout_layout::{
 use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
-use super::{ABOUT, names, types, union};
+use super::{ABOUT, Reading, names, types, union};
 use crate::plan::{CaseKind, Plan, PlannedField, PlannedType, PlannedUnion, ToldCase};
 use crate::spell::plain_copies::{
     self as copies, Both, Conversion, Sides, conversion, is_collection, may_be_null,
@@ -18,7 +18,7 @@ pub(super) fn declare(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, wire: &Plan
         Sides::Records(both) => (record(sheet, copy, both.copy), construction(sheet.plan, both.pairs())),
         Sides::Unions(Both { copy: of, wire: source }) => {
             let body = match source.tag {
-                Some(tag) => by_tag(sheet.plan, tag, source),
+                Some(tag) => by_tag(sheet, tag, source),
                 None => by_kind(sheet.plan, source),
             };
             (union(sheet, &copy.ident, of), body)
@@ -129,13 +129,18 @@ fn item_name(depth: usize) -> String {
     if depth == 0 { "item".to_owned() } else { format!("item{}", depth + 1) }
 }
 
-fn by_tag(plan: &Plan<'_>, tag: &WireName, source: &PlannedUnion<'_>) -> Vec<Doc> {
+fn by_tag(sheet: &Sheet<'_>, tag: &WireName, source: &PlannedUnion<'_>) -> Vec<Doc> {
+    let plan = sheet.plan;
     let mut branches = Vec::new();
     for case in &source.cases {
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
         let value = made(&conversion(plan, &case.slot.ty), "wire", 0);
         let body = nest(cat([hard(), text(format!("return {value};"))]));
         branches.push(cat([text(format!("case {tag}:")), body]));
+    }
+    if sheet.options.reading != Reading::None {
+        // A kind that is not known yet.
+        branches.push(cat([text("default:"), nest(cat([hard(), text("return wire;")]))]));
     }
     let subject = names::access("wire", tag.as_str());
     vec![braces(format!("switch ({subject})"), branches)]

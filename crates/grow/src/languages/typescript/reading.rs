@@ -10,7 +10,7 @@ use jar_sprout_layout::{
 use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, WireName};
 
 use super::Sheet;
-use super::{Reading, bounds, names, types};
+use super::{Reading, bounds, names, types, unknown_name};
 use crate::plan::{
     CaseKind, DefaultSpelling, Fate, Ident, PlannedCase, PlannedDefinition, PlannedField, PlannedRoot,
     PlannedType, PlannedUnion, ToldCase,
@@ -316,12 +316,8 @@ fn by_tag(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, union: &PlannedU
         let read = cat([text("return "), read(sheet, case.slot), text("(value, path);")]);
         branches.push(cat([text(format!("case {tag}:")), nest(cat([hard(), read]))]));
     }
-    let unknown = [
-        text("// A kind that is not known yet is left as it is."),
-        text(format!("return object as unknown as {ident};")),
-    ];
-    let unknown = nest(cat(unknown.map(|line| cat([hard(), line]))));
-    branches.push(cat([text("default:"), unknown]));
+    let unknown = text(format!("return object as {};", unknown_name(sheet.plan, ident)));
+    branches.push(cat([text("default:"), nest(cat([hard(), unknown]))]));
     let key = names::LITERAL.of(tag.as_str());
     vec![text("const object = objectAt(value, path);"), braces(format!("switch (object[{key}])"), branches)]
 }
