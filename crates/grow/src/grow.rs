@@ -86,7 +86,8 @@ pub fn fields_with_words_left<'m>(
     words_left(&dialect.abilities(), model)
 }
 
-fn plan<'m>(dialect: &dyn Dialect, model: &'m Prepared<'_>) -> Plan<'m> {
+/// The plan of a prepared model.
+pub(crate) fn plan<'m>(dialect: &dyn Dialect, model: &'m Prepared<'_>) -> Plan<'m> {
     Plan::of(model, &dialect.about().naming, &dialect.abilities())
 }
 

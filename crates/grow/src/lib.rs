@@ -14,6 +14,8 @@ mod plan;
 mod prepare;
 mod settings;
 mod spell;
+#[cfg(test)]
+mod unused;
 
 pub use grow::{
     fields_left_as_text, fields_with_words_left, find_language, grow, grow_prepared, grow_shared,

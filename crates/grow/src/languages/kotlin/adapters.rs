@@ -19,6 +19,11 @@ use crate::spell::{Helper, Needs};
 const GSON_TEXT: Helper = Helper { name: "TextAdapter", text: include_str!("gson/TextAdapter.kt") };
 const GSON_UNION: Helper = Helper { name: "UnionAdapter", text: include_str!("gson/UnionAdapter.kt") };
 const MOSHI_TEXT: Helper = Helper { name: "TextAdapter", text: include_str!("moshi/TextAdapter.kt") };
+/// What tells a union's cases apart: their tag, or a key that only one of them has.
+const GSON_TAG: Helper = Helper { name: "UnionTag", text: include_str!("gson/UnionTag.kt") };
+const MOSHI_TAG: Helper = Helper { name: "UnionTag", text: include_str!("moshi/UnionTag.kt") };
+const MOSHI_KEY: Helper = Helper { name: "UnionKey", text: include_str!("moshi/UnionKey.kt") };
+
 const MOSHI_UNION: Helper = Helper { name: "UnionAdapter", text: include_str!("moshi/UnionAdapter.kt") };
 
 const JACKSON_READ: Helper = Helper { name: "Read", text: include_str!("jackson/Read.kt") };
@@ -231,6 +236,7 @@ fn of_gson(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> (V
     let chosen = match &union.tag {
         Some(tag) => {
             let unknown = text(format!("{ident}.{UNKNOWN}(json)"));
+            sheet.needs.helpers.insert(GSON_TAG);
             let subject = format!("json.tag({})", names::LITERAL.of(tag.as_str()));
             by_tag(sheet.plan, &subject, union, &read, unknown)
         }
@@ -273,12 +279,14 @@ fn of_moshi_union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>
     let chosen = match &union.tag {
         Some(tag) => {
             let unknown = text(format!("{ident}.{UNKNOWN}(moshi.read(reader))"));
+            sheet.needs.helpers.insert(MOSHI_TAG);
             let subject = format!("reader.tag({})", names::LITERAL.of(tag.as_str()));
             by_tag(sheet.plan, &subject, union, &read, unknown)
         }
         None => {
             // A condition that asks for keys leaves no room for a subject.
             let is_keyed = sheet.plan.is_told_by_keys(union);
+            sheet.needs.helpers.extend(is_keyed.then_some(MOSHI_KEY));
             let condition = |kind| {
                 let token = match kind {
                     CaseKind::Object => "JsonReader.Token.BEGIN_OBJECT",

@@ -96,7 +96,15 @@ pub(super) fn foreign(scalar: Scalar) -> Option<&'static Foreign> {
         Scalar::LocalDateTime(_) => Some(&LOCAL_DATE_TIME),
         Scalar::Date => Some(&LOCAL_DATE),
         Scalar::Time(_) => Some(&LOCAL_TIME),
-        _ => None,
+        Scalar::Boolean
+        | Scalar::Always(_)
+        | Scalar::Integer(_)
+        | Scalar::Float
+        | Scalar::Text
+        | Scalar::Uuid
+        | Scalar::Uri
+        | Scalar::Decimal
+        | Scalar::Coded(_) => None,
     }
 }
 

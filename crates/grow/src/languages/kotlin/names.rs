@@ -233,6 +233,8 @@ const TAKEN_TYPES: &[&str] = &[
     "ULong",
     "UShort",
     "UnionAdapter",
+    "UnionKey",
+    "UnionTag",
     "Unit",
     "UseSerializers",
     "Void",

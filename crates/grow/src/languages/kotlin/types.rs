@@ -151,12 +151,8 @@ pub(super) fn coded(coding: Coding) -> Coded {
 
 /// What reads and writes for kotlinx.serialization what the wire writes as something else.
 pub(super) fn serializer_of(options: &KotlinOptions, coding: Coding) -> Helper {
-    match coding {
-        Coding::EpochSeconds | Coding::EpochMilliseconds if options.has_datetime => {
-            datetime::of_epoch(coding)
-        }
-        coding => coded(coding).serializer,
-    }
+    let is_epoch = matches!(coding, Coding::EpochSeconds | Coding::EpochMilliseconds);
+    if is_epoch && options.has_datetime { datetime::of_epoch(coding) } else { coded(coding).serializer }
 }
 
 /// The annotation and the type of what the wire writes as something else.

@@ -235,8 +235,8 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     }
     let config = (!settings.is_empty()).then(|| {
         sheet.needs.imports.insert("from pydantic import ConfigDict");
-        let config = format!("model_config = ConfigDict({})", settings.join(", "));
-        cat([hard(), text(config), hard()])
+        let config = call("ConfigDict(", settings.into_iter().map(text), ")");
+        cat([hard(), text("model_config = "), config, hard()])
     });
     let extras = ty.extras.as_ref().map(|extras| {
         sheet.needs.imports.insert("from pydantic import Field");

@@ -39,6 +39,3 @@ internal inline fun <reified T> JsonDeserializationContext.read(json: JsonElemen
 
 internal inline fun <reified T> JsonSerializationContext.write(value: T): JsonElement =
     serialize(value, object : TypeToken<T>() {}.type)
-
-internal fun JsonElement.tag(key: String): String? =
-    (this as? com.google.gson.JsonObject)?.get(key)?.takeIf { it.isJsonPrimitive }?.asString

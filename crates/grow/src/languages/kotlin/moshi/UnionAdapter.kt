@@ -42,27 +42,3 @@ internal inline fun <reified T : Any> Moshi.write(
     writer: JsonWriter,
     value: T,
 ) = adapterOf<T>().toJson(writer, value)
-
-internal fun JsonReader.tag(key: String): String? {
-    val ahead = peekJson()
-    ahead.beginObject()
-    while (ahead.hasNext()) {
-        if (ahead.nextName() == key && ahead.peek() == JsonReader.Token.STRING) {
-            return ahead.nextString()
-        }
-        ahead.skipValue()
-    }
-    return null
-}
-
-internal fun JsonReader.has(key: String): Boolean {
-    val ahead = peekJson()
-    ahead.beginObject()
-    while (ahead.hasNext()) {
-        if (ahead.nextName() == key) {
-            return true
-        }
-        ahead.skipValue()
-    }
-    return false
-}
