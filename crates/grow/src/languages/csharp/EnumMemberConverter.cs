@@ -1,5 +1,6 @@
 using System;
 using System.Collections.Generic;
+using System.Diagnostics.CodeAnalysis;
 using System.Linq;
 using System.Reflection;
 using System.Runtime.Serialization;
@@ -7,7 +8,9 @@ using System.Text.Json;
 using System.Text.Json.Serialization;
 
 /// <summary>Reads and writes the values of an enum as the texts that their attributes say.</summary>
-internal sealed class EnumMemberConverter<T> : JsonConverter<T>
+internal sealed class EnumMemberConverter<
+    [DynamicallyAccessedMembers(DynamicallyAccessedMemberTypes.PublicFields)] T
+> : JsonConverter<T>
     where T : struct, Enum
 {
     private static readonly Dictionary<T, string> Texts = typeof(T)

@@ -14,9 +14,6 @@ const OF_NEWTONSOFT: Helper =
     Helper { name: "TextConverter", text: include_str!("newtonsoft/TextConverter.cs") };
 const OF_LEVEL_SEVEN: Helper = Helper { name: "TextConverter", text: include_str!("seven/TextConverter.cs") };
 
-const GENERATED_ENUM: Helper =
-    Helper { name: "EnumMemberConverter", text: include_str!("generated/EnumMemberConverter.cs") };
-
 const ENUM_CONVERTER: Helper =
     Helper { name: "EnumMemberConverter", text: include_str!("EnumMemberConverter.cs") };
 
@@ -86,8 +83,7 @@ pub(super) fn closed(sheet: &mut Sheet<'_>, ident: &Ident, cases: &[PlannedCase<
     let converter = match sheet.options.library {
         Library::SystemTextJson => {
             sheet.needs.imports.insert("System.Text.Json.Serialization");
-            let converter = if sheet.options.has_context { GENERATED_ENUM } else { ENUM_CONVERTER };
-            sheet.needs.helpers.insert(converter);
+            sheet.needs.helpers.insert(ENUM_CONVERTER);
             format!("EnumMemberConverter<{ident}>")
         }
         Library::Newtonsoft => {

@@ -88,7 +88,9 @@ fn by_tag(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, cases: &[Planned
     let branch = |case: &PlannedUnionCase<'_>, sheet: &mut Sheet<'_>| {
         let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
         let ty = types::boxed(sheet, case.slot);
-        let made = text(format!("new {}(context.readTreeAsValue(node, {ty}.class));", case.ident));
+        let read = text(format!("context.readTreeAsValue(node, {ty}.class));"));
+        let read = nest(nest(cat([soft(), read])));
+        let made = group(cat([text(format!("new {}(", case.ident)), read]));
         group(cat([text(format!("case {tag} ->")), nest(nest(cat([line(), made])))]))
     };
     let mut branches: Vec<Doc> = cases.iter().map(|case| branch(case, sheet)).collect();

@@ -27,8 +27,7 @@ enum WritingStyle {
     /// By a method of its own, with the zero offset in a letter or in digits. The length is that of a text with
     /// microseconds, without its offset.
     Rfc3339 { length: usize },
-    /// By a pattern: this for whole seconds, and what stands behind a fraction. The length is that of a text with
-    /// microseconds.
+    /// By a pattern, which for whole seconds is this. The length is that of a text with microseconds.
     Pattern { whole: &'static str, length: usize },
     /// By the precision of the formatting macros.
     Precision,
