@@ -347,7 +347,7 @@ impl Settings {
     pub(crate) fn with_part(&self, setting: &TextOf, part: &str) -> Self {
         let given = self.given(setting.key).map(|given| format!("{given}.")).unwrap_or_default();
         // A word of the language's own cannot be a part.
-        let names = [format!("{given}{part}"), format!("{given}{part}_models")];
+        let names = [format!("{given}{part}"), format!("{given}{part}models")];
         names.iter().find_map(|name| self.with(setting, name)).unwrap_or_else(|| self.clone())
     }
 

@@ -73,7 +73,8 @@ impl Language for Java {
     }
 
     fn apart(&self, settings: &Settings, model: &str) -> Settings {
-        settings.with_part(&PACKAGE, model)
+        // Of a package's name, its people write words together.
+        settings.with_part(&PACKAGE, &model.replace('_', ""))
     }
 
     fn sharing(&self, settings: &Settings, shared: &SharedPlace<'_>) -> Option<Settings> {
