@@ -447,11 +447,15 @@ fn keys_by_rule() {
 #[test]
 fn twins() {
     for (key, settings) in [
-        ("kotlin", &[("twins", "Dto"), ("place", "nested")][..]),
-        ("java", &[("twins", "Dto"), ("place", "nested")]),
+        ("kotlin", &[("twins", "Dto")][..]),
+        ("java", &[("twins", "Dto")]),
         ("dart", &[("twins", "Dto"), ("equality", "values")]),
     ] {
         check_plain(key, settings);
+    }
+    // Awkward names are longer than a line where they stand in each other.
+    for key in ["kotlin", "java"] {
+        check_few(key, &[("twins", "Dto"), ("place", "nested")]);
     }
 }
 

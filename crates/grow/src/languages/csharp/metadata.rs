@@ -5,8 +5,8 @@ use std::collections::BTreeMap;
 use jar_sprout_layout::{Doc, cat, lines, text};
 use jar_sprout_model::Slot;
 
-use super::{Sheet, call, types};
-use crate::plan::{Ident, PlannedDefinition, PlannedField, push_capitalised};
+use super::{Sheet, call, result, types};
+use crate::plan::{Ident, PlannedDefinition, PlannedField, PlannedRoot, push_capitalised};
 use crate::spell::Helper;
 
 /// What asks the options of a type.
@@ -54,8 +54,37 @@ fn context_name(sheet: &Sheet<'_>) -> String {
 }
 
 /// What the context knows of a root: `ModelsJsonContext.Default.HiveList`
-pub(super) fn of_root(sheet: &Sheet<'_>, root: &Ident) -> String {
-    format!("{}.Default.{}", context_name(sheet), property(root.as_str()))
+pub(super) fn of_root(sheet: &mut Sheet<'_>, root: &Ident) -> String {
+    let context = format!("{}.Default", context_name(sheet));
+    let plan = sheet.plan;
+    let slot = plan.roots.iter().find(|other| plan.root_ident(other) == root).map(PlannedRoot::slot);
+    let ty = slot.map(|slot| root_type(sheet, slot)).unwrap_or_default();
+    if is_called(sheet, root, &ty) {
+        return format!("{context}.{}", property(root.as_str()));
+    }
+    sheet.needs.helpers.insert(METADATA);
+    format!("{context}.Options.TypeInfo<{}>()", result(ty, sheet.options))
+}
+
+/// The type that a root is read as; of a value, one that may be null.
+fn root_type(sheet: &mut Sheet<'_>, slot: &Slot) -> String {
+    let types::Spelled { name, is_value } = types::non_null(sheet, slot);
+    if is_value { name + "?" } else { name }
+}
+
+/// Whether the context calls a type after this root: not what every program has, which the generator calls by names
+/// of its own, nor what an earlier root is called after.
+fn is_called(sheet: &mut Sheet<'_>, root: &Ident, ty: &str) -> bool {
+    let plan = sheet.plan;
+    if plan.find(root.as_str()).is_some() {
+        // What may be null is called by the generator, beside what may not.
+        return !ty.ends_with('?');
+    }
+    let is_first = |sheet: &mut Sheet<'_>| {
+        let first = plan.roots.iter().find(|other| root_type(sheet, other.slot()) == ty);
+        first.is_some_and(|first| plan.root_ident(first) == root)
+    };
+    ty.ends_with(['>', ']']) && is_first(sheet)
 }
 
 /// What the context calls what it knows of a type.
@@ -97,11 +126,12 @@ pub(super) fn context(sheet: &mut Sheet<'_>, ident: &Ident) -> Option<Doc> {
     let renamed = plan.types.iter().map(|ty| (ty.ident.to_string(), Some(property(ty.ident.as_str()))));
     known.extend(renamed.filter(|(ident, property)| property.as_ref() != Some(ident)));
     for root in &plan.roots {
-        // A type that may be null is the same to it.
-        let ty = types::non_null(sheet, root.slot()).name;
-        let property = property(plan.root_ident(root).as_str());
-        let called = (ty != property).then_some(property);
-        known.insert(ty, called);
+        let ty = root_type(sheet, root.slot());
+        let ident = plan.root_ident(root);
+        let property = is_called(sheet, ident, &ty).then(|| property(ident.as_str()));
+        let called = property.filter(|property| *property != ty);
+        let known = known.entry(ty).or_default();
+        *known = known.take().or(called);
     }
     attributes.extend(known.into_iter().map(|(ty, called)| {
         let ty = format!("typeof({ty})");

@@ -235,7 +235,7 @@ fn settings_for_newtonsoft(level: Level) -> [Helper; 2] {
 }
 
 /// What writes a value as text.
-fn write(sheet: &Sheet<'_>, root: &Ident) -> Doc {
+fn write(sheet: &mut Sheet<'_>, root: &Ident) -> Doc {
     match sheet.options.library {
         Library::SystemTextJson if sheet.options.has_context => {
             call("JsonSerializer.Serialize", &["value", &metadata::of_root(sheet, root)])

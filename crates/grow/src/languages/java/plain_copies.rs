@@ -70,7 +70,7 @@ fn record(
         }
         nest(nest(cat([soft(), group(comma_list(parts))])))
     };
-    let head = record_head(sheet.plan, copy, components, 0, " {");
+    let head = record_head(sheet.plan, copy, components, sheet.options.indent, " {");
     let made = group(cat([text(format!("return new {}(", copy.ident)), listed(arguments), text(");")]));
     let made = method(&format!("public static {}", copy.ident), &sheet.plan.path(wire), [made]);
     // Of a record, no annotation says that a part is deprecated.

@@ -27,7 +27,12 @@ pub(super) fn declare(
         Sides::Unions(both) => (union(sheet, copy, both.copy), choice(sheet.plan, copy, wire, &both)),
     };
     let plan = sheet.plan;
-    let result = text(format!("fun {}.{}(): {} =", plan.path(wire), function(copy), plan.path(copy)));
+    let head = format!("fun {}.{}()", plan.path(wire), function(copy));
+    let result = format!("{head}: {} =", plan.path(copy));
+    // What calls itself must say what it gives; of the rest, the line below says it.
+    let is_said =
+        result.chars().count() <= ABOUT.style.width || plan.holds(copy.id, |id| id == copy.id, false);
+    let result = text(if is_said { result } else { format!("{head} =") });
     let suppressed = copies::uses_deprecated(wire).then(|| text("@Suppress(\"DEPRECATION\")"));
     let function = cat([result, nest(cat([hard(), made]))]);
     let function = lines(suppressed.into_iter().chain([function]));
