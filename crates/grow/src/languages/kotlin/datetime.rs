@@ -4,7 +4,7 @@ use std::sync::LazyLock;
 
 use jar_sprout_model::{Coding, Fraction, Scalar, TimeForm};
 
-use super::types::Foreign;
+use super::foreign::Foreign;
 use crate::prepare::suffix;
 use crate::spell::{EpochHelpers, Helper, TimeHelpers, swap};
 

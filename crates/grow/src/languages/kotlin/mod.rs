@@ -4,6 +4,7 @@ mod adapters;
 mod datetime;
 mod entry;
 mod extras;
+mod foreign;
 mod names;
 mod nothing;
 mod parcels;

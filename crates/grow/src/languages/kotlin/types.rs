@@ -5,6 +5,7 @@ use std::sync::LazyLock;
 use jar_sprout_layout::{Doc, cat, text};
 use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, TimeForm, Type, Width};
 
+use super::foreign::Foreign;
 use super::settings::{KotlinOptions, Library};
 use super::{Sheet, datetime};
 use crate::languages::jvm::java_time::JavaSyntax;
@@ -13,22 +14,6 @@ use crate::prepare::suffix;
 use crate::spell::TimeHelpers;
 use crate::spell::swap;
 use crate::spell::{EpochHelpers, Helper};
-
-/// A type of the platform that the library needs a serializer for.
-pub(super) struct Foreign {
-    pub(super) name: &'static str,
-    pub(super) import: &'static str,
-    pub(super) serializer: Helper,
-    /// The same for other ways to write a time.
-    pub(super) special: LazyLock<TimeHelpers>,
-}
-
-impl Foreign {
-    /// What reads and writes it in one way or another.
-    pub(super) fn serializer_of(&'static self, special: Option<TimeForm>) -> Helper {
-        special.map_or(self.serializer, |way| self.special.get(way))
-    }
-}
 
 macro_rules! foreign {
     ($import:literal, $name:literal, $serializer:literal) => {
