@@ -70,9 +70,10 @@ impl Docs {
     /// The same for code that says itself what is read, and not sent.
     #[must_use]
     pub fn without_read_only(&self) -> Self {
-        let text = self.text();
-        let shorter = text.strip_suffix(READ_ONLY).filter(|_| self.is_read_only);
-        self.with_text(shorter.map_or(text, str::trim_end))
+        match self.text().strip_suffix(READ_ONLY) {
+            Some(text) if self.is_read_only => self.with_text(text.trim_end()),
+            Some(_) | None => self.clone(),
+        }
     }
 
     /// The same with what is said of what fits.

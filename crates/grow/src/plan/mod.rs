@@ -550,10 +550,12 @@ impl<'m> Planner<'m, '_, '_> {
         scope: &mut Scope<'_>,
         asked: Asked,
     ) -> Vec<PlannedField<'m>> {
+        let keeps_capitals = scope.keeps_capitals(fields);
         let texts: Vec<Result<Ident, String>> = fields
             .iter()
             .map(|Field { wire, name, .. }| {
-                let text = scope.member_text(wire, &scope.spelled(name, wire, fields));
+                let name = if keeps_capitals { &name.in_capitals_of(wire.as_str()) } else { name };
+                let text = scope.member_text(wire, name);
                 if text == wire.as_str() { Ok(scope.declare_member(text, name)) } else { Err(text) }
             })
             .collect();

@@ -108,15 +108,11 @@ impl<'n> Scope<'n> {
         self.declare([Cow::Borrowed(name)].into_iter().chain(more), self.naming.union_case)
     }
 
-    /// A field's name with its key's capitals, in a language that keeps them, and where they are not how all keys are
-    /// written.
-    pub(super) fn spelled<'w>(&self, name: &'w Words, wire: &WireName, fields: &[Field]) -> Cow<'w, Words> {
+    /// Whether names keep the capitals of their keys: in a language that has them so, and where they are not how all keys
+    /// are written.
+    pub(super) fn keeps_capitals(&self, fields: &[Field]) -> bool {
         let is_small = |field: &Field| field.wire.as_str().contains(char::is_lowercase);
-        if self.naming.keeps_capitals && fields.iter().any(is_small) {
-            Cow::Owned(name.in_capitals_of(wire.as_str()))
-        } else {
-            Cow::Borrowed(name)
-        }
+        self.naming.keeps_capitals && fields.iter().any(is_small)
     }
 
     /// What a member is called if nothing is in the way: its wire key where the language keeps keys.

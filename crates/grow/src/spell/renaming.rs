@@ -1,5 +1,7 @@
 //! Rules by which a library makes keys of identifiers, so that nothing need be said of each.
 
+use crate::plan::PlannedField;
+
 /// A rule as a library has it.
 #[derive(Clone, Copy)]
 pub(crate) struct RenameRule {
@@ -40,8 +42,19 @@ impl Renaming {
         }
     }
 
+    /// The rule that makes most keys of fields of their names, where one key alone is better said than made.
+    pub(crate) fn of_fields<'f, 'm: 'f>(
+        fields: impl IntoIterator<Item = &'f PlannedField<'m>>,
+        rules: &[RenameRule],
+        words: fn(&str) -> Option<Vec<String>>,
+    ) -> Self {
+        let pairs: Vec<(&str, &str)> =
+            fields.into_iter().map(|field| (field.ident.as_str(), field.wire.as_str())).collect();
+        Self::of_several(&pairs, rules, words)
+    }
+
     /// The same where one key alone is better said than made.
-    pub(crate) fn of_several<'r>(
+    fn of_several<'r>(
         pairs: &[(&str, &str)],
         rules: impl IntoIterator<Item = &'r RenameRule>,
         words: fn(&str) -> Option<Vec<String>>,

@@ -292,9 +292,7 @@ const STRATEGIES: &[RenameRule] = &[
 
 /// What makes the keys of most properties of their names.
 pub(super) fn rename_rule(fields: &[&PlannedField<'_>]) -> Renaming {
-    let pairs: Vec<(&str, &str)> =
-        fields.iter().map(|field| (field.ident.as_str(), field.wire.as_str())).collect();
-    Renaming::of_several(&pairs, STRATEGIES, camel_words)
+    Renaming::of_fields(fields.iter().copied(), STRATEGIES, camel_words)
 }
 
 #[cfg(test)]

@@ -22,9 +22,7 @@ const RULES: &[RenameRule] = &[
 
 /// What makes the keys of most fields of their names.
 pub(super) fn rename_rule(fields: &[PlannedField<'_>]) -> Renaming {
-    let pairs: Vec<(&str, &str)> =
-        fields.iter().map(|field| (field.ident.as_str(), field.wire.as_str())).collect();
-    Renaming::of_several(&pairs, RULES, camel_words)
+    Renaming::of_fields(fields, RULES, camel_words)
 }
 
 /// A class, marked for the tool.

@@ -29,6 +29,7 @@ use crate::plan::{
 use crate::prepare::Abilities;
 use crate::settings::Settings;
 use crate::spell::docs::{self, Comment};
+use crate::spell::renaming::Renaming;
 use crate::spell::{About, BlankSheet, Dialect, GrownFile, Needs, Place, Program, Trial};
 use settings::DartOptions;
 use types::Json;
@@ -239,7 +240,8 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     }
     let (tags, parts): (Vec<_>, Vec<_>) =
         fields.iter().partition(|field| is_tag_apart(sheet, ty, fields, field));
-    let renaming = annotated::rename_rule(fields);
+    let is_annotated = sheet.options.is_annotated;
+    let renaming = if is_annotated { annotated::rename_rule(fields) } else { Renaming::none() };
     let is_apart = |field: &PlannedField<'_>| tags.iter().any(|tag| tag.ident == field.ident);
     let declared = fields.iter().map(|field| {
         let value = field.fate.tag().filter(|_| is_apart(field));

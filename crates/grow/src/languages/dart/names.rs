@@ -33,7 +33,8 @@ pub(super) const LITERAL: Literal = Literal {
     character: |character| format!("\\u{{{:x}}}", u32::from(character)),
 };
 
-/// Keywords that may not be names, or read badly as such; what every object has, the types in small letters, and what grown classes have of their own.
+/// Keywords that may not be names, or read badly as such; what every object has, the types in small letters, and what
+/// grown classes have of their own.
 const TAKEN_MEMBERS: &[&str] = &[
     "abstract",
     "as",

@@ -20,9 +20,7 @@ pub(crate) fn renaming(fields: &[PlannedField<'_>]) -> Renaming {
     if fields.iter().any(|field| field.wire.as_str().is_empty()) {
         return Renaming::none();
     }
-    let pairs: Vec<(&str, &str)> =
-        fields.iter().map(|field| (field.ident.as_str(), field.wire.as_str())).collect();
-    Renaming::of_several(&pairs, STRATEGIES, camel_words)
+    Renaming::of_fields(fields, STRATEGIES, camel_words)
 }
 
 /// `@JsonNaming(PropertyNamingStrategies.SnakeCaseStrategy.class)`, with what the language has behind a class to speak of it.

@@ -249,9 +249,7 @@ const ALIAS_RULES: &[RenameRule] = &[
 
 /// What makes the keys of most fields of their names.
 pub(super) fn alias_rule(fields: &[&PlannedField<'_>]) -> Renaming {
-    let pairs: Vec<(&str, &str)> =
-        fields.iter().map(|field| (field.ident.as_str(), field.wire.as_str())).collect();
-    Renaming::of_several(&pairs, ALIAS_RULES, snake_words)
+    Renaming::of_fields(fields.iter().copied(), ALIAS_RULES, snake_words)
 }
 
 #[cfg(test)]
