@@ -7,7 +7,7 @@ use std::time::Instant;
 use anyhow::{Context, Result, bail};
 use jar_sprout_grow::{LANGUAGES, Language, Settings, find_language};
 use jar_sprout_model::SourceId;
-use jar_sprout_prove::{Missing, Order, Proof, Report, Sample, ToolOutput, Tools, prove};
+use jar_sprout_prove::{Exhibit, Missing, Order, Proof, Report, Sample, ToolOutput, Tools, judge, prove};
 use jar_sprout_settle::{Policies, RootName, infer, root_name};
 use jar_sprout_shape::{Shape, observe};
 use serde::Deserialize;
@@ -55,6 +55,22 @@ pub(crate) fn sweep(arguments: &[String]) -> Result<()> {
             }
             Ok(report) => failed |= show(language, &report, start),
         }
+        let exhibit = |proof: &Proof| Exhibit {
+            name: proof.name.clone(),
+            model: proof.model.clone(),
+            settings: given.clone(),
+        };
+        let exhibits: Vec<Exhibit> = proofs.iter().map(exhibit).collect();
+        match judge(language, &exhibits, &tools)? {
+            Err(Missing { what, install }) => {
+                println!("{:<12} {what} is missing: {install}", language.title());
+            }
+            Ok(said) => {
+                let said = said.unwrap_or_default();
+                failed |= !said.is_empty();
+                said.iter().for_each(show_output);
+            }
+        }
     }
     if failed { bail!("not everything holds") } else { Ok(()) }
 }
@@ -65,14 +81,17 @@ fn show(language: &dyn Language, report: &Report, start: Instant) -> bool {
     let equal = samples - misses.len();
     let seconds = start.elapsed().as_secs_f64();
     println!("{:<12} {toolchain:<28} {equal}/{samples} samples equal, {seconds:.0} s", language.title());
-    for ToolOutput { tool, proofs, text } in compiler.iter().chain(judges) {
-        println!("  {tool} of {}", proofs.join(", "));
-        text.lines().take(40).for_each(|line| println!("    {line}"));
-    }
+    compiler.iter().chain(judges).for_each(show_output);
     for miss in misses.iter().take(40) {
         println!("  {} {}: {}", miss.proof, miss.sample, miss.text.chars().take(300).collect::<String>());
     }
     !(compiler.is_empty() && misses.is_empty() && judges.is_empty())
+}
+
+/// What a tool said.
+fn show_output(ToolOutput { tool, proofs, text }: &ToolOutput) {
+    println!("  {tool} of {}", proofs.join(", "));
+    text.lines().take(40).for_each(|line| println!("    {line}"));
 }
 
 /// A model for each group of samples and each document of a folder.

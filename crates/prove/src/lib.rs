@@ -4,6 +4,7 @@
 //! of it is for others to show. One compiler call serves all models of a language.
 
 mod jobs;
+mod judges;
 mod memory;
 mod proof;
 mod prove;
@@ -15,6 +16,7 @@ mod toolchains;
 mod tools;
 mod usage;
 
+pub use judges::{Exhibit, judge};
 pub use memory::{Digest, Memory};
 pub use proof::{Proof, Sample};
 pub use prove::prove;

@@ -45,10 +45,11 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
     if all.is_empty() {
         return Ok(Ok(report));
     }
+    let names: Vec<&str> = proofs.iter().map(|proof| proof.name.as_str()).collect();
     let mut staged: Vec<&Staged> = all.iter().collect();
     for _ in 0..TRIES {
         lay_out(order, &ready, &staged, &folder)?;
-        let objection = compile(&mut ready, proofs, &staged)?;
+        let objection = compile(&mut ready, &names, &staged)?;
         let Some((said, places)) = objection else { break };
         report.compiler.push(said);
         staged.retain(|staged| !places.contains(&staged.index));
@@ -74,7 +75,8 @@ pub fn prove(order: &Order<'_>, proofs: &[Proof], tools: &Tools) -> io::Result<R
         report.proven = all.iter().filter(all_came).filter_map(|one| one.digest).collect();
     }
     if with_judges {
-        report.judges = hear(&mut ready, proofs)?;
+        let _locked = ready.shared.as_ref().map(alone).transpose()?;
+        report.judges = hear(ready.judges.iter_mut().map(|(name, command)| (*name, command)), &names)?;
     }
     Ok(Ok(report))
 }
@@ -146,7 +148,7 @@ pub(crate) fn write(path: &Path, text: &str) -> io::Result<()> {
 /// What the compiler objected to, and the indexes of the proofs it named; none where it took all.
 fn compile(
     ready: &mut Ready,
-    proofs: &[Proof],
+    names: &[&str],
     staged: &[&Staged],
 ) -> io::Result<Option<(ToolOutput, Vec<usize>)>> {
     let _locked = ready.shared.as_ref().map(alone).transpose()?;
@@ -157,7 +159,7 @@ fn compile(
             let mut places = places_in(&said);
             places.retain(|place| staged.iter().any(|staged| staged.index == *place));
             let tool = tool_name(command);
-            let said = ToolOutput { tool, proofs: names(proofs, &places), text: said };
+            let said = ToolOutput { tool, proofs: named(names, &places), text: said };
             return Ok(Some((said, places)));
         }
     }
@@ -175,14 +177,17 @@ pub(crate) fn alone(shared: &Shared) -> io::Result<File> {
     Ok(file)
 }
 
-fn hear(ready: &mut Ready, proofs: &[Proof]) -> io::Result<Vec<ToolOutput>> {
-    let _locked = ready.shared.as_ref().map(alone).transpose()?;
+/// What judges say that are not content with the code of the things of these names.
+pub(crate) fn hear<'j>(
+    judges: impl Iterator<Item = (&'static str, &'j mut Command)>,
+    names: &[&str],
+) -> io::Result<Vec<ToolOutput>> {
     let mut all = Vec::new();
-    for (name, command) in &mut ready.judges {
+    for (tool, command) in judges {
         let ended = run(command, "")?;
         let text = ended.said();
         if !ended.is_content || !text.is_empty() {
-            all.push(ToolOutput { tool: (*name).to_owned(), proofs: names(proofs, &places_in(&text)), text });
+            all.push(ToolOutput { tool: tool.to_owned(), proofs: named(names, &places_in(&text)), text });
         }
     }
     Ok(all)
@@ -193,8 +198,8 @@ pub(crate) fn tool_name(command: &Command) -> String {
     program.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default()
 }
 
-fn names(proofs: &[Proof], places: &[usize]) -> Vec<String> {
-    places.iter().filter_map(|place| proofs.get(*place)).map(|proof| proof.name.clone()).collect()
+fn named(names: &[&str], places: &[usize]) -> Vec<String> {
+    places.iter().filter_map(|place| names.get(*place)).map(|name| (*name).to_owned()).collect()
 }
 
 /// How the tools are called, and what is made of what they say.

@@ -42,6 +42,14 @@ impl Tools {
     }
 }
 
+impl Tools {
+    /// A program on `PATH`, or where `go install` puts it.
+    pub(crate) fn go_program(&self, name: &str) -> Option<PathBuf> {
+        let installed = || std::env::home_dir().map(|home| home.join("go/bin").join(name));
+        self.program(name).or_else(|| installed().filter(|path| path.is_file()))
+    }
+}
+
 fn nearest_folder() -> Option<PathBuf> {
     let here = std::env::current_dir().ok()?;
     here.ancestors().map(|folder| folder.join(FOLDER)).find(|folder| folder.is_dir())

@@ -83,9 +83,9 @@ fn joined(words: &Words, between: &str, push: impl Fn(usize, &str, &mut String))
 
 /// Words that are written in capitals throughout where a language's people do so: `ID`, `IDs`.
 const INITIALISMS: &[&str] = &[
-    "acl", "api", "ascii", "cpu", "css", "dns", "eof", "gid", "guid", "html", "http", "https", "id", "ip",
-    "json", "qps", "ram", "rpc", "sip", "sla", "smtp", "sql", "ssh", "tcp", "tls", "ttl", "udp", "ui", "uid",
-    "uri", "url", "utf8", "uuid", "vm", "xml", "xmpp", "xsrf", "xss",
+    "acl", "amqp", "api", "ascii", "cpu", "css", "db", "dns", "eof", "gid", "guid", "html", "http", "https",
+    "id", "ip", "json", "qps", "ram", "rpc", "rtp", "sip", "sla", "smtp", "sql", "ssh", "tcp", "tls", "ts",
+    "ttl", "udp", "ui", "uid", "uri", "url", "utf8", "uuid", "vm", "xml", "xmpp", "xsrf", "xss",
 ];
 
 /// A word in capitals, if it is an initialism or the plural of one.
@@ -94,7 +94,10 @@ pub(crate) fn initialism(word: &str) -> Option<String> {
     if word.len() > LONGEST + 1 {
         return None;
     }
-    if INITIALISMS.contains(&word) {
+    // `http2` is one with its version.
+    if INITIALISMS.contains(&word.trim_end_matches(|c: char| c.is_ascii_digit()))
+        || INITIALISMS.contains(&word)
+    {
         return Some(word.to_uppercase());
     }
     word.strip_suffix('s').filter(|one| INITIALISMS.contains(one)).map(|one| one.to_uppercase() + "s")

@@ -19,9 +19,9 @@ impl<'m> Plan<'m> {
                 }
                 PlannedDefinition::Enumeration(_) | PlannedDefinition::Union(_) => Vec::new(),
             };
-            [needed_at_once(ty), parts].concat()
+            [needed_at_once(self, ty), parts].concat()
         });
-        self.parts_first(readable, needed_at_once)
+        self.parts_first(readable, |ty| needed_at_once(self, ty))
     }
 
     /// The same types, each behind its parts.
@@ -56,10 +56,11 @@ impl<'m> Plan<'m> {
     }
 }
 
-/// The types that must be there when one is declared.
-fn needed_at_once(ty: &PlannedType<'_>) -> Vec<TypeId> {
+/// The types that must be there when one is declared; what names itself is declared by a text, which is read later.
+fn needed_at_once(plan: &Plan<'_>, ty: &PlannedType<'_>) -> Vec<TypeId> {
     match &ty.definition {
         PlannedDefinition::Record(_) => ty.base.into_iter().collect(),
+        PlannedDefinition::Union(_) if plan.names_itself(ty.id) => Vec::new(),
         PlannedDefinition::Union(union) => union.cases.iter().flat_map(|case| case.slot.ty.named()).collect(),
         PlannedDefinition::Enumeration(_) => Vec::new(),
     }

@@ -77,7 +77,8 @@ impl Comment {
         let mut wrapped: Vec<String> = Vec::new();
         let mut was_item = false;
         let list = self.list();
-        for paragraph in said {
+        let said = self.with_summary(said, room);
+        for paragraph in &said {
             let item = item(paragraph);
             let is_first = wrapped.is_empty();
             if was_item && item.is_none() {
@@ -109,6 +110,28 @@ impl Comment {
             wrapped.push(list.close.to_owned());
         }
         wrapped
+    }
+
+    /// The paragraphs, where the language's own guide has rules for the first: it ends as a sentence does, and in
+    /// Python (PEP 257) it is a line by itself if it can be.
+    fn with_summary<'s>(&self, said: &'s [Cow<'s, str>], room: usize) -> Vec<Cow<'s, str>> {
+        let mut said = said.to_vec();
+        let has_summary = matches!(self.form, CommentStyle::Javadoc | CommentStyle::Quotes);
+        let Some(first) = said.first_mut().filter(|first| has_summary && item(first).is_none()) else {
+            return said;
+        };
+        if matches!(self.form, CommentStyle::Quotes)
+            && first.chars().count() + 3 > room
+            && let Some(end) = first_sentence(first).filter(|end| end + 3 <= room)
+        {
+            let rest = first[end..].trim_start().to_owned();
+            first.to_mut().truncate(end);
+            said.insert(1, Cow::Owned(rest));
+        }
+        if is_without_end(&said[0]) {
+            said[0].to_mut().push('.');
+        }
+        said
     }
 
     /// How lists are written.
@@ -233,6 +256,24 @@ fn paragraphs(said: &str) -> Vec<Cow<'_, str>> {
         }
     }
     paragraphs
+}
+
+/// Where the first of several sentences ends.
+fn first_sentence(said: &str) -> Option<usize> {
+    let is_start = |behind: &str| behind.trim_start().starts_with(|c: char| c.is_uppercase() || c == '`');
+    let ends = said.match_indices(". ").map(|(at, _)| at + 1);
+    // `e.g. Alder Bank` and `No. 5` end nothing.
+    let is_word = |at: usize| {
+        said[..at - 1].rsplit(' ').next().is_some_and(|word| word.len() > 3 && !word.contains('.'))
+    };
+    ends.into_iter().find(|at| is_word(*at) && is_start(&said[*at..]))
+}
+
+/// Whether a sentence lacks the sign at its end; an address would lead elsewhere with one.
+fn is_without_end(said: &str) -> bool {
+    let last = said.rsplit(' ').next().unwrap_or_default();
+    said.ends_with(|c: char| c.is_alphanumeric() || matches!(c, ')' | '`' | '\'' | '%'))
+        && !last.contains("://")
 }
 
 /// The words of a line with one blank between, and nothing that cannot be seen.
@@ -451,6 +492,37 @@ mod tests {
             "/**\n * A hive of the co-operative, as its\n * keeper sees it.\n */",
         );
         check(CommentStyle::Lines("// "), as_it_is, "", "");
+    }
+
+    #[test]
+    fn a_summary_is_a_sentence_where_the_guide_says_so() {
+        check(CommentStyle::Quotes, in_quotes, "A hive", "\"\"\"A hive.\"\"\"");
+        check(
+            CommentStyle::Javadoc,
+            in_javadoc,
+            "A hive (new)\n\nOf bees",
+            "/**\n * A hive (new).\n *\n * <p>Of bees\n */",
+        );
+        check(
+            CommentStyle::Javadoc,
+            in_javadoc,
+            "One of:\n- a",
+            "/**\n * One of:\n *\n * <ul>\n *   <li>a\n * </ul>\n */",
+        );
+        check(
+            CommentStyle::Quotes,
+            in_quotes,
+            "See https://honey.example/a",
+            "\"\"\"See https://honey.example/a\"\"\"",
+        );
+        check(CommentStyle::Stars, in_stars, "A hive", "/** A hive */");
+        let long = "Weight, e.g. that of the hive. Measured in the evening";
+        check(
+            CommentStyle::Quotes,
+            in_quotes,
+            long,
+            "\"\"\"Weight, e.g. that of the hive.\n\nMeasured in the evening\n\"\"\"",
+        );
     }
 
     #[test]

@@ -1,7 +1,8 @@
-//! Go: `go vet` and `go build`; `gofmt` and staticcheck as judges.
+//! Go: `go vet` and `go build`; `gofmt` and staticcheck, with all its checks, as judges.
 
 use std::process::Command;
 
+use crate::judges::pardoned;
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Task};
 
@@ -14,11 +15,10 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let mut gofmt = wanted.command(go.with_file_name("gofmt"));
     gofmt.args(["-s", "-d", "."]);
     let mut judges = vec![("gofmt", gofmt)];
-    let users_own =
-        std::env::home_dir().map(|home| home.join("go/bin/staticcheck")).filter(|path| path.exists());
-    if let Some(staticcheck) = wanted.tools.program("staticcheck").or(users_own) {
+    if let Some(staticcheck) = wanted.tools.go_program("staticcheck") {
         let mut command = offline(wanted.command(staticcheck));
-        command.arg("./...");
+        let pardons: String = pardoned("staticcheck").map(|rule| format!(",-{rule}")).collect();
+        command.args(["-checks", &format!("all{pardons}"), "./..."]);
         judges.push(("staticcheck", command));
     }
     let mut vet = offline(wanted.command(&go));

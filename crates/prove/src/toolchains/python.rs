@@ -2,6 +2,7 @@
 
 use jar_sprout_grow::{Judge, Level};
 
+use crate::judges::pardoned;
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Task};
 
@@ -20,15 +21,13 @@ explicit_package_bases = true
 target-version = "LEVEL"
 
 [tool.ruff.lint]
-select = ["A", "B", "C4", "E", "F", "I", "N", "PIE", "PYI", "RUF", "SIM", "UP", "W"]
-ignore = [
-    "E501", # the formatter's affair
-    "RUF001", # what a document says is in its own letters
-    "RUF002",
-    "UP013", # a key that hides a type cannot stand in a class
-    "I001", # the driver, beside which the trials lie
-]
+select = ["ALL"]
+ignore = PARDONS
 "#;
+
+/// What no judge reads.
+const DRIVER: &[&str] =
+    &["--exclude", "trials.py", "--exclude", "driver.py", "--exclude", "t[0-9]*.py", "--exclude", "root.py"];
 
 pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
     let Some(python) = wanted.tools.installed("python/bin/python") else {
@@ -40,7 +39,9 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
         return Err(Missing::new("a Python environment with pydantic and mypy", line));
     };
     let Level(major, minor) = wanted.abilities.foundation.level;
+    let pardons: Vec<&str> = pardoned("ruff").collect();
     let project = PROJECT
+        .replace("PARDONS", &format!("{pardons:?}"))
         .replace("LEVEL", &format!("py{major}{minor}"))
         .replace("VERSION", &format!("{major}.{minor}"));
     let tool = |name: &str| wanted.command(python.with_file_name(name));
@@ -53,9 +54,9 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
         None => run.args(["-m", &format!("{PACKAGE}.driver")]),
     };
     let mut check = tool("ruff");
-    check.args(["check", "--quiet", "."]);
+    check.args(["check", "--quiet", "--output-format", "concise"]).args(DRIVER).arg(".");
     let mut format = tool("ruff");
-    format.args(["format", "--quiet", "--diff", "--exclude", "trials.py", "--exclude", "t[0-9]*.py", "."]);
+    format.args(["format", "--quiet", "--diff"]).args(DRIVER).arg(".");
     let version = version(tool("python").arg("--version")).unwrap_or_default();
     let version = version.trim_start_matches("Python ");
     Ok(Ready {

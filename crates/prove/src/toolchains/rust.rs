@@ -1,5 +1,6 @@
 //! Rust: `cargo build` with warnings as errors; clippy and rustfmt as judges.
 
+use crate::judges::pardoned;
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Shared, Task};
 
@@ -23,20 +24,9 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
         command
     };
     let quiet = ["--quiet", "--offline", "--locked"];
-    // Beyond what the compiler objects to; how many truths a record has, how deep its lists, is the data's affair.
-    let pedantic = [
-        "--",
-        "-Wclippy::pedantic",
-        "-Aclippy::struct_excessive_bools",
-        "-Aclippy::type_complexity",
-        "-Aclippy::too_many_lines",
-        // What a document says is in its own words.
-        "-Aclippy::doc_markdown",
-        "-Aclippy::doc_lazy_continuation",
-        // serde hands a field to the function that writes it by reference.
-        "-Aclippy::ref_option",
-        "-Aclippy::trivially_copy_pass_by_ref",
-    ];
+    let pardons: Vec<String> = pardoned("clippy").map(|rule| format!("-Aclippy::{rule}")).collect();
+    let mut clippy = cargo(&[&["clippy"][..], &quiet].concat());
+    clippy.args(["--", "-Wclippy::pedantic", "-Wclippy::nursery"]).args(pardons);
     let mut format = wanted.command("rustfmt");
     // The driver's modules are formatted with it.
     format.args(["--check", "--edition", "2024", "--config", "skip_macro_invocations=[]", "src/main.rs"]);
@@ -57,6 +47,6 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
             own,
         }),
         nulls: wanted.abilities.nulls,
-        judges: vec![("clippy", cargo(&[&["clippy"][..], &quiet, &pedantic].concat())), ("rustfmt", format)],
+        judges: vec![("clippy", clippy), ("rustfmt", format)],
     })
 }

@@ -1,5 +1,7 @@
 //! TypeScript: `tsc` at its strictest, with every sample assigned to the type of its root; or passed through the
-//! functions that parse it.
+//! functions that parse it; Prettier as a judge.
+
+use std::process::Command;
 
 use jar_sprout_grow::Judge;
 
@@ -61,6 +63,15 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
         run,
         shared: None,
         nulls: wanted.abilities.nulls,
-        judges: Vec::new(),
+        judges: prettier(wanted).map(|command| ("Prettier", command)).into_iter().collect(),
     })
+}
+
+fn prettier(wanted: &Task<'_>) -> Option<Command> {
+    let prettier = wanted.tools.installed("judges/npm/node_modules/.bin/prettier")?;
+    let mut command = wanted.command("sh");
+    let script = "\"$0\" --list-different 't*/**/*.ts' | while read file; do \
+        echo \"$file\"; \"$0\" \"$file\" | diff \"$file\" -; done";
+    command.args(["-c", script]).arg(prettier);
+    Some(command)
 }

@@ -105,8 +105,7 @@ impl Dialect for GoOptions {
         let comment = if said.is_empty() || is_named || docs.is_deprecated {
             ABOUT.comment.of(docs, 0)
         } else {
-            let named = Docs::new(&format!("{ident}: {said}"));
-            ABOUT.comment.of(&named, 0)
+            ABOUT.comment.of(&Docs::new(&opened(ident.as_str(), said)), 0)
         };
         let is_union = matches!(definition, PlannedDefinition::Union(_));
         comment.map(|comment| if is_union { lines([comment, text("//")]) } else { comment })
@@ -408,4 +407,43 @@ fn refuse_others(ident: &Ident, cases: &[PlannedCase<'_>], needs: &mut Needs) ->
     ];
     let signature = format!("(v *{ident}) UnmarshalText(text []byte) error");
     method("UnmarshalText takes known values alone.", &signature, body.map(text).to_vec())
+}
+
+/// What is said of a type, opened with its name as Go's comments are: `Hive is a hive`, `Hive: one of many`.
+fn opened(ident: &str, said: &str) -> String {
+    const VERBS: &[&str] = &[
+        "contains",
+        "defines",
+        "describes",
+        "holds",
+        "identifies",
+        "indicates",
+        "lists",
+        "provides",
+        "represents",
+        "returns",
+        "specifies",
+        "stores",
+        "tells",
+    ];
+    let first = said.split(' ').next().unwrap_or_default();
+    let lowered = || first.to_lowercase() + &said[first.len()..];
+    match first {
+        "A" | "An" | "The" if !ident.ends_with('s') => format!("{ident} is {}", lowered()),
+        _ if VERBS.contains(&first.to_lowercase().as_str()) => format!("{ident} {}", lowered()),
+        _ => format!("{ident}: {said}"),
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::opened;
+
+    #[test]
+    fn a_comment_opens_with_the_name() {
+        assert_eq!(opened("Hive", "A hive."), "Hive is a hive.");
+        assert_eq!(opened("Hive", "Represents a hive."), "Hive represents a hive.");
+        assert_eq!(opened("Hives", "The hives of a yard."), "Hives: The hives of a yard.");
+        assert_eq!(opened("Hive", "Weight."), "Hive: Weight.");
+    }
 }

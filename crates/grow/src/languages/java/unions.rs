@@ -254,10 +254,10 @@ pub(super) fn creator(name: &str) -> Doc {
 pub(super) fn value_record(head: &str, ty: &str, supers: &str, more: impl IntoIterator<Item = Doc>) -> Doc {
     let supers = match supers.trim_start() {
         "" => Doc::Nil,
-        supers => nest(nest(cat([line(), text(supers.to_owned())]))),
+        supers => group(nest(nest(cat([line(), text(supers.to_owned())])))),
     };
     let component = nest(nest(cat([soft(), text(format!("@JsonValue {ty} value)"))])));
-    let head = group(cat([text(format!("{head}(")), group(component), supers]));
+    let head = cat([text(format!("{head}(")), group(component), supers]);
     let more: Vec<Doc> = more.into_iter().collect();
     if more.is_empty() { cat([head, text(" {}")]) } else { super::members(head, more) }
 }

@@ -4,7 +4,7 @@ from pydantic import PlainSerializer
 
 
 def write_boolean(value: bool) -> str:
-    """A truth in letters."""
+    """Write a truth in letters."""
     return "true" if value else "false"
 
 

@@ -55,7 +55,11 @@ impl Converter<'_> {
             return Some(self.in_text(&slot.ty, value, needs));
         }
         needs.helpers.insert(OPTIONAL);
-        let function = cat([text("lambda x: "), self.in_text(&slot.ty, text("x"), needs)]);
+        let function = match (self.non_null(&slot.ty, text("x"), 0, needs).is_some(), self.way) {
+            (true, _) => cat([text("lambda x: "), self.in_text(&slot.ty, text("x"), needs)]),
+            (false, Direction::In(_)) => text("json.loads"),
+            (false, Direction::Out) => text("json.dumps"),
+        };
         Some(call("optional(", [function, value].into_iter(), ")"))
     }
 

@@ -8,7 +8,7 @@ use jar_sprout_model::{Slot, Type, WireName};
 use super::Sheet;
 use super::converting::{Converter, Direction, function_name, listed};
 use super::settings::{Level, Types};
-use super::{ABOUT, DEFAULTS, call, docstring, documented, names, types};
+use super::{ABOUT, DEFAULTS, assigned, call, docstring, documented, names, types};
 use crate::plan::{
     CaseKind, Fate, Ident, Plan, PlannedDefault, PlannedDefinition, PlannedExtras, PlannedField, PlannedRoot,
     PlannedType, PlannedUnion, ToldCase,
@@ -24,6 +24,9 @@ pub(super) fn alias(sheet: &mut Sheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
     let read = Converter { plan: sheet.plan, way: Direction::In(sheet.options.level) }
         .of(slot, text("data"), sheet.needs)
         .unwrap_or_else(|| {
+            if slot.ty == Type::Any {
+                return text("data");
+            }
             sheet.needs.imports.insert("from typing import cast");
             text(format!("cast(\"{ident}\", data)"))
         });
@@ -135,8 +138,10 @@ fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
             (ty, Some("None".to_owned()))
         }
     };
-    let default = default.map_or(Doc::Nil, |default| text(format!(" = {default}")));
-    cat([text(format!("{ident}: ")), ty, default])
+    match default {
+        Some(default) => assigned(ident, ty, default.chars().count(), text(default)),
+        None => cat([text(format!("{ident}: ")), ty]),
+    }
 }
 
 /// `additional_properties: dict[str, int] = field(default_factory=dict)`
@@ -205,10 +210,15 @@ fn constructed(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedFie
     if let Some(extras) = &ty.extras {
         let held = converter.of(extras.slot, text("value"), sheet.needs).unwrap_or_else(|| text("value"));
         let known = fields.iter().map(|field| text(names::literal(field.wire.as_str())));
+        let known: Vec<Doc> = known.collect();
+        let test = match &known[..] {
+            [one] => cat([text("!= "), one.clone()]),
+            _ => cat([text("not in "), listed("{", known, "}")]),
+        };
         let parts = [
             cat([text("key: "), held]),
             text("for key, value in data.items()"),
-            group(cat([text("if key"), line(), text("not in "), listed("{", known.collect(), "}")])),
+            group(cat([text("if key"), line(), test])),
         ];
         let parts = group(join(&line(), parts));
         let others = cat([text("{"), nest(cat([soft(), parts])), soft(), text("}")]);
@@ -246,7 +256,15 @@ fn written(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'
     for field in sometimes {
         let slot = Slot { ty: field.slot.ty.clone(), nullable: field.fate.tells_null() };
         let key = names::literal(field.wire.as_str());
-        let assignment = cat([text(format!("data[{key}] = ")), value(field, &slot, sheet)]);
+        let value = value(field, &slot, sheet);
+        // Its formatter takes what cannot be broken into parentheses.
+        let value = if matches!(value, Doc::Text(_)) {
+            let inside = nest(cat([soft(), value]));
+            group(cat([if_broken("(", ""), inside, soft(), if_broken(")", "")]))
+        } else {
+            value
+        };
+        let assignment = cat([text(format!("data[{key}] = ")), value]);
         body.push(cat([
             text(if field.fate.tells_null() {
                 format!("if not isinstance(self.{}, Unset):", field.ident)

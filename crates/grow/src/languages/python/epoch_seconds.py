@@ -6,7 +6,7 @@ from pydantic import PlainSerializer
 
 
 def read_epoch_seconds(value: object) -> object:
-    """A point in time from the seconds since 1970."""
+    """Read a point in time from the seconds since 1970."""
     if not isinstance(value, int):
         return value
     start = dt.datetime.fromisoformat("1970-01-01T00:00:00+00:00")
@@ -14,7 +14,7 @@ def read_epoch_seconds(value: object) -> object:
 
 
 def write_epoch_seconds(value: dt.datetime) -> int:
-    """The seconds since 1970."""
+    """Write the seconds since 1970."""
     start = dt.datetime.fromisoformat("1970-01-01T00:00:00+00:00")
     return (value - start) // dt.timedelta(seconds=1)
 

@@ -12,12 +12,12 @@ T = TypeVar("T")
 
 
 def read_json_text(value: object) -> object:
-    """What a text says that is JSON itself."""
+    """Read what a text says that is JSON itself."""
     return json.loads(value) if isinstance(value, str) else value
 
 
 def write_json_text(value: Any, handler: SerializerFunctionWrapHandler) -> str:
-    """A text that is JSON."""
+    """Write a text that is JSON."""
     return to_json(handler(value)).decode()
 
 

@@ -13,7 +13,7 @@ mod usage;
 
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, comma_list, flat_length, group, hard, if_broken, join, last_comma, line, lines,
-    nest, paragraphs, soft, text,
+    nest, paragraphs, print, soft, text,
 };
 use jar_sprout_model::{Counts, Docs, Limit, Scalar, Slot, Type, WireName};
 
@@ -166,7 +166,13 @@ impl Dialect for PythonOptions {
         let borrowed = names::borrowed(package, &needs.borrowed);
         let borrowed = (!borrowed.is_empty()).then(|| lines(borrowed));
         let head = paragraphs([future].into_iter().chain(groups).chain(borrowed));
-        join(&cat([hard(), hard(), hard()]), [head].into_iter().chain(declarations))
+        // Imports stand nearer to a plain assignment than to a class or a function, by the rules of isort.
+        let is_apart = declarations.first().is_none_or(|first| {
+            ["class ", "def ", "@", "#"].iter().any(|start| print(first, &STYLE).starts_with(start))
+        });
+        let apart = cat([hard(), hard(), hard()]);
+        let first = if is_apart { &apart } else { &cat([hard(), hard()]) };
+        cat([head, first.clone(), join(&apart, declarations)])
     }
 
     fn shared(&self) -> Option<&str> {
@@ -314,6 +320,11 @@ fn field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>, renaming: &Renaming) -
             (open.len(), call(open, arguments, ")"))
         }
     };
+    assigned(ident, ty, opening, value)
+}
+
+/// `name: str = "Alder Bank"`, of whose value the first columns stay on the line where it is broken.
+fn assigned(ident: &Ident, ty: Doc, opening: usize, value: Doc) -> Doc {
     let width = flat_length(&ty);
     let start = INDENT + ident.as_str().chars().count() + ": ".len() + width + " = ".len() + opening;
     // Its formatter takes a value into parentheses that has room in a line of its own, and else the type that leaves it

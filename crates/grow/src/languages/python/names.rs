@@ -199,7 +199,7 @@ pub(super) fn grouped_imports(imports: &BTreeSet<&'static str>) -> Vec<Vec<Doc>>
     }
     let is_other = |module: &str| {
         let package = module.split('.').next().unwrap_or_default();
-        ["pydantic", "typing_extensions"].contains(&package)
+        ["pydantic", "pydantic_core", "typing_extensions"].contains(&package)
     };
     let (others, standard): (Vec<_>, Vec<_>) = named.into_iter().partition(|(module, _)| is_other(module));
     let import = |(module, names): (&str, Vec<&str>)| import(module, &names);

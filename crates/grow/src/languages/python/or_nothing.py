@@ -22,9 +22,9 @@ class OrNothing:
         )
 
     def read(self, value: object) -> object:
-        """None for a word."""
+        """Read none for a word."""
         return None if isinstance(value, str) and value in self.words else value
 
     def write(self, value: Any, handler: SerializerFunctionWrapHandler) -> Any:
-        """A word for none."""
+        """Write a word for none."""
         return self.words[0] if value is None else handler(value)

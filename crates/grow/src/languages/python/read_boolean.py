@@ -1,5 +1,5 @@
 def read_boolean(text: str) -> bool:
-    """A truth in letters."""
+    """Read a truth in letters."""
     if text not in ("true", "false"):
         msg = f"neither true nor false: {text}"
         raise ValueError(msg)

@@ -1,3 +1,3 @@
 def write_boolean(value: bool) -> str:
-    """A truth in letters."""
+    """Write a truth in letters."""
     return "true" if value else "false"

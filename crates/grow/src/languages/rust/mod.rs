@@ -244,8 +244,10 @@ fn defaults(sheet: &mut Sheet<'_>, owner: &PlannedType<'_>, fields: &[&PlannedFi
     for field in fields {
         let Some(default) = field.fate.default() else { continue };
         let ty = types::non_null(sheet, Some(owner.id), field.slot);
-        let head = cat([text(format!("fn {}() -> ", default_name(&field.ident))), ty]);
         let code = sheet.plan.default_code(default, &DEFAULTS);
+        let is_owned = code.ends_with(".to_owned()");
+        let keywords = if is_owned { "fn" } else { "const fn" };
+        let head = cat([text(format!("{keywords} {}() -> ", default_name(&field.ident))), ty]);
         let code = if default.is_number() { in_groups(&code) } else { code };
         functions.push(braces(head, [text(code)]));
     }

@@ -11,6 +11,8 @@ for (const line of readFileSync(0, "utf8").split("\n")) {
   try {
     writeFileSync(result, trial(readFileSync(sample, "utf8")));
   } catch (error) {
-    console.log([place, sample, String(error).replaceAll(/\s+/g, " ")].join("\t"));
+    console.log(
+      [place, sample, String(error).replaceAll(/\s+/g, " ")].join("\t"),
+    );
   }
 }

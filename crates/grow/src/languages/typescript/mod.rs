@@ -12,9 +12,7 @@ mod usage;
 use std::borrow::Cow;
 use std::collections::BTreeSet;
 
-use jar_sprout_layout::{
-    Doc, Indent, Style, braces, cat, group, hard, if_broken, join, line, lines, nest, paragraphs, text,
-};
+use jar_sprout_layout::{Doc, Indent, Style, braces, cat, hard, lines, paragraphs, text};
 use jar_sprout_model::Slot;
 
 use crate::language::{Language, SharedPlace};
@@ -103,7 +101,7 @@ impl Dialect for TypeScriptOptions {
         let declaration = match definition {
             PlannedDefinition::Record(fields) => record(sheet, ty, fields),
             PlannedDefinition::Enumeration(cases) => enumeration(ident, cases, ty.is_closed),
-            PlannedDefinition::Union(union) => self::union(sheet, ident, union),
+            PlannedDefinition::Union(union) => self::union(sheet, ty, union),
         };
         if self.reading == Reading::None {
             return declaration;
@@ -123,7 +121,7 @@ impl Dialect for TypeScriptOptions {
 
     fn alias(&self, sheet: &mut BlankSheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
         let sheet = &mut sheet.with(self);
-        let alias = text(format!("export type {ident} = {};", types::slot(sheet, slot)));
+        let alias = types::alias(sheet, ident, slot);
         if self.reading == Reading::None {
             return alias;
         }
@@ -198,41 +196,45 @@ fn record(sheet: &Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) 
 /// `[key: string]: number;`, where each property is one of those; the language has it that they all must be.
 fn others(sheet: &Sheet<'_>, fields: &[PlannedField<'_>], extras: &PlannedExtras<'_>) -> Doc {
     let fits = |field: &PlannedField<'_>| field.slot == extras.slot && field.fate.is_always_there();
-    let ty = if fields.iter().all(fits) { types::slot(sheet, extras.slot) } else { "unknown".to_owned() };
-    text(format!("{}[key: string]: {ty};", sheet.options.hold.property()))
+    let key = text(format!("{}[key: string]", sheet.options.hold.property()));
+    if !fields.iter().all(fits) {
+        return cat([key, text(": unknown;")]);
+    }
+    cat([key, types::property_of(sheet, ":", extras.slot)])
 }
 
 /// `note?: string | null;`
 fn field(sheet: &Sheet<'_>, field: &PlannedField<'_>) -> Doc {
     let PlannedField { ident: _, wire, slot: _, encoding: _, docs, fate } = field;
     let mark = match fate {
-        Fate::Tag(_) | Fate::Required | Fate::Nullable => ": ",
+        Fate::Tag(_) | Fate::Required | Fate::Nullable => ":",
         // What reads it fills it in.
-        Fate::Defaulted(_) => ": ",
-        Fate::Optional | Fate::Either | Fate::Apart => "?: ",
+        Fate::Defaulted(_) => ":",
+        Fate::Optional | Fate::Either | Fate::Apart => "?:",
     };
-    let (key, ty) = (names::property_key(wire.as_str()), types::field(sheet, field));
     let hold = if docs.is_read_only { Hold::Readonly } else { sheet.options.hold };
-    let declaration = text([hold.property(), &key, mark, &ty, ";"].concat());
+    let key = text([hold.property(), &names::property_key(wire.as_str())].concat());
+    let declaration = cat([key, types::property(sheet, mark, field)]);
     lines(ABOUT.comment.of(&docs.without_read_only(), 2).into_iter().chain([declaration]))
 }
 
 /// `"laying" | "caged" | (string & {})`: editors offer the known values, and any other text is allowed.
 fn enumeration(ident: &Ident, cases: &[PlannedCase<'_>], is_closed: bool) -> Doc {
     let known =
-        cases.iter().map(|PlannedCase { ident: _, wire, docs: _ }| text(names::LITERAL.of(wire.as_str())));
+        cases.iter().map(|PlannedCase { ident: _, wire, docs: _ }| text(names::literal(wire.as_str())));
     alternatives(ident, known.chain((!is_closed).then(|| text("(string & {})"))))
 }
 
-fn union(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Doc {
+fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Doc {
+    let ident = &ty.ident;
     let PlannedUnion { tag, cases, unknown: _ } = union;
     let unknown = tag.filter(|_| sheet.options.reading != Reading::None);
     let unknown = unknown.map(|tag| (unknown_name(sheet.plan, ident), tag));
     let hold = sheet.options.hold.property();
-    let options = sheet.options.in_alias();
+    let options = sheet.options.in_alias(ty.id);
     let sheet = sheet.with(&options);
     let case = |PlannedUnionCase { ident: _, tag: _, key: _, slot }: &PlannedUnionCase<'_>| {
-        text(types::slot(&sheet, slot))
+        types::slot(&sheet, slot)
     };
     let others = unknown.iter().map(|(name, _)| text(name.clone()));
     let union = alternatives(ident, cases.iter().map(case).chain(others));
@@ -254,9 +256,6 @@ fn unknown_name(plan: &Plan<'_>, union: &Ident) -> String {
     name
 }
 
-/// All on one line, or one a line with `|` before each.
 fn alternatives(ident: &Ident, cases: impl Iterator<Item = Doc>) -> Doc {
-    let cases = join(&cat([line(), text("| ")]), cases);
-    let body = cat([line(), if_broken("| ", ""), cases]);
-    group(cat([text(format!("export type {ident} =")), nest(body), text(";")]))
+    cat([text(format!("export type {ident} =")), types::one_of(cases), text(";")])
 }

@@ -26,11 +26,19 @@ pub(super) const NAMING: Naming = Naming {
     function_case: camel_case,
 };
 
-pub(super) const LITERAL: Literal = Literal {
-    quote: '"',
-    escapes: &[('"', "\\\""), ('\\', "\\\\"), ('\n', "\\n"), ('\r', "\\r"), ('\t', "\\t")],
-    character: backslash_u,
-};
+/// A text in the quotes that leave it fewer escapes, double ones where it is the same.
+pub(super) fn literal(text: &str) -> String {
+    let count = |quote: char| text.matches(quote).count();
+    let is_single = count('"') > count('\'');
+    let (quote, escapes) = if is_single { ('\'', SINGLE_ESCAPES) } else { ('"', ESCAPES) };
+    Literal { quote, escapes, character: backslash_u }.of(text)
+}
+
+const ESCAPES: &[(char, &str)] =
+    &[('"', "\\\""), ('\\', "\\\\"), ('\n', "\\n"), ('\r', "\\r"), ('\t', "\\t")];
+
+const SINGLE_ESCAPES: &[(char, &str)] =
+    &[('\'', "\\'"), ('\\', "\\\\"), ('\n', "\\n"), ('\r', "\\r"), ('\t', "\\t")];
 
 /// Global types that grown code uses, or whose name a reader would take for them.
 const TAKEN_TYPES: &[&str] = &[
@@ -83,13 +91,13 @@ pub(super) fn property_key(key: &str) -> Cow<'_, str> {
     let is_inside = |c: char| c == '_' || c == '$' || unicode_ident::is_xid_continue(c);
     let mut chars = key.chars();
     let is_identifier = chars.next().is_some_and(is_start) && chars.all(is_inside);
-    if is_identifier { Cow::Borrowed(key) } else { Cow::Owned(LITERAL.of(key)) }
+    if is_identifier { Cow::Borrowed(key) } else { Cow::Owned(literal(key)) }
 }
 
 /// `wire.honey_kg`, `wire["honey-kg"]`
 pub(super) fn access(object: &str, wire: &str) -> String {
     let key = property_key(wire);
-    if key.starts_with('"') { format!("{object}[{key}]") } else { format!("{object}.{key}") }
+    if key.starts_with(['"', '\'']) { format!("{object}[{key}]") } else { format!("{object}.{key}") }
 }
 
 #[cfg(test)]
@@ -106,6 +114,6 @@ mod tests {
         check("honey-kg", "\"honey-kg\"");
         check("1st", "\"1st\"");
         check("", "\"\"");
-        check("a\"b\u{2028}", "\"a\\\"b\\u2028\"");
+        check("a\"b\u{2028}", "'a\"b\\u2028'");
     }
 }

@@ -6,6 +6,7 @@ use jar_sprout_layout::{
 use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
+use super::reading::head;
 use super::{ABOUT, Reading, names, types, union};
 use crate::plan::{CaseKind, Plan, PlannedField, PlannedType, PlannedUnion, ToldCase};
 use crate::spell::plain_copies::{
@@ -21,15 +22,11 @@ pub(super) fn declare(sheet: &mut Sheet<'_>, copy: &PlannedType<'_>, wire: &Plan
                 Some(tag) => by_tag(sheet, tag, source),
                 None => by_kind(sheet.plan, source),
             };
-            (union(sheet, &copy.ident, of), body)
+            (union(sheet, copy, of), body)
         }
     };
-    let head = group(cat([
-        text(format!("export function {}(", function(copy))),
-        nest(cat([soft(), text(format!("wire: {}", wire.ident)), last_comma()])),
-        soft(),
-        text(format!("): {}", copy.ident)),
-    ]));
+    let wire = format!("wire: {}", wire.ident);
+    let head = head(format!("export function {}", function(copy)), &[&wire], copy.ident.as_str());
     paragraphs([declaration, braces(head, body)])
 }
 
@@ -42,8 +39,8 @@ fn record(sheet: &Sheet<'_>, copy: &PlannedType<'_>, fields: &[PlannedField<'_>]
         return text(format!("export type {} = Record<string, never>;", copy.ident));
     }
     let field = |field: &PlannedField<'_>| {
-        let (hold, ty) = (sheet.options.hold.property(), types::slot(sheet, field.slot));
-        let property = text(format!("{hold}{}: {ty};", field.ident));
+        let name = text(format!("{}{}", sheet.options.hold.property(), field.ident));
+        let property = cat([name, types::property_of(sheet, ":", field.slot)]);
         lines(ABOUT.comment.of(field.docs, 2).into_iter().chain([property]))
     };
     braces(format!("export interface {}", copy.ident), fields.iter().map(field))
@@ -57,25 +54,23 @@ fn construction<'f, 'm: 'f>(
         .map(|(field, source)| {
             let value = names::access("wire", source.wire.as_str());
             let conversion = conversion(plan, &source.slot.ty);
-            let made = match (may_be_null(source) && source.slot.ty != Type::Any, is_collection(source)) {
-                (true, true) => {
-                    let nothing = if matches!(source.slot.ty, Type::Map(_)) { "{}" } else { "[]" };
-                    match conversion {
-                        Conversion::AsIs => format!("{value} ?? {nothing}"),
-                        conversion @ (Conversion::Made(_)
-                        | Conversion::Items(..)
-                        | Conversion::Values(..)) => made(&conversion, &format!("({value} ?? {nothing})"), 0),
-                    }
-                }
-                (true, false) => match conversion {
-                    Conversion::AsIs => format!("{value} ?? null"),
-                    conversion @ (Conversion::Made(_) | Conversion::Items(..) | Conversion::Values(..)) => {
-                        or_null(&conversion, &value, 0)
-                    }
-                },
-                (false, _) => made(&conversion, &value, 0),
+            let may_be_null = may_be_null(source) && source.slot.ty != Type::Any;
+            let is_as_it_is = matches!(conversion, Conversion::AsIs);
+            let nothing = match (is_collection(source), &source.slot.ty) {
+                (true, Type::Map(_)) => "{}",
+                (true, _) => "[]",
+                (false, _) => "null",
             };
-            cat([hard(), text(format!("{}: ", field.ident)), arrow(&made), text(",")])
+            let value = if may_be_null && is_as_it_is {
+                assigned(text(format!("{value} ?? {nothing}")))
+            } else if may_be_null && is_collection(source) {
+                cat([text(" "), made(&conversion, &format!("({value} ?? {nothing})"), 0)])
+            } else if may_be_null {
+                assigned(or_null(&conversion, &value, 0))
+            } else {
+                cat([text(" "), made(&conversion, &value, 0)])
+            };
+            cat([hard(), text(format!("{}:", field.ident)), value, text(",")])
         })
         .collect();
     if entries.is_empty() {
@@ -84,43 +79,49 @@ fn construction<'f, 'm: 'f>(
     vec![cat([text("return {"), nest(cat(entries)), hard(), text("};")])]
 }
 
-/// A call with a function, whose body goes onto a line of its own where it must.
-fn arrow(value: &str) -> Doc {
-    let Some((head, body)) = value.split_once(" => ").filter(|_| value.ends_with(')')) else {
-        return text(value.to_owned());
-    };
-    let body = body.strip_suffix(')').unwrap_or(body);
-    let body = cat([nest(cat([line(), text(body.to_owned()), last_comma()])), soft()]);
-    group(cat([text(format!("{head} =>")), body, text(")")]))
+/// What stands behind a colon, or on the next line where it has no room there.
+fn assigned(value: Doc) -> Doc {
+    group(nest(cat([line(), value])))
 }
 
-fn or_null(conversion: &Conversion<'_>, value: &str, depth: usize) -> String {
+/// A call with one argument.
+fn call(function: String, argument: Doc) -> Doc {
+    group(cat([text(function + "("), nest(cat([soft(), argument, last_comma()])), soft(), text(")")]))
+}
+
+fn or_null(conversion: &Conversion<'_>, value: &str, depth: usize) -> Doc {
     match conversion {
-        Conversion::AsIs => value.to_owned(),
+        Conversion::AsIs => text(value.to_owned()),
         conversion @ (Conversion::Made(_) | Conversion::Items(..) | Conversion::Values(..)) => {
-            format!("{value} == null ? null : {}", made(conversion, value, depth))
+            let made = made(conversion, value, depth);
+            let choice = nest(cat([line(), text("? null"), line(), text(": "), made]));
+            group(cat([text(format!("{value} == null")), choice]))
         }
     }
 }
 
 /// The expression for what a value of the wire becomes, which is not null.
-fn made(conversion: &Conversion<'_>, value: &str, depth: usize) -> String {
+fn made(conversion: &Conversion<'_>, value: &str, depth: usize) -> Doc {
     let held = |conversion: &Conversion<'_>, is_null: bool, name: &str| {
         if is_null { or_null(conversion, name, depth + 1) } else { made(conversion, name, depth + 1) }
     };
     match conversion {
-        Conversion::AsIs => value.to_owned(),
-        Conversion::Made(copy) => format!("{}({value})", function(copy)),
+        Conversion::AsIs => text(value.to_owned()),
+        Conversion::Made(copy) => call(function(copy), text(value.to_owned())),
         Conversion::Items(item, is_null) => match (&**item, is_null) {
-            (Conversion::Made(copy), false) => format!("{value}.map({})", function(copy)),
+            (Conversion::Made(copy), false) => call(format!("{value}.map"), text(function(copy))),
             (item, _) => {
                 let name = item_name(depth);
-                format!("{value}.map(({name}) => {})", held(item, *is_null, &name))
+                let body = nest(cat([line(), held(item, *is_null, &name), last_comma()]));
+                group(cat([text(format!("{value}.map(({name}) =>")), body, soft(), text(")")]))
             }
         },
         Conversion::Values(of, is_null) => {
             let of = held(of, *is_null, "held");
-            format!("Object.fromEntries(Object.entries({value}).map(([key, held]) => [key, {of}]))")
+            let pair = nest(cat([soft(), text("key,"), line(), of, last_comma()]));
+            let pair = group(cat([text("["), pair, soft(), text("]")]));
+            let entries = text(format!("Object.entries({value}).map(([key, held]) => "));
+            call("Object.fromEntries".to_owned(), cat([entries, pair, text(")")]))
         }
     }
 }
@@ -133,9 +134,9 @@ fn by_tag(sheet: &Sheet<'_>, tag: &WireName, source: &PlannedUnion<'_>) -> Vec<D
     let plan = sheet.plan;
     let mut branches = Vec::new();
     for case in &source.cases {
-        let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
+        let tag = names::literal(case.tag.map_or("", WireName::as_str));
         let value = made(&conversion(plan, &case.slot.ty), "wire", 0);
-        let body = nest(cat([hard(), text(format!("return {value};"))]));
+        let body = nest(cat([hard(), text("return "), value, text(";")]));
         branches.push(cat([text(format!("case {tag}:")), body]));
     }
     if sheet.options.reading != Reading::None {
@@ -156,7 +157,7 @@ fn by_kind(plan: &Plan<'_>, source: &PlannedUnion<'_>) -> Vec<Doc> {
         CaseKind::Any => 2,
     });
     let last = cases.len().saturating_sub(1);
-    if cases.iter().all(|told| held(plan, told.case.slot) == "wire") {
+    if cases.iter().all(|told| held(plan, told.case.slot) == text("wire")) {
         return vec![text("return wire;")];
     }
     let has_map = cases.iter().any(|told| matches!(told.case.slot.ty, Type::Map(_)));
@@ -169,9 +170,9 @@ fn by_kind(plan: &Plan<'_>, source: &PlannedUnion<'_>) -> Vec<Doc> {
             }
             _ => held(plan, case.slot),
         };
-        let returned = text(format!("return {value};"));
+        let returned = cat([text("return "), value, text(";")]);
         // What is no object was told before.
-        let has_key = key.map(|key| format!("{} in wire", names::LITERAL.of(key.as_str())));
+        let has_key = key.map(|key| format!("{} in wire", names::literal(key.as_str())));
         let test = has_key.or_else(|| test(plan, *kind).map(str::to_owned));
         match test.filter(|_| at < last) {
             Some(test) => {
@@ -203,7 +204,7 @@ fn test(plan: &Plan<'_>, kind: CaseKind) -> Option<&'static str> {
     }
 }
 
-fn held(plan: &Plan<'_>, slot: &Slot) -> String {
+fn held(plan: &Plan<'_>, slot: &Slot) -> Doc {
     let conversion = conversion(plan, &slot.ty);
     if slot.nullable { or_null(&conversion, "wire", 0) } else { made(&conversion, "wire", 0) }
 }

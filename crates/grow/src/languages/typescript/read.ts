@@ -20,7 +20,9 @@ function stringAt(value: unknown, path: string): string {
 
 function numberStringAt(value: unknown, path: string): `${number}` {
   const text = stringAt(value, path);
-  return isNumberString(text) ? text : failAt(path, "a number in a string", value);
+  return isNumberString(text)
+    ? text
+    : failAt(path, "a number in a string", value);
 }
 
 function isNumberString(text: string): text is `${number}` {
@@ -29,7 +31,9 @@ function isNumberString(text: string): text is `${number}` {
 
 function booleanStringAt(value: unknown, path: string): `${boolean}` {
   const text = stringAt(value, path);
-  return text === "true" || text === "false" ? text : failAt(path, "\"true\" or \"false\"", value);
+  return text === "true" || text === "false"
+    ? text
+    : failAt(path, '"true" or "false"', value);
 }
 
 function constantOf<T extends string | boolean>(known: T): Read<T> {
@@ -80,7 +84,7 @@ function parseExactly(text: string): unknown {
 /** Writes JSON; bigints become integers. */
 function formatExactly(value: unknown): string {
   const marked = JSON.stringify(value, (_key, one: unknown) =>
-    typeof one === "bigint" ? `${EXACT}${one}` : one,
+    typeof one === "bigint" ? `${EXACT}${String(one)}` : one,
   );
   return marked.replace(/"\\u0000(-?\d+)"/g, "$1");
 }
@@ -104,11 +108,13 @@ function within<T extends number | string | readonly unknown[]>(
     const size =
       typeof found === "number" ? found : Array.from<unknown>(found).length;
     const broken = [
-      least !== undefined && size < least && `at least ${least}`,
-      above !== undefined && size <= above && `above ${above}`,
-      most !== undefined && size > most && `at most ${most}`,
-      below !== undefined && size >= below && `below ${below}`,
-      step !== undefined && size % step !== 0 && `a multiple of ${step}`,
+      least !== undefined && size < least && `at least ${String(least)}`,
+      above !== undefined && size <= above && `above ${String(above)}`,
+      most !== undefined && size > most && `at most ${String(most)}`,
+      below !== undefined && size >= below && `below ${String(below)}`,
+      step !== undefined &&
+        size % step !== 0 &&
+        `a multiple of ${String(step)}`,
     ].find((expected) => expected !== false);
     if (broken !== undefined) {
       const what = typeof found === "number" ? "" : "a length of ";
@@ -149,7 +155,10 @@ function nullOr<T>(read: Read<T>): Read<T | null> {
 }
 
 /** Reads a value, or a word that stands where there is none. */
-function orWord<T, W extends string>(read: Read<T>, ...words: W[]): Read<T | W> {
+function orWord<T, W extends string>(
+  read: Read<T>,
+  ...words: W[]
+): Read<T | W> {
   return (value, path) =>
     words.find((word) => word === value) ?? read(value, path);
 }
@@ -157,7 +166,9 @@ function orWord<T, W extends string>(read: Read<T>, ...words: W[]): Read<T | W> 
 function arrayOf<T>(read: Read<T>): Read<T[]> {
   return (value, path) =>
     Array.isArray(value)
-      ? value.map((item: unknown, index) => read(item, `${path}[${index}]`))
+      ? value.map((item: unknown, index) =>
+          read(item, `${path}[${String(index)}]`),
+        )
       : failAt(path, "an array", value);
 }
 
@@ -167,10 +178,10 @@ function tupleOf<T extends readonly unknown[]>(
   return (value, path) => {
     const items = arrayOf(unknownAt)(value, path);
     if (items.length !== reads.length) {
-      failAt(path, `an array of ${reads.length}`, value);
+      failAt(path, `an array of ${String(reads.length)}`, value);
     }
     const read = (item: unknown, index: number) =>
-      reads[index]?.(item, `${path}[${index}]`);
+      reads[index]?.(item, `${path}[${String(index)}]`);
     return items.map(read) as unknown as T;
   };
 }

@@ -5,12 +5,13 @@ use std::collections::BTreeSet;
 use std::sync::LazyLock;
 
 use jar_sprout_layout::{
-    Doc, braces, cat, comma_list, group, hard, join, last_comma, line, lines, nest, paragraphs, soft, text,
+    Doc, Style, braces, cat, comma_list, group, hard, join, last_comma, line, lines, nest, paragraphs, print,
+    soft, text,
 };
 use jar_sprout_model::{Coding, Scalar, ScalarKind, Slot, Type, WireName};
 
 use super::Sheet;
-use super::{Reading, bounds, names, types, unknown_name};
+use super::{ABOUT, Reading, bounds, names, types};
 use crate::plan::{
     CaseKind, DefaultSpelling, Fate, Ident, PlannedCase, PlannedDefinition, PlannedField, PlannedRoot,
     PlannedType, PlannedUnion, ToldCase,
@@ -110,7 +111,7 @@ pub(super) fn reader(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Vec<Doc> {
         PlannedDefinition::Record(fields) => Some(record(sheet, ty, fields)),
         PlannedDefinition::Enumeration(cases) => ty.is_closed.then(|| one_of(cases, sheet.needs)),
         PlannedDefinition::Union(union) => Some(match union.tag {
-            Some(tag) => by_tag(sheet, ident, tag, union),
+            Some(tag) => by_tag(sheet, tag, union),
             None => by_kind(sheet, ident, union),
         }),
     };
@@ -123,27 +124,40 @@ pub(super) fn reader(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>) -> Vec<Doc> {
     let slot = Slot::of(Type::Named(id));
     let parse = is_root.then(|| parse(sheet, ident, &slot));
     let read = body.map(|body| {
-        let parameters = comma_list(["value: unknown", "path: string"].map(text));
-        let parameters = nest(cat([soft(), parameters, last_comma()]));
-        let end = text(format!("): {ident}"));
-        braces(group(cat([text(format!("function read{ident}(")), parameters, soft(), end])), body)
+        let parameters = &["value: unknown", "path: string"];
+        braces(head(format!("function read{ident}"), parameters, ident.as_str()), body)
     });
     parse.into_iter().chain(read).collect()
 }
 
+/// `function readHive(value: unknown, path: string): Hive`
+pub(super) fn head(name: String, parameters: &[&str], returned: &str) -> Doc {
+    let parameters = comma_list(parameters.iter().map(|one| text((*one).to_owned())));
+    let parameters = nest(cat([soft(), parameters, last_comma()]));
+    group(cat([text(name + "("), parameters, soft(), text(format!("): {returned}"))]))
+}
+
 /// `export function parseHive(text: string): Hive {`, and what writes it again
 pub(super) fn parse(sheet: &mut Sheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
-    let read = read(sheet, slot);
+    let is_read = slot.ty != Type::Any;
+    let read = if is_read { read(sheet, slot) } else { Doc::Nil };
     let json = if sheet.plan.leaves_doubles {
         need("parseExactly", sheet.needs);
         "parseExactly(text)"
     } else {
         "JSON.parse(text)"
     };
-    let call = cat([text("return "), read, text(format!("({json}, \"$\");"))]);
+    // Where it is too long, its formatter breaks what is read, not what reads it.
+    let read = print(&read, &Style { width: usize::MAX, ..ABOUT.style });
+    let call = if is_read {
+        cat([text("return "), self::call(read, [json, "\"$\""].map(text)), text(";")])
+    } else {
+        text(format!("return {json} as unknown;"))
+    };
     let comment =
         text("/** Reads a whole response, or throws an error with the path that is not as expected. */");
-    let parse = braces(format!("export function parse{ident}(text: string): {ident}"), [call]);
+    let parse =
+        braces(head(format!("export function parse{ident}"), &["text: string"], ident.as_str()), [call]);
     let parse = lines([comment, parse]);
     let json = if sheet.plan.leaves_doubles {
         need("formatExactly", sheet.needs);
@@ -152,7 +166,8 @@ pub(super) fn parse(sheet: &mut Sheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
         "JSON.stringify"
     };
     let comment = text("/** Writes a whole response as it was read. */");
-    let head = format!("export function format{ident}(value: {ident}): string");
+    let value = format!("value: {ident}");
+    let head = head(format!("export function format{ident}"), &[&value], "string");
     let format = braces(head, [text(format!("return {json}(value);"))]);
     paragraphs([parse, lines([comment, format])])
 }
@@ -182,7 +197,7 @@ fn read_within(sheet: &mut Sheet<'_>, slot: &Slot, limits: Option<String>) -> Do
 /// What reads a field, in which words may stand for nothing.
 fn read_field(sheet: &mut Sheet<'_>, field: &PlannedField<'_>) -> Doc {
     let words: Vec<Doc> =
-        types::words(sheet, field).map(|word| text(names::LITERAL.of(word.as_str()))).collect();
+        types::words(sheet, field).map(|word| text(names::literal(word.as_str()))).collect();
     if words.is_empty() {
         let limits = if sheet.options.checks_bounds { bounds::limits(field) } else { None };
         return read_within(sheet, field.slot, limits);
@@ -214,7 +229,7 @@ fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> Doc {
         }),
         Type::Constant(constant) => {
             need("constantOf", sheet.needs);
-            call("constantOf", [text(names::LITERAL.of(constant.as_str()))])
+            call("constantOf", [text(names::literal(constant.as_str()))])
         }
         Type::List(items) => {
             need("arrayOf", sheet.needs);
@@ -241,9 +256,15 @@ fn non_null(sheet: &mut Sheet<'_>, ty: &Type) -> Doc {
     }
 }
 
-fn call(name: &'static str, arguments: impl IntoIterator<Item = Doc>) -> Doc {
+fn call(name: impl Into<Cow<'static, str>>, arguments: impl IntoIterator<Item = Doc>) -> Doc {
     let arguments = comma_list(arguments);
-    group(cat([text(name), text("("), nest(cat([soft(), arguments, last_comma()])), soft(), text(")")]))
+    group(cat([
+        text(name.into()),
+        text("("),
+        nest(cat([soft(), arguments, last_comma()])),
+        soft(),
+        text(")"),
+    ]))
 }
 
 fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_>]) -> Vec<Doc> {
@@ -252,7 +273,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
         return vec![text("return objectAt(value, path);")];
     }
     let entry = |field: &PlannedField<'_>, sheet: &mut Sheet<'_>| {
-        let key = text(names::LITERAL.of(field.wire.as_str()));
+        let key = text(names::literal(field.wire.as_str()));
         let read = read_field(sheet, field);
         let arguments = [text("object"), key, read, text("path")];
         match field.fate {
@@ -283,7 +304,7 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
     let mut entries: Vec<Doc> = fields.iter().map(|field| entry(field, sheet)).collect();
     if let Some(extras) = &ty.extras {
         need("others", sheet.needs);
-        let known = fields.iter().map(|field| text(names::LITERAL.of(field.wire.as_str())));
+        let known = fields.iter().map(|field| text(names::literal(field.wire.as_str())));
         let known = comma_list(known);
         let known = group(cat([text("["), nest(cat([soft(), known, last_comma()])), soft(), text("]")]));
         let arguments = [text("object"), known, read(sheet, extras.slot), text("path")];
@@ -297,28 +318,27 @@ fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'_
 
 const DEFAULTS: DefaultSpelling = DefaultSpelling {
     truths: ["false", "true"],
-    literal: |text| names::LITERAL.of(text),
-    case: |_, case| names::LITERAL.of(case.wire.as_str()),
+    literal: |text| names::literal(text),
+    case: |_, case| names::literal(case.wire.as_str()),
 };
 
 /// Reads one of the values that there are.
 fn one_of(cases: &[PlannedCase<'_>], needs: &mut Needs) -> Vec<Doc> {
     need("oneOf", needs);
-    let known = cases.iter().map(|case| text(names::LITERAL.of(case.wire.as_str())));
+    let known = cases.iter().map(|case| text(names::literal(case.wire.as_str())));
     vec![cat([text("return "), call("oneOf", known), text("(value, path);")])]
 }
 
-fn by_tag(sheet: &mut Sheet<'_>, ident: &Ident, tag: &WireName, union: &PlannedUnion<'_>) -> Vec<Doc> {
+fn by_tag(sheet: &mut Sheet<'_>, tag: &WireName, union: &PlannedUnion<'_>) -> Vec<Doc> {
     need("objectAt", sheet.needs);
     let mut branches = Vec::new();
     for case in &union.cases {
-        let tag = names::LITERAL.of(case.tag.map_or("", WireName::as_str));
+        let tag = names::literal(case.tag.map_or("", WireName::as_str));
         let read = cat([text("return "), read(sheet, case.slot), text("(value, path);")]);
         branches.push(cat([text(format!("case {tag}:")), nest(cat([hard(), read]))]));
     }
-    let unknown = text(format!("return object as {};", unknown_name(sheet.plan, ident)));
-    branches.push(cat([text("default:"), nest(cat([hard(), unknown]))]));
-    let key = names::LITERAL.of(tag.as_str());
+    branches.push(cat([text("default:"), nest(cat([hard(), text("return object;")]))]));
+    let key = names::literal(tag.as_str());
     vec![text("const object = objectAt(value, path);"), braces(format!("switch (object[{key}])"), branches)]
 }
 
@@ -347,7 +367,7 @@ fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Ve
         match test {
             Some(test) => {
                 let parts = test.split(" && ").map(str::to_owned);
-                let has_key = key.map(|key| format!("{} in value", names::LITERAL.of(key.as_str())));
+                let has_key = key.map(|key| format!("{} in value", names::literal(key.as_str())));
                 let between = cat([text(" &&"), line()]);
                 let test = join(&between, parts.chain(has_key).map(text));
                 let condition = group(cat([text("if ("), nest(cat([soft(), test])), soft(), text(") {")]));
@@ -361,7 +381,8 @@ fn by_kind(sheet: &mut Sheet<'_>, ident: &Ident, union: &PlannedUnion<'_>) -> Ve
     }
     if is_open {
         need("failAt", sheet.needs);
-        body.push(text(format!("return failAt(path, \"one of {ident}\", value);")));
+        let arguments = [text("path"), text(format!("\"one of {ident}\"")), text("value")];
+        body.push(cat([text("return "), call("failAt", arguments), text(";")]));
     }
     body
 }

@@ -1,5 +1,7 @@
 //! TypeScript's settings.
 
+use jar_sprout_model::TypeId;
+
 use crate::prepare::{
     Abilities, Extras, Foundation, Judge, Level, Nothing, Nulls, Order, PlainCopies, Tags, TimeKeeping,
 };
@@ -78,8 +80,8 @@ pub(super) struct TypeScriptOptions {
     pub(super) reading: Reading,
     /// Whether what parses a response checks the bounds that a document sets.
     pub(super) checks_bounds: bool,
-    /// Whether a type stands in the name for another, which may lead back to itself.
-    pub(super) is_alias: bool,
+    /// The name for a union in which a type stands, and which it may lead back to.
+    pub(super) alias: Option<TypeId>,
     /// What the names of wire types end in, beside which plain ones stand.
     ending: Option<String>,
 }
@@ -91,14 +93,14 @@ impl TypeScriptOptions {
             shared: settings.shared().map(str::to_owned),
             reading: PARSE.of(settings),
             checks_bounds: BOUNDS.of(settings),
-            is_alias: false,
+            alias: None,
             ending: TWINS.of(settings),
         }
     }
 
-    /// The same where a type stands in the name for another.
-    pub(super) fn in_alias(&self) -> Self {
-        Self { is_alias: true, ..self.clone() }
+    /// The same where a type stands in the name for a union.
+    pub(super) fn in_alias(&self, union: TypeId) -> Self {
+        Self { alias: Some(union), ..self.clone() }
     }
 
     /// What code with these options can and cannot do.

@@ -1,30 +1,77 @@
 //! Model types as TypeScript types.
 
-use jar_sprout_model::{Coding, NothingWords, Scalar, ScalarKind, Slot, Type, WireName};
+use jar_sprout_layout::{Doc, cat, comma_list, group, if_broken, join, last_comma, line, nest, soft, text};
+use jar_sprout_model::{Coding, NothingWords, Scalar, ScalarKind, Slot, Type, TypeId, WireName};
 
 use super::Sheet;
 use super::settings::TypeScriptOptions;
 use super::{Hold, Reading, names};
-use crate::plan::{Plan, PlannedDefinition, PlannedField};
+use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField};
 
-/// The type of a place for a value: `Queen | null`
-pub(super) fn slot(sheet: &Sheet<'_>, slot: &Slot) -> String {
-    let mut out = String::new();
-    push_slot(sheet, slot, &mut out);
-    out
+/// What a property is declared as, with its colon: `: Queen | null;`
+pub(super) fn property(sheet: &Sheet<'_>, mark: &'static str, field: &PlannedField<'_>) -> Doc {
+    let words = words(sheet, field).map(|word| text(names::literal(word.as_str())));
+    let words: Vec<Doc> = words.collect();
+    declared(sheet, mark, field.slot, words)
 }
 
-/// The type of a field: `number | "N/A" | null`
-pub(super) fn field(sheet: &Sheet<'_>, field: &PlannedField<'_>) -> String {
-    let mut out = String::new();
-    push_non_null(sheet, &field.slot.ty, &mut out);
-    for word in words(sheet, field) {
-        out.extend([" | ", &names::LITERAL.of(word.as_str())]);
+/// The same of a place for a value.
+pub(super) fn property_of(sheet: &Sheet<'_>, mark: &'static str, slot: &Slot) -> Doc {
+    declared(sheet, mark, slot, Vec::new())
+}
+
+fn declared(sheet: &Sheet<'_>, mark: &'static str, slot: &Slot, words: Vec<Doc>) -> Doc {
+    if words.is_empty() && (!is_union(slot) || is_hugged(&slot.ty)) {
+        return cat([text(mark), text(" "), self::slot(sheet, slot), text(";")]);
     }
-    if field.slot.nullable && field.slot.ty != Type::Any {
-        out.push_str(" | null");
+    let null = is_union(slot).then(|| text("null"));
+    let all = [non_null(sheet, &slot.ty)].into_iter().chain(words).chain(null);
+    cat([text(mark), one_of(all), text(";")])
+}
+
+/// `export type Hives = Hive[];`
+pub(super) fn alias(sheet: &Sheet<'_>, ident: &Ident, slot: &Slot) -> Doc {
+    let head = text(format!("export type {ident} ="));
+    let ty = self::slot(sheet, slot);
+    if breaks_inside(slot) {
+        return cat([head, text(" "), ty, text(";")]);
     }
-    out
+    group(cat([head, nest(cat([line(), ty])), text(";")]))
+}
+
+/// What stands behind `=` or `:`, as Prettier has it: all on that line, all on the next one, or one a line with `|`
+/// before each.
+pub(super) fn one_of(all: impl Iterator<Item = Doc>) -> Doc {
+    let all = join(&cat([line(), text("| ")]), all.map(nest));
+    group(nest(cat([line(), group(cat([if_broken("| ", ""), all]))])))
+}
+
+/// The type of a place for a value: `Queen | null`
+pub(super) fn slot(sheet: &Sheet<'_>, slot: &Slot) -> Doc {
+    let ty = non_null(sheet, &slot.ty);
+    if is_union(slot) { cat([ty, text(" | null")]) } else { ty }
+}
+
+/// Whether `null` stands beside the type; `unknown` takes it as it is.
+fn is_union(slot: &Slot) -> bool {
+    slot.nullable && slot.ty != Type::Any
+}
+
+/// Whether a type and `null` beside it are never broken between them.
+fn is_hugged(ty: &Type) -> bool {
+    matches!(ty, Type::Named(_) | Type::Map(_))
+}
+
+/// Whether a type has a place inside where it can be broken.
+fn breaks_inside(slot: &Slot) -> bool {
+    match &slot.ty {
+        Type::Map(_) => true,
+        Type::Tuple(_) => !slot.nullable,
+        Type::List(items) => {
+            !slot.nullable && (is_union(items) && !is_hugged(&items.ty) || breaks_inside(items))
+        }
+        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::Named(_) => false,
+    }
 }
 
 /// The words for nothing that are no texts among others in a field.
@@ -44,53 +91,53 @@ pub(super) fn words<'f>(
     field.nothing_words().filter(|_| !takes_any_text).into_iter().flat_map(NothingWords::iter)
 }
 
-fn push_slot(sheet: &Sheet<'_>, slot: &Slot, out: &mut String) {
-    push_non_null(sheet, &slot.ty, out);
-    // `unknown` takes null as it is.
-    if slot.nullable && slot.ty != Type::Any {
-        out.push_str(" | null");
-    }
-}
-
-fn push_non_null(sheet: &Sheet<'_>, ty: &Type, out: &mut String) {
+fn non_null(sheet: &Sheet<'_>, ty: &Type) -> Doc {
+    let hold = sheet.options.hold;
     match ty {
-        Type::Any => out.push_str("unknown"),
-        Type::Scalar(scalar) => out.push_str(self::scalar(*scalar, sheet.options)),
-        Type::Constant(constant) => out.push_str(&names::LITERAL.of(constant.as_str())),
+        Type::Any => text("unknown"),
+        Type::Scalar(scalar) => text(self::scalar(*scalar, sheet.options)),
+        Type::Constant(constant) => text(names::literal(constant.as_str())),
         Type::List(items) => {
-            let is_union = items.nullable && items.ty != Type::Any;
             // A read-only list in a list is one word too many for `[]`.
-            let is_compound = is_union
-                || (sheet.options.hold == Hold::Readonly
-                    && matches!(items.ty, Type::List(_) | Type::Tuple(_)));
-            out.push_str(sheet.options.hold.property());
-            out.push_str(if is_compound { "(" } else { "" });
-            push_slot(sheet, items, out);
-            out.push_str(if is_compound { ")[]" } else { "[]" });
+            let is_read_only = hold == Hold::Readonly && matches!(items.ty, Type::List(_) | Type::Tuple(_));
+            let inside = slot(sheet, items);
+            let list = match is_union(items) {
+                true if is_hugged(&items.ty) => cat([text("("), inside, text(")[]")]),
+                true => group(cat([text("("), nest(cat([soft(), inside])), soft(), text(")[]")])),
+                false if is_read_only => cat([text("("), inside, text(")[]")]),
+                false => cat([inside, text("[]")]),
+            };
+            cat([text(hold.property()), list])
         }
         Type::Map(values) => {
             // `Record` is looked into at once, where the name is not known yet.
-            let is_spelled_out = sheet.options.is_alias && leads_to_alias(sheet.plan, &values.ty);
-            let (opening, closing) = match (is_spelled_out, sheet.options.hold) {
-                (true, Hold::Mutable) => ("{ [key: string]: ", " }"),
-                (true, Hold::Readonly) => ("{ readonly [key: string]: ", " }"),
-                (false, Hold::Mutable) => ("Record<string, ", ">"),
-                (false, Hold::Readonly) => ("Readonly<Record<string, ", ">>"),
-            };
-            out.push_str(opening);
-            push_slot(sheet, values, out);
-            out.push_str(closing);
+            if sheet
+                .options
+                .alias
+                .is_some_and(|alias| leads_to(sheet.plan, &values.ty, alias, &mut Vec::new()))
+            {
+                let head = format!("{{ {}[key: string]: ", hold.property());
+                return cat([text(head), slot(sheet, values), text(" }")]);
+            }
+            let values = slot(sheet, values);
+            match hold {
+                Hold::Mutable => {
+                    let inside = cat([soft(), text("string,"), line(), values]);
+                    group(cat([text("Record<"), nest(inside), soft(), text(">")]))
+                }
+                Hold::Readonly => {
+                    let inside = cat([soft(), text("string,"), line(), values]);
+                    let record = group(cat([text("Record<"), nest(inside), soft(), text(">")]));
+                    group(cat([text("Readonly<"), nest(cat([soft(), record])), soft(), text(">")]))
+                }
+            }
         }
         Type::Tuple(items) => {
-            out.push_str(sheet.options.hold.property());
-            out.push('[');
-            for (at, item) in items.iter().enumerate() {
-                out.push_str(if at > 0 { ", " } else { "" });
-                push_slot(sheet, item, out);
-            }
-            out.push(']');
+            let items = comma_list(items.iter().map(|item| slot(sheet, item)));
+            let inside = nest(cat([soft(), items, last_comma()]));
+            cat([text(hold.property()), group(cat([text("["), inside, soft(), text("]")]))])
         }
-        Type::Named(id) => out.push_str(sheet.plan.ident(*id).as_str()),
+        Type::Named(id) => text(sheet.plan.ident(*id).as_str().to_owned()),
     }
 }
 
@@ -117,11 +164,19 @@ fn scalar(scalar: Scalar, options: &TypeScriptOptions) -> &'static str {
     }
 }
 
-/// Whether a type is the name for a union, or a map that holds such a one.
-fn leads_to_alias(plan: &Plan<'_>, ty: &Type) -> bool {
+/// Whether a type leads to the name of a union, through names of others and maps alone.
+fn leads_to(plan: &Plan<'_>, ty: &Type, alias: TypeId, seen: &mut Vec<TypeId>) -> bool {
     match ty {
-        Type::Named(id) => matches!(plan.get(*id).definition, PlannedDefinition::Union(_)),
-        Type::Map(values) => leads_to_alias(plan, &values.ty),
+        Type::Named(id) if *id == alias => true,
+        Type::Named(id) if seen.contains(id) => false,
+        Type::Named(id) => match &plan.get(*id).definition {
+            PlannedDefinition::Union(union) => {
+                seen.push(*id);
+                union.cases.iter().any(|case| leads_to(plan, &case.slot.ty, alias, seen))
+            }
+            PlannedDefinition::Record(_) | PlannedDefinition::Enumeration(_) => false,
+        },
+        Type::Map(values) => leads_to(plan, &values.ty, alias, seen),
         Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Tuple(_) => false,
     }
 }

@@ -47,7 +47,7 @@ pub(super) fn program(sheet: &mut Sheet<'_>, place: Place<'_>) -> Option<Program
         ),
     };
     let imports = lines([text("import { readFileSync } from \"node:fs\";"), text(import)]);
-    let read = text(format!("const text = readFileSync({}, \"utf8\");", names::LITERAL.of(place.sample)));
+    let read = text(format!("const text = readFileSync({}, \"utf8\");", names::literal(place.sample)));
     let tried = [text(reading.clone()), text(format!("console.log({written});"))];
     let told = text(format!("console.error(\"does not fit {name}:\", error);"));
     let tried = cat([braces("try", tried), text(" "), braces("catch (error)", [told])]);
