@@ -64,6 +64,12 @@ pub(crate) enum Command {
     /// this folder or one above it, else in `.jar-sprout/toolchains` in yours; and on PATH.
     #[command(after_help = "Example:\n  jar-sprout prove hives.json --into go")]
     Prove(ProveArgs),
+    /// Write samples that make the same model and hold none of the values, for version control and bug reports
+    ///
+    /// Letters become other letters, digits other digits, and dates move; forms, lengths and what is equal stay. Words of
+    /// enums, truths and nulls stay as they are, and are told.
+    #[command(after_help = "Example:\n  jar-sprout scrub hives.json --keep-values Queen.status")]
+    Scrub(ScrubArgs),
     /// Show how to use the code: what the build file needs, and a program that reads a response with it
     #[command(after_help = "Example:\n  jar-sprout use hives.json --into swift")]
     Use(UseArgs),
@@ -146,6 +152,33 @@ pub(crate) struct LookArgs {
 
     #[command(flatten)]
     pub(crate) model: ModelArgs,
+}
+
+#[derive(Debug, clap::Args)]
+pub(crate) struct ScrubArgs {
+    /// Samples of the same thing, in JSON, NDJSON or YAML: files, globs such as `hive-*.json`, or `-` for standard input
+    #[arg(value_name = "SAMPLE", required = true)]
+    pub(crate) samples: Vec<String>,
+
+    /// Write files of the same names into this folder instead of standard output
+    #[arg(long)]
+    pub(crate) dir: Option<PathBuf>,
+
+    /// Write over what stands there
+    #[arg(long, requires = "dir")]
+    pub(crate) overwrite: bool,
+
+    /// Leave the values of this field as they are: `Hive.status`
+    #[arg(long, value_name = "TYPE.KEY")]
+    pub(crate) keep_values: Vec<String>,
+
+    /// Scrub the words of this field as well, which the model has for an enum: `Hive.keeper`
+    #[arg(long, value_name = "TYPE.KEY")]
+    pub(crate) scrub_words: Vec<String>,
+
+    /// Read past comments and needless commas in samples
+    #[arg(long)]
+    pub(crate) lenient: bool,
 }
 
 #[derive(Debug, clap::Args)]

@@ -156,6 +156,12 @@ pub(crate) fn write_all(files: Vec<NewFile>, over: Over) -> Result<(), Problem> 
     Changes::to(files, over)?.make()
 }
 
+/// Writes files whatever stands there: all of them, or none.
+pub(crate) fn overwrite_all(files: Vec<NewFile>) -> Result<(), Problem> {
+    refuse_same_names(&files)?;
+    Changes { written: files.into_iter().map(|file| (file, None)).collect(), ..Changes::default() }.make()
+}
+
 /// Some disks fold case: names that differ in nothing else would be one file.
 fn refuse_same_names(files: &[NewFile]) -> Result<(), Problem> {
     let mut seen: BTreeMap<String, &Path> = BTreeMap::new();

@@ -60,6 +60,7 @@ fn main() -> ExitCode {
         Command::Init(args) => commands::init(args),
         Command::Decide(args) => commands::decide(args),
         Command::Check(args) => commands::check(args),
+        Command::Scrub(args) => commands::scrub(args),
         Command::Use(args) => commands::usage(args),
         Command::Languages(args) => commands::languages(args),
         Command::Demo(args) => commands::demo(args),

@@ -366,3 +366,47 @@ fn a_name_that_no_glob_matches_is_told() {
     let said = String::from_utf8_lossy(&output.stderr);
     assert!(output.status.success() && said.contains("no UTF-8"), "{said}");
 }
+
+#[test]
+fn a_scrubbed_sample_holds_no_value_and_makes_the_same_code() {
+    let folder = tempfile::tempdir().unwrap();
+    let run = |arguments: &[&str]| {
+        let output = jar_sprout().args(arguments).current_dir(folder.path()).output().unwrap();
+        assert!(output.status.success(), "{arguments:?}: {}", String::from_utf8_lossy(&output.stderr));
+        String::from_utf8(output.stdout).unwrap()
+    };
+    for name in ["members.json", "hives.json", "inspections.ndjson"] {
+        let sample = demo_data().join(name);
+        run(&["scrub", sample.to_str().unwrap(), "--dir", "shared"]);
+        let scrubbed = format!("shared/{name}");
+        let grown = |file: &str| {
+            let code = run(&[
+                "grow",
+                file,
+                "--into",
+                "kotlin",
+                "--with",
+                "mark=none",
+                "--questions",
+                "none",
+                "--quiet",
+            ]);
+            code.lines().filter(|line| !line.starts_with("// @generated")).collect::<Vec<_>>().join("\n")
+        };
+        assert_eq!(grown(&scrubbed), grown(sample.to_str().unwrap()), "{name}");
+        let before = fs::read_to_string(&sample).unwrap();
+        let after = fs::read_to_string(folder.path().join(&scrubbed)).unwrap();
+        for value in ["Ada Merrow", "fennimarsh", "Sluice Road", "192.0.2.17", "Alder Bank", "2026-04-01"] {
+            assert!(!after.contains(value), "{value} stayed in {name}");
+        }
+        assert!(before.contains("Ada Merrow") || name != "members.json");
+    }
+    let sample = demo_data().join("members.json");
+    let kept = run(&["scrub", sample.to_str().unwrap(), "--keep-values", "Member.fullName"]);
+    assert!(kept.contains("Ada Merrow") && !kept.contains("Sluice Road"), "{kept}");
+    let sample = demo_data().join("inspections.ndjson");
+    let without = run(&["scrub", sample.to_str().unwrap(), "--scrub-words", "Inspection.temper"]);
+    assert!(!without.contains("nervous"), "{without}");
+    // Another key each time.
+    assert_ne!(kept, run(&["scrub", demo_data().join("members.json").to_str().unwrap()]));
+}

@@ -9,6 +9,7 @@ mod languages;
 mod look;
 mod manual;
 mod prove;
+mod scrub;
 mod usage;
 mod why;
 
@@ -21,5 +22,6 @@ pub(crate) use languages::languages;
 pub(crate) use look::look;
 pub(crate) use manual::{completions, manual};
 pub(crate) use prove::prove;
+pub(crate) use scrub::scrub;
 pub(crate) use usage::usage;
 pub(crate) use why::why;

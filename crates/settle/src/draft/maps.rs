@@ -315,7 +315,7 @@ fn is_counted(keys: &[&str]) -> bool {
 }
 
 /// `en`, `nl-NL`, `pt_BR`: an ISO 639-1 language, perhaps with a region.
-pub(crate) fn is_locale(key: &str) -> bool {
+pub fn is_locale(key: &str) -> bool {
     let (language, region) = key.split_at_checked(2).unwrap_or((key, ""));
     let has_region = || {
         let region = region.strip_prefix(['-', '_']);

@@ -1,14 +1,14 @@
 //! Dataclasses with `from_dict` and `to_dict`, which need nothing but the standard library.
 
-use jar_sprout_layout::{
-    Doc, cat, group, hard, if_broken, join, last_comma, line, lines, nest, paragraphs, soft, text,
-};
+use jar_sprout_layout::{Doc, cat, group, hard, join, last_comma, line, lines, nest, paragraphs, soft, text};
 use jar_sprout_model::{Slot, Type, WireName};
 
 use super::Sheet;
 use super::converting::{Converter, Direction, function_name, listed};
 use super::settings::{Level, Types};
-use super::{ABOUT, DEFAULTS, assigned, call, docstring, documented, names, types};
+use super::{
+    ABOUT, DEFAULTS, alternatives, assigned, call, docstring, documented, in_parentheses, names, types,
+};
 use crate::plan::{
     CaseKind, Fate, Ident, Plan, PlannedDefault, PlannedDefinition, PlannedExtras, PlannedField, PlannedRoot,
     PlannedType, PlannedUnion, ToldCase,
@@ -164,6 +164,17 @@ fn extras_member(sheet: &mut Sheet<'_>, fields: &[PlannedField<'_>], extras: &Pl
     cat([text(format!("{}: ", extras.ident)), map, group(cat(call))])
 }
 
+/// Whether there is no place where a line could be broken.
+fn is_one_piece(doc: &Doc) -> bool {
+    match doc {
+        Doc::Nil | Doc::Text(_) => true,
+        Doc::Cat(parts) => parts.iter().all(is_one_piece),
+        Doc::Line(_) | Doc::Hard | Doc::IfBroken { .. } | Doc::Nest(_) | Doc::Group(..) | Doc::Table(_) => {
+            false
+        }
+    }
+}
+
 /// `data.get("id")`
 fn got(arguments: &str) -> Doc {
     group(cat([text("data.get("), nest(cat([soft(), text(arguments.to_owned())])), soft(), text(")")]))
@@ -258,12 +269,7 @@ fn written(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[PlannedField<'
         let key = names::literal(field.wire.as_str());
         let value = value(field, &slot, sheet);
         // Its formatter takes what cannot be broken into parentheses.
-        let value = if matches!(value, Doc::Text(_)) {
-            let inside = nest(cat([soft(), value]));
-            group(cat([if_broken("(", ""), inside, soft(), if_broken(")", "")]))
-        } else {
-            value
-        };
+        let value = if is_one_piece(&value) { in_parentheses(value) } else { value };
         let assignment = cat([text(format!("data[{key}] = ")), value]);
         body.push(cat([
             text(if field.fate.tells_null() {
@@ -292,13 +298,7 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &Planned
         let cases = jar_sprout_layout::print(&join(&text(" | "), cases), &ABOUT.style);
         text(format!("{ident}: TypeAlias = \"{cases}\""))
     } else {
-        let cases = group(cat([
-            if_broken("(", ""),
-            nest(cat([soft(), join(&cat([line(), text("| ")]), cases)])),
-            soft(),
-            if_broken(")", ""),
-        ]));
-        cat([text(format!("{ident} = ")), cases])
+        alternatives(ident, cases)
     };
     let alias = lines([alias].into_iter().chain(union_comment(sheet.plan, ident)));
     let (read, write) = match union.tag {

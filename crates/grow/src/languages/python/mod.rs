@@ -416,6 +416,16 @@ fn enumeration(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, cases: &[PlannedCase
     cat([text(format!("class {}({base}):", ty.ident)), nest(body)])
 }
 
+/// `Step = str | Recipe`: on that line, on one of their own in parentheses, or one a line.
+fn alternatives(ident: &Ident, cases: impl IntoIterator<Item = Doc>) -> Doc {
+    cat([text(format!("{ident} = ")), in_parentheses(group(join(&cat([line(), text("| ")]), cases)))])
+}
+
+/// What stands in parentheses where it has no room without.
+fn in_parentheses(value: Doc) -> Doc {
+    group(cat([if_broken("(", ""), nest(cat([soft(), value])), soft(), if_broken(")", "")]))
+}
+
 /// A tag that no sample had leaves the whole object as a dictionary.
 fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) -> Doc {
     let PlannedUnion { tag, cases, unknown: _ } = union;
@@ -434,10 +444,7 @@ fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &PlannedUnion<'_>) 
             let arguments = nest(cat([soft(), group(arguments)]));
             return group(cat([text(format!("{ident} = TypeAliasType(")), arguments, soft(), text(")")]));
         }
-        let cases = group(join(&cat([line(), text("| ")]), cases));
-        let inside = nest(cat([soft(), cases]));
-        let cases = group(cat([if_broken("(", ""), inside, soft(), if_broken(")", "")]));
-        return cat([text(format!("{ident} = ")), cases]);
+        return alternatives(ident, cases);
     }
     sheet.needs.imports.extend([
         "from pydantic import JsonValue",

@@ -6,7 +6,7 @@ use jar_sprout_model::{Scalar, ScalarKind, Slot, Type};
 use super::Sheet;
 use super::settings::Level;
 use super::types::platform_scalar;
-use super::{ABOUT, docstring, documented, names};
+use super::{ABOUT, alternatives, docstring, documented, names};
 use crate::plan::{PlannedCase, PlannedField, PlannedType, PlannedUnion};
 use crate::spell::Needs;
 
@@ -150,13 +150,5 @@ pub(super) fn union(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, union: &Planned
         sheet.needs.imports.insert("from typing import TypeAlias");
         return text(format!("{ident}: TypeAlias = \"{}\"", cases.join(" | ")));
     }
-    let flat = format!("{ident} = {}", cases.join(" | "));
-    if flat.chars().count() <= ABOUT.style.width {
-        return text(flat);
-    }
-    let cases = cases
-        .into_iter()
-        .enumerate()
-        .map(|(at, case)| cat([hard(), text(if at == 0 { case } else { format!("| {case}") })]));
-    cat([text(format!("{ident} = (")), nest(cat(cases.collect::<Vec<_>>())), hard(), text(")")])
+    alternatives(ident, cases.into_iter().map(text))
 }

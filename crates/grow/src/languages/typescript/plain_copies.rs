@@ -64,7 +64,14 @@ fn construction<'f, 'm: 'f>(
             let value = if may_be_null && is_as_it_is {
                 assigned(text(format!("{value} ?? {nothing}")))
             } else if may_be_null && is_collection(source) {
-                cat([text(" "), made(&conversion, &format!("({value} ?? {nothing})"), 0)])
+                let there = match conversion {
+                    // An argument needs no parentheses.
+                    Conversion::Values(..) => format!("{value} ?? {nothing}"),
+                    Conversion::AsIs | Conversion::Made(_) | Conversion::Items(..) => {
+                        format!("({value} ?? {nothing})")
+                    }
+                };
+                cat([text(" "), made(&conversion, &there, 0)])
             } else if may_be_null {
                 assigned(or_null(&conversion, &value, 0))
             } else {
