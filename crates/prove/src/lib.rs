@@ -6,6 +6,7 @@
 mod jobs;
 mod judges;
 mod memory;
+mod pardons;
 mod proof;
 mod prove;
 mod report;

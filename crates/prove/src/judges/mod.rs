@@ -4,7 +4,6 @@
 mod go;
 mod java;
 mod kotlin;
-mod pardons;
 mod python;
 mod typescript;
 
@@ -15,8 +14,7 @@ use std::process::Command;
 use jar_sprout_grow::{Arrangement, Grown, Language, Settings, grow_prepared, prepare};
 use jar_sprout_model::Model;
 
-pub(crate) use pardons::pardoned;
-
+use crate::pardons::pardoned;
 use crate::prove::{hear, write};
 use crate::report::ToolOutput;
 use crate::toolchain::Missing;
@@ -97,19 +95,4 @@ fn installed(tools: &Tools, what: &str, path: &str) -> Result<PathBuf, Missing> 
 fn java(tools: &Tools, name: &str) -> Result<PathBuf, Missing> {
     let line = "apt-get install openjdk-17-jdk-headless";
     tools.program(name).ok_or_else(|| Missing::new("Java 17 or later", line))
-}
-
-#[cfg(test)]
-mod tests {
-    use super::pardons::PARDONS;
-
-    #[test]
-    fn each_pardon_is_given_once_and_has_a_reason() {
-        for (at, pardon) in PARDONS.iter().enumerate() {
-            assert!(pardon.reason.len() > 10, "{}: {}", pardon.judge, pardon.rule);
-            let same =
-                |other: &&super::pardons::Pardon| (other.judge, other.rule) == (pardon.judge, pardon.rule);
-            assert_eq!(PARDONS[at..].iter().filter(same).count(), 1, "{}: {}", pardon.judge, pardon.rule);
-        }
-    }
 }

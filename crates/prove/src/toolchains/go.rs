@@ -2,7 +2,7 @@
 
 use std::process::Command;
 
-use crate::judges::pardoned;
+use crate::pardons::pardoned;
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Task};
 

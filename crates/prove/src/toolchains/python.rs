@@ -2,7 +2,7 @@
 
 use jar_sprout_grow::{Judge, Level};
 
-use crate::judges::pardoned;
+use crate::pardons::pardoned;
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Task};
 

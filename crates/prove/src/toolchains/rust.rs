@@ -1,6 +1,6 @@
 //! Rust: `cargo build` with warnings as errors; clippy and rustfmt as judges.
 
-use crate::judges::pardoned;
+use crate::pardons::pardoned;
 use crate::run::version;
 use crate::toolchain::{Missing, Ready, Shared, Task};
 

@@ -133,3 +133,17 @@ const fn pardon(judge: &'static str, rule: &'static str, reason: &'static str) -
 pub(crate) fn pardoned(judge: &str) -> impl Iterator<Item = &'static str> {
     PARDONS.iter().filter(move |pardon| pardon.judge == judge).map(|pardon| pardon.rule)
 }
+
+#[cfg(test)]
+mod tests {
+    use super::{PARDONS, Pardon};
+
+    #[test]
+    fn each_pardon_is_given_once_and_has_a_reason() {
+        for (at, pardon) in PARDONS.iter().enumerate() {
+            assert!(pardon.reason.len() > 10, "{}: {}", pardon.judge, pardon.rule);
+            let same = |other: &&Pardon| (other.judge, other.rule) == (pardon.judge, pardon.rule);
+            assert_eq!(PARDONS[at..].iter().filter(same).count(), 1, "{}: {}", pardon.judge, pardon.rule);
+        }
+    }
+}
