@@ -99,7 +99,16 @@ pub(super) fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[Plan
         let members: Vec<Doc> = fields
             .iter()
             .map(|field| {
-                let member = text(format!("{}: {}", field.wire, typed(field, sheet)));
+                let ty = typed(field, sheet);
+                let inside = ty.strip_prefix("NotRequired[").and_then(|rest| rest.strip_suffix(']'));
+                let ty = match inside {
+                    Some(inside) => {
+                        let inside = nest(cat([soft(), text(inside.to_owned())]));
+                        group(cat([text("NotRequired["), inside, soft(), text("]")]))
+                    }
+                    None => text(ty),
+                };
+                let member = cat([text(format!("{}: ", field.wire)), ty]);
                 cat([hard(), documented(member, field.docs)])
             })
             .collect();

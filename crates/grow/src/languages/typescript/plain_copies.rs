@@ -75,7 +75,14 @@ fn construction<'f, 'm: 'f>(
             } else if may_be_null {
                 assigned(or_null(&conversion, &value, 0))
             } else {
-                cat([text(" "), made(&conversion, &value, 0)])
+                let opening = match &conversion {
+                    Conversion::Made(made) => {
+                        4 + field.ident.as_str().len() + ": (".len() + function(made).len()
+                    }
+                    Conversion::AsIs | Conversion::Items(..) | Conversion::Values(..) => 0,
+                };
+                let made = made(&conversion, &value, 0);
+                if opening > ABOUT.style.width { assigned(made) } else { cat([text(" "), made]) }
             };
             cat([hard(), text(format!("{}:", field.ident)), value, text(",")])
         })
@@ -101,7 +108,7 @@ fn or_null(conversion: &Conversion<'_>, value: &str, depth: usize) -> Doc {
         Conversion::AsIs => text(value.to_owned()),
         conversion @ (Conversion::Made(_) | Conversion::Items(..) | Conversion::Values(..)) => {
             let made = made(conversion, value, depth);
-            let choice = nest(cat([line(), text("? null"), line(), text(": "), made]));
+            let choice = nest(cat([line(), text("? null"), line(), text(": "), nest(made)]));
             group(cat([text(format!("{value} == null")), choice]))
         }
     }
@@ -127,11 +134,21 @@ fn made(conversion: &Conversion<'_>, value: &str, depth: usize) -> Doc {
             let of = held(of, *is_null, "held");
             let pair = nest(cat([soft(), text("key,"), line(), of, last_comma()]));
             let pair = group(cat([text("["), pair, soft(), text("]")]));
-            let entries = text(format!("Object.entries({value}).map(([key, held]) => "));
-            call("Object.fromEntries".to_owned(), cat([entries, pair, text(")")]))
+            let (entries, made) = (format!("Object.entries({value}).map"), text("([key, held]) => "));
+            // Its formatter lets the pair open on the line only where that line has room for it.
+            let opening = ENTRIES + entries.len() + "(([key, held]) => [".len();
+            let entries = if opening <= ABOUT.style.width {
+                cat([text(entries + "("), made, pair, text(")")])
+            } else {
+                call(entries, cat([made, pair]))
+            };
+            call("Object.fromEntries".to_owned(), entries)
         }
     }
 }
+
+/// The column at which the entries of a map stand that does not fit on a line.
+const ENTRIES: usize = 6;
 
 fn item_name(depth: usize) -> String {
     if depth == 0 { "item".to_owned() } else { format!("item{}", depth + 1) }

@@ -1,3 +1,5 @@
+//! Comments as each language has them.
+
 use jar_sprout_layout::{Style, print};
 
 use super::*;
