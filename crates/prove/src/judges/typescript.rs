@@ -23,8 +23,9 @@ export default tseslint.config(
 );
 "#;
 
-const BIOME: &str =
-    r#"{"root": true, "linter": {"rules": {"recommended": true}}, "formatter": {"enabled": false}}"#;
+const BIOME: &str = r#"{"root": true, "files": {"maxSize": 67108864},
+"linter": {"rules": {"preset": "recommended"}}, "formatter": {"enabled": false}}
+"#;
 
 pub(super) fn find(tools: &Tools) -> Result<Bench, Missing> {
     let modules = installed(tools, "ESLint", "judges/npm/node_modules")?;
