@@ -64,6 +64,14 @@ pub(crate) enum Command {
     /// this folder or one above it, else in `.jar-sprout/toolchains` in yours; and on PATH.
     #[command(after_help = "Example:\n  jar-sprout prove hives.json --into go")]
     Prove(ProveArgs),
+    /// Record what an API answers, as samples
+    ///
+    /// `${NAME}` in a URL, a header, a parameter or a body is read from the environment, or from a file; no secret is
+    /// written down or shown. Nothing else asks a network.
+    #[command(
+        after_help = "Example:\n  jar-sprout fetch https://api.honey.example/hives --header 'X-Key: ${HIVES_TOKEN}'"
+    )]
+    Fetch(FetchArgs),
     /// Write samples that make the same model and hold none of the values, for version control and bug reports
     ///
     /// Letters become other letters, digits other digits, and dates move; forms, lengths and what is equal stay. Words of
@@ -152,6 +160,53 @@ pub(crate) struct LookArgs {
 
     #[command(flatten)]
     pub(crate) model: ModelArgs,
+}
+
+#[derive(Debug, clap::Args)]
+pub(crate) struct FetchArgs {
+    /// Addresses to ask, one after the other
+    #[arg(value_name = "URL", required = true)]
+    pub(crate) urls: Vec<String>,
+
+    /// A header: `Authorization: Token ${HIVES_TOKEN}`
+    #[arg(long, value_name = "NAME: VALUE")]
+    pub(crate) header: Vec<String>,
+
+    /// A parameter of the query: `page_size=50`
+    #[arg(long, value_name = "NAME=VALUE")]
+    pub(crate) query: Vec<String>,
+
+    /// The method; without it GET, or POST where there is a body
+    #[arg(long)]
+    pub(crate) method: Option<String>,
+
+    /// The body, in JSON unless a header says otherwise
+    #[arg(long)]
+    pub(crate) body: Option<String>,
+
+    /// A file of lines `NAME=VALUE`, for what the environment does not say; keep it out of version control
+    #[arg(long, value_name = "FILE")]
+    pub(crate) env_file: Option<PathBuf>,
+
+    /// The folder of the samples
+    #[arg(long, default_value = "samples")]
+    pub(crate) dir: PathBuf,
+
+    /// Keep only the last of what was recorded of each address
+    #[arg(long, value_name = "N")]
+    pub(crate) keep: Option<usize>,
+
+    /// Write samples that make the same model and hold none of the values
+    #[arg(long)]
+    pub(crate) scrub: bool,
+
+    /// The most bytes of an answer, unpacked
+    #[arg(long, value_name = "N", default_value_t = 64_000_000)]
+    pub(crate) most_bytes: u64,
+
+    /// How long a whole answer may take
+    #[arg(long, value_name = "SECONDS", default_value_t = 60)]
+    pub(crate) timeout: u64,
 }
 
 #[derive(Debug, clap::Args)]

@@ -8,6 +8,7 @@ mod decisions;
 mod documents;
 mod exit;
 mod failure;
+mod fetch;
 mod files;
 mod grown;
 mod input;
@@ -60,6 +61,7 @@ fn main() -> ExitCode {
         Command::Init(args) => commands::init(args),
         Command::Decide(args) => commands::decide(args),
         Command::Check(args) => commands::check(args),
+        Command::Fetch(args) => commands::fetch(args),
         Command::Scrub(args) => commands::scrub(args),
         Command::Use(args) => commands::usage(args),
         Command::Languages(args) => commands::languages(args),

@@ -17,6 +17,7 @@ pub(crate) struct Pardon {
 const UNSAID: &str =
     "what a thing is, only the source can say; a sentence made of its name would say nothing";
 const OWN_WORDS: &str = "what a document says is in its own words";
+const AT_RUN_TIME: &str = "the library looks at annotations while the program runs";
 const ONE_LETTER: &str = "a key's first word may have one letter: `x-request-id`";
 const SIZE: &str = "how much there is, is the data's affair";
 
@@ -64,7 +65,9 @@ pub(crate) const PARDONS: &[Pardon] = &[
     pardon("ruff", "RUF001", OWN_WORDS),
     pardon("ruff", "RUF002", OWN_WORDS),
     pardon("ruff", "S105", "a word of the API that has `token` or `pass` in it is no password"),
-    pardon("ruff", "TC003", "the library looks at annotations while the program runs"),
+    pardon("ruff", "TC001", AT_RUN_TIME),
+    pardon("ruff", "TC002", AT_RUN_TIME),
+    pardon("ruff", "TC003", AT_RUN_TIME),
     pardon("ruff", "UP013", "a key that hides a type cannot stand in a class"),
     pardon(
         "eslint",

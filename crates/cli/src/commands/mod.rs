@@ -3,6 +3,7 @@
 mod check;
 mod decide;
 mod demo;
+mod fetch;
 mod grow;
 mod init;
 mod languages;
@@ -16,6 +17,7 @@ mod why;
 pub(crate) use check::check;
 pub(crate) use decide::decide;
 pub(crate) use demo::demo;
+pub(crate) use fetch::fetch;
 pub(crate) use grow::grow;
 pub(crate) use init::init;
 pub(crate) use languages::languages;

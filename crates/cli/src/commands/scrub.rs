@@ -1,5 +1,6 @@
 //! `jar-sprout scrub`: samples that make the same model and hold none of the values.
 
+use std::collections::BTreeSet;
 use std::hash::RandomState;
 use std::path::{Path, PathBuf};
 
@@ -8,6 +9,7 @@ use jar_sprout_model::{Definition, Model, Problem, SourceId, TypeId, WireName, W
 use jar_sprout_scrub::Scrubber;
 use jar_sprout_settle::{Policies, RootName, Subject, infer, root_name};
 use jar_sprout_shape::{Shape, observe};
+use serde_json::value::RawValue;
 
 use crate::args::ScrubArgs;
 use crate::exit::Exit;
@@ -30,29 +32,72 @@ pub(crate) fn scrub(args: &ScrubArgs) -> Outcome<Exit> {
     let words = if is_piped { root_name([], None, false) } else { checked(args, &selection)? };
     let name = RootName { words, is_given: false };
     let samples = located_samples(&selection)?;
-    let model = model_of(samples.iter().map(LocatedSample::text), &name);
-    let model = model.ok_or_else(|| Failure::argument("no sample was found", asked(args)))?;
-    for _ in 0..TRIES {
-        let scrubber = scrubber(&model, args)?;
-        let scrubbed = samples.iter().map(|sample| scrubber.scrub(sample.text()));
-        let scrubbed = scrubbed.collect::<Result<Vec<String>, _>>();
-        let scrubbed = scrubbed.map_err(|error| Failure::argument(error.to_string(), asked(args)))?;
-        let again = model_of(scrubbed.iter().map(String::as_str), &name);
-        let is_same = again.as_ref() == Some(&model)
-            || !args.scrub_words.is_empty() && again.map(without_words) == Some(without_words(model.clone()));
-        if is_same {
-            write(args, &samples, scrubbed)?;
-            tell(&samples, &scrubber);
-            return Ok(Exit::Well);
+    let texts: Vec<&str> = samples.iter().map(LocatedSample::text).collect();
+    let Some((scrubbed, words)) = scrubbed(&texts, &name, args.into(), &asked(args))? else {
+        let message = "what came out would make another model; nothing was written";
+        let help =
+            "leave out `--scrub-words`, or keep the values that the model turns on with `--keep-values`";
+        return Err(Failure::argument(message, asked(args)).with_help(help).into());
+    };
+    write(args, &samples, scrubbed)?;
+    tell(samples.len(), &words);
+    Ok(Exit::Well)
+}
+
+/// One text of samples, scrubbed.
+pub(crate) fn without_values(text: &str) -> Result<String, Problem> {
+    let name = RootName { words: root_name([], None, false), is_given: false };
+    let values = serde_json::Deserializer::from_str(text).into_iter::<&RawValue>();
+    let samples: Result<Vec<&str>, _> = values.map(|value| value.map(RawValue::get)).collect();
+    let samples = samples.map_err(|error| Failure::argument(error.to_string(), "--scrub"))?;
+    match scrubbed(&samples, &name, Exceptions::default(), "--scrub")? {
+        Some((scrubbed, _)) => Ok(joined(&scrubbed)),
+        None => {
+            let message = "what came out would make another model; nothing was written";
+            Err(Failure::argument(message, "--scrub").with_help("record it as it is, and `scrub` it later"))
         }
     }
-    let message = "what came out would make another model; nothing was written";
-    let problem = Failure::argument(message, asked(args));
-    Err(problem
-        .with_help(
-            "leave out `--scrub-words`, or keep the values that the model turns on with `--keep-values`",
-        )
-        .into())
+}
+
+/// The fields that are scrubbed otherwise than the rest.
+#[derive(Clone, Copy, Default)]
+struct Exceptions<'a> {
+    keep_values: &'a [String],
+    scrub_words: &'a [String],
+}
+
+impl<'a> From<&'a ScrubArgs> for Exceptions<'a> {
+    fn from(args: &'a ScrubArgs) -> Self {
+        Self { keep_values: &args.keep_values, scrub_words: &args.scrub_words }
+    }
+}
+
+/// Samples with other values, and the words that stayed.
+type Scrubbed = (Vec<String>, BTreeSet<String>);
+
+/// Samples with other values, and the words that stayed; none where no key is found with which the model is the same.
+fn scrubbed(
+    samples: &[&str],
+    name: &RootName,
+    exceptions: Exceptions<'_>,
+    asked: &str,
+) -> Result<Option<Scrubbed>, Problem> {
+    let model = model_of(samples.iter().copied(), name);
+    let model = model.ok_or_else(|| Failure::argument("no sample was found", asked))?;
+    for _ in 0..TRIES {
+        let scrubber = scrubber(&model, exceptions)?;
+        let scrubbed: Result<Vec<String>, _> = samples.iter().map(|sample| scrubber.scrub(sample)).collect();
+        let scrubbed = scrubbed.map_err(|error| Failure::argument(error.to_string(), asked))?;
+        let again = model_of(scrubbed.iter().map(String::as_str), name);
+        let is_same = again.as_ref() == Some(&model)
+            || !exceptions.scrub_words.is_empty()
+                && again.map(without_words) == Some(without_words(model.clone()));
+        if is_same {
+            let words = scrubber.words().into_iter().map(str::to_owned).collect();
+            return Ok(Some((scrubbed, words)));
+        }
+    }
+    Ok(None)
 }
 
 /// Reads the files as every command does, with its faults and warnings; what their root is called.
@@ -72,13 +117,13 @@ fn asked(args: &ScrubArgs) -> String {
 }
 
 /// One with a key of its own, which goes when it does.
-fn scrubber<'m>(model: &'m Model, args: &ScrubArgs) -> Result<Scrubber<'m, RandomState>, Problem> {
+fn scrubber<'m>(model: &'m Model, args: Exceptions<'_>) -> Result<Scrubber<'m, RandomState>, Problem> {
     let mut scrubber = Scrubber::new(model, RandomState::new());
-    for typed in &args.keep_values {
+    for typed in args.keep_values {
         let kept = scrubber.keep(&Subject::parse(typed));
         kept.map_err(|miss| not_found(&miss, format!("--keep-values {typed}")))?;
     }
-    for typed in &args.scrub_words {
+    for typed in args.scrub_words {
         let scrubbed = scrubber.scrub_words(&Subject::parse(typed));
         scrubbed.map_err(|miss| not_found(&miss, format!("--scrub-words {typed}")))?;
     }
@@ -149,9 +194,8 @@ fn joined(texts: &[String]) -> String {
 }
 
 /// Says what stayed.
-fn tell(samples: &[LocatedSample], scrubber: &Scrubber<'_, RandomState>) {
+fn tell(count: usize, words: &BTreeSet<String>) {
     const MOST: usize = 12;
-    let words = scrubber.words();
     let shown: Vec<String> = words.iter().take(MOST).map(|word| format!("`{word}`")).collect();
     let more = words.len().saturating_sub(MOST);
     let more = if more > 0 { format!(" and {more} more") } else { String::new() };
@@ -160,5 +204,5 @@ fn tell(samples: &[LocatedSample], scrubber: &Scrubber<'_, RandomState>) {
     } else {
         format!("; words that the model knows stayed: {}{more}", shown.join(", "))
     };
-    report::note(&format!("{} scrubbed, of the same model{stayed}", counted(samples.len(), "sample")));
+    report::note(&format!("{} scrubbed, of the same model{stayed}", counted(count, "sample")));
 }

@@ -1,0 +1,113 @@
+//! `jar-sprout fetch`: records what an API answers, as samples.
+
+use std::fs;
+use std::path::{Path, PathBuf};
+use std::time::{Duration, SystemTime};
+
+use jar_sprout_fetch::{Answer, NoSample, Secrets, answer, is_secret_name, stem};
+use jar_sprout_model::Problem;
+use url::Url;
+
+use crate::args::FetchArgs;
+use crate::commands::scrub::without_values;
+use crate::exit::Exit;
+use crate::failure::{Failure, Outcome};
+use crate::fetch::{Client, Limits, Order, Reply, order};
+use crate::files::{NewFile, overwrite_all};
+use crate::progress::Progress;
+use crate::report;
+
+pub(crate) fn fetch(args: &FetchArgs) -> Outcome<Exit> {
+    let mut secrets = Secrets::default();
+    let orders: Vec<Order> =
+        args.urls.iter().map(|url| order(args, url, &mut secrets)).collect::<Result<_, _>>()?;
+    warn_of_literals(args);
+    let client = Client::new(Limits { timeout: Duration::from_secs(args.timeout), bytes: args.most_bytes });
+    let progress = Progress::of_things("asking", orders.len());
+    let mut files = Vec::new();
+    for order in &orders {
+        let reply = client.ask(order, &secrets)?;
+        if let Some(from) = &reply.from {
+            report::note(&format!("answered by {from}, which was not told the headers"));
+        }
+        files.push(recorded(args, order, &reply, &secrets)?);
+        progress.step();
+    }
+    drop(progress);
+    let told: Vec<String> = files.iter().map(|file| file.path.display().to_string()).collect();
+    let keep: Vec<PathBuf> = files.iter().map(|file| file.path.clone()).collect();
+    overwrite_all(files)?;
+    if let Some(most) = args.keep {
+        keep.iter().try_for_each(|path| keep_last(path, most))?;
+    }
+    for path in &told {
+        report::note(&format!("recorded {path}"));
+    }
+    report::note(&format!("`jar-sprout look {}` shows what is in it", told.join(" ")));
+    Ok(Exit::Well)
+}
+
+/// The sample of an answer, in a file that says what was asked and when.
+fn recorded(args: &FetchArgs, order: &Order, reply: &Reply, secrets: &Secrets) -> Result<NewFile, Problem> {
+    let asked = secrets.masked(order.url.as_str());
+    let Answer { text, ending } = answer(&reply.content_type, &reply.bytes).map_err(|why| {
+        let help = match why {
+            NoSample::Empty => "this address answers with nothing; another one may have the data",
+            NoSample::Other { .. } => {
+                "is it the page for people? `--header 'Accept: application/json'` asks for data"
+            }
+            NoSample::Broken { .. } | NoSample::Letters { .. } => "tell those who run the server",
+        };
+        let message = format!("{}, with status {}", secrets.masked(&why.to_string()), reply.status);
+        Failure::argument(message, asked.clone()).with_help(help)
+    })?;
+    if args.scrub && ending == "yaml" {
+        let problem = Failure::argument("an answer in YAML is not scrubbed on the way", "--scrub");
+        return Err(problem.with_help("record it without `--scrub`; `jar-sprout scrub` reads it then"));
+    }
+    // Some servers say again what they were told.
+    let text = secrets.masked(&text);
+    let text = if args.scrub { without_values(&text)? } else { text };
+    let shown = Url::parse(&asked).unwrap_or_else(|_| order.url.clone());
+    let name = format!("{}.{}.{ending}", stem(&shown), time_stamp());
+    Ok(NewFile { path: args.dir.join(name), text })
+}
+
+/// `20261201T023000.120Z`: to the millisecond, so that what is asked twice has two names.
+fn time_stamp() -> String {
+    humantime::format_rfc3339_millis(SystemTime::now()).to_string().replace(['-', ':'], "")
+}
+
+/// Removes all but the last records of what was asked.
+fn keep_last(path: &Path, most: usize) -> Result<(), Problem> {
+    let asked = |path: &Path| -> Option<String> {
+        let name = path.file_name()?.to_str()?;
+        // The time, its milliseconds and the ending stand behind what was asked.
+        Some(name.rsplitn(4, '.').nth(3)?.to_owned())
+    };
+    let (Some(folder), Some(wanted)) = (path.parent(), asked(path)) else { return Ok(()) };
+    let mut records: Vec<PathBuf> = fs::read_dir(folder)
+        .into_iter()
+        .flatten()
+        .flatten()
+        .map(|entry| entry.path())
+        .filter(|path| asked(path).is_some_and(|asked| asked == wanted))
+        .collect();
+    records.sort();
+    for old in records.iter().rev().skip(most.max(1)) {
+        fs::remove_file(old).map_err(|error| Failure::path(crate::failure::reason(&error), old))?;
+    }
+    Ok(())
+}
+
+/// Says of a secret that was typed as it is that it should not be.
+fn warn_of_literals(args: &FetchArgs) {
+    let names = args.header.iter().filter_map(|text| text.split_once(':'));
+    let names = names.chain(args.query.iter().filter_map(|text| text.split_once('=')));
+    for (name, _) in names.filter(|(name, value)| is_secret_name(name) && !value.contains("${")) {
+        let name = name.trim();
+        report::note(&format!(
+            "`{name}` looks like a secret: nothing of it is written down; `${{NAME}}` keeps it out of the shell's history, too"
+        ));
+    }
+}

@@ -1,0 +1,7 @@
+//! Asking an API: the one place that speaks with a network, for `fetch` alone.
+
+mod order;
+mod send;
+
+pub(crate) use order::{Order, order};
+pub(crate) use send::{Client, Limits, Reply};

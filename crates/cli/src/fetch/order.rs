@@ -1,0 +1,97 @@
+//! What goes out: an address with headers and a body, in which secrets are filled in at the last moment.
+
+use std::collections::HashMap;
+use std::path::Path;
+
+use jar_sprout_fetch::{OpenPlaceholder, Secrets, Template, Unset, address, is_secret_name};
+use jar_sprout_model::Problem;
+use url::Url;
+
+use crate::args::FetchArgs;
+use crate::failure::{Failure, reason};
+
+/// One request, ready to go out.
+pub(crate) struct Order {
+    pub(crate) method: String,
+    pub(crate) url: Url,
+    pub(crate) headers: Vec<(String, String)>,
+    pub(crate) body: Option<String>,
+}
+
+/// The request for what was typed; what fills its placeholders is secret from now on, and so is what looks like it.
+pub(crate) fn order(args: &FetchArgs, typed: &str, secrets: &mut Secrets) -> Result<Order, Problem> {
+    let values = values(args.env_file.as_deref())?;
+    let lookup = |name: &str| std::env::var(name).ok().or_else(|| values.get(name).cloned());
+    let mut fill = |text: &str, option: &str| -> Result<String, Problem> {
+        let template = Template::parse(text).map_err(|OpenPlaceholder { rest }| {
+            Failure::argument(
+                "a placeholder is `${NAME}`, of letters, digits and `_`",
+                format!("{option} {rest}"),
+            )
+        })?;
+        secrets.fill(&template, &lookup).map_err(|Unset { name }| {
+            let message = format!("`{name}` is not set");
+            Failure::argument(message, format!("{option} {text}"))
+                .with_help(format!("export {name}=…, or name a file that says it with `--env-file`"))
+        })
+    };
+    let mut named = Vec::new();
+    for text in &args.query {
+        let (name, value) = pair(text, '=', "--query", "a parameter is `NAME=VALUE`")?;
+        named.push((name, fill(value, "--query")?));
+    }
+    let url = fill(typed, "fetch")?;
+    let mut headers = Vec::new();
+    for text in &args.header {
+        let (name, value) = pair(text, ':', "--header", "a header is `NAME: VALUE`")?;
+        headers.push((name, fill(value.trim(), "--header")?));
+    }
+    let body = args.body.as_deref().map(|body| fill(body, "--body")).transpose()?;
+    for (_, value) in named.iter().chain(&headers).filter(|(name, _)| is_secret_name(name)) {
+        // Of `Bearer abc`, the last word is the secret.
+        secrets.add(value.rsplit(' ').next().unwrap_or(value), "…");
+    }
+    let url = address(&url, &named).map_err(|message| {
+        Failure::argument(message, secrets.masked(&url))
+            .with_help("such as `https://api.honey.example/hives`")
+    })?;
+    for (_, value) in url.query_pairs().filter(|(name, _)| is_secret_name(name)) {
+        secrets.add(&value, "…");
+    }
+    if let Some(password) = url.password() {
+        secrets.add(password, "…");
+    }
+    let method =
+        args.method.clone().unwrap_or_else(|| if body.is_some() { "POST" } else { "GET" }.to_owned());
+    let says_kind = headers.iter().any(|(name, _)| name.eq_ignore_ascii_case("content-type"));
+    if body.is_some() && !says_kind {
+        headers.push(("Content-Type".to_owned(), "application/json".to_owned()));
+    }
+    Ok(Order { method, url, headers, body })
+}
+
+fn pair<'t>(text: &'t str, mark: char, option: &str, message: &str) -> Result<(String, &'t str), Problem> {
+    let found = text.split_once(mark).filter(|(name, _)| !name.trim().is_empty());
+    let (name, value) = found.ok_or_else(|| {
+        // What follows may be what nobody should see.
+        let start: String = text.chars().take(12).collect();
+        Failure::argument(message, format!("{option} {start}…"))
+    })?;
+    Ok((name.trim().to_owned(), value))
+}
+
+/// What a file says of names: a line `NAME=VALUE` for each.
+fn values(file: Option<&Path>) -> Result<HashMap<String, String>, Problem> {
+    let Some(path) = file else { return Ok(HashMap::new()) };
+    let lines = dotenvy::from_path_iter(path).map_err(|error| fault(&error, path))?;
+    lines.map(|line| line.map_err(|error| fault(&error, path))).collect()
+}
+
+/// What is wrong with the file, without what stands in it.
+fn fault(error: &dotenvy::Error, path: &Path) -> Problem {
+    match error {
+        dotenvy::Error::Io(error) => Failure::path(reason(error), path),
+        _ => Failure::path("a line is not `NAME=VALUE`", path)
+            .with_help("quote a value that has blanks or signs in it"),
+    }
+}

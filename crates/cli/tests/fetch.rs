@@ -1,0 +1,471 @@
+//! `fetch` against a server on the loopback that behaves as it is told, or badly on purpose.
+
+#![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop")]
+
+use std::fs;
+use std::io::{BufRead, BufReader, Read, Write};
+use std::net::{TcpListener, TcpStream};
+use std::path::Path;
+use std::process::{Command, Output};
+use std::sync::{Arc, Mutex};
+use std::thread;
+use std::time::Duration;
+
+use assert_cmd::cargo::CommandCargoExt;
+
+/// What goes out of a server, given what came in and how many requests came before.
+type Script = dyn Fn(&str, usize, &mut TcpStream) -> std::io::Result<()> + Send + Sync;
+
+/// A server that ends with the test.
+struct Server {
+    address: String,
+    /// The requests as they came: first line, headers and body.
+    asked: Arc<Mutex<Vec<String>>>,
+}
+
+impl Server {
+    fn start(
+        script: impl Fn(&str, usize, &mut TcpStream) -> std::io::Result<()> + Send + Sync + 'static,
+    ) -> Self {
+        let listener = TcpListener::bind("127.0.0.1:0").unwrap();
+        let address = listener.local_addr().unwrap().to_string();
+        let asked: Arc<Mutex<Vec<String>>> = Arc::default();
+        let (log, script): (_, Arc<Script>) = (Arc::clone(&asked), Arc::new(script));
+        thread::spawn(move || {
+            for stream in listener.incoming().flatten() {
+                let (log, script) = (Arc::clone(&log), Arc::clone(&script));
+                thread::spawn(move || serve(stream, &log, &*script));
+            }
+        });
+        Self { address, asked }
+    }
+
+    fn url(&self, path: &str) -> String {
+        format!("http://{}{path}", self.address)
+    }
+
+    fn asked(&self) -> Vec<String> {
+        self.asked.lock().unwrap().clone()
+    }
+}
+
+/// One request of a connection, which is closed behind it; a client that goes away early is no fault of ours.
+fn serve(mut stream: TcpStream, log: &Mutex<Vec<String>>, script: &Script) {
+    let mut reader = BufReader::new(stream.try_clone().unwrap());
+    let mut request = String::new();
+    while reader.read_line(&mut request).is_ok_and(|length| length > 2) {}
+    let length = request
+        .to_ascii_lowercase()
+        .split("content-length: ")
+        .nth(1)
+        .map_or(0, |rest| rest.lines().next().unwrap_or_default().trim().parse().unwrap_or(0));
+    let mut body = vec![0; length];
+    drop(reader.read_exact(&mut body));
+    request.push_str(&String::from_utf8_lossy(&body));
+    let before = {
+        let mut log = log.lock().unwrap();
+        log.push(request.clone());
+        log.len() - 1
+    };
+    drop(script(&request, before, &mut stream));
+}
+
+/// A whole answer.
+fn answer(stream: &mut TcpStream, status: &str, headers: &str, body: &[u8]) -> std::io::Result<()> {
+    let length = body.len();
+    write!(stream, "HTTP/1.1 {status}\r\nConnection: close\r\nContent-Length: {length}\r\n{headers}\r\n")?;
+    stream.write_all(body)
+}
+
+const JSON: &str = "Content-Type: application/json\r\n";
+
+fn fetch(folder: &Path, arguments: &[&str]) -> Output {
+    let mut command = Command::cargo_bin("jar-sprout").unwrap();
+    command.arg("fetch").args(arguments).current_dir(folder);
+    command.env("HIVES_TOKEN", "b33s-and-more").env_remove("http_proxy").env_remove("HTTP_PROXY");
+    command.output().unwrap()
+}
+
+fn said(output: &Output) -> String {
+    String::from_utf8_lossy(&output.stderr).into_owned()
+}
+
+fn recorded(folder: &Path) -> Vec<(String, String)> {
+    let entries = fs::read_dir(folder.join("samples")).into_iter().flatten().flatten();
+    let mut files: Vec<(String, String)> = entries
+        .map(|entry| {
+            (entry.file_name().to_string_lossy().into_owned(), fs::read_to_string(entry.path()).unwrap())
+        })
+        .collect();
+    files.sort();
+    files
+}
+
+#[test]
+fn an_answer_is_recorded_and_no_secret_is() {
+    let folder = tempfile::tempdir().unwrap();
+    let server = Server::start(|_, _, stream| answer(stream, "200 OK", JSON, b"{\"hives\": [{\"id\": 17}]}"));
+    let url = server.url("/api/hives");
+    let arguments = [
+        &*url,
+        "--header",
+        "Authorization: Token ${HIVES_TOKEN}",
+        "--query",
+        "page_size=50",
+        "--query",
+        "key=${HIVES_TOKEN}",
+    ];
+    let output = fetch(folder.path(), &arguments);
+    assert_eq!(output.status.code(), Some(0), "{}", said(&output));
+    let asked = server.asked().concat();
+    assert!(asked.starts_with("GET /api/hives?page_size=50&key=b33s-and-more HTTP/1.1\r\n"), "{asked}");
+    assert!(asked.to_ascii_lowercase().contains("authorization: token b33s-and-more\r\n"), "{asked}");
+    let files = recorded(folder.path());
+    assert_eq!(files.len(), 1, "{files:?}");
+    assert!(files[0].0.starts_with("hives.page_size-50.2") && files[0].0.ends_with("Z.json"), "{files:?}");
+    assert_eq!(files[0].1, "{\"hives\": [{\"id\": 17}]}");
+    let told = said(&output) + &String::from_utf8_lossy(&output.stdout);
+    assert!(!told.contains("b33s") && !format!("{files:?}").contains("b33s"), "{told}");
+    assert!(told.contains("recorded samples/hives.page_size-50."), "{told}");
+}
+
+#[test]
+fn a_file_may_say_what_the_environment_does_not() {
+    let folder = tempfile::tempdir().unwrap();
+    fs::write(folder.path().join(".env"), "OTHER_TOKEN='from a file'\n").unwrap();
+    let server =
+        Server::start(|_, _, stream| answer(stream, "401 Unauthorized", JSON, b"{\"bad\": \"from a file\"}"));
+    let url = server.url("/hives");
+    let header = ["--header", "X-Api-Key: ${OTHER_TOKEN}"];
+    let output = fetch(folder.path(), &[&[&*url][..], &header].concat());
+    assert_eq!(output.status.code(), Some(2));
+    assert!(said(&output).contains("`OTHER_TOKEN` is not set"), "{}", said(&output));
+    assert!(server.asked().is_empty(), "nothing goes out before all of it is there");
+    let output = fetch(folder.path(), &[&[&*url][..], &header, &["--env-file", ".env"]].concat());
+    assert!(server.asked().concat().to_ascii_lowercase().contains("x-api-key: from a file"));
+    let told = said(&output);
+    assert!(told.contains("the server answers 401 Unauthorized: {\"bad\": \"${OTHER_TOKEN}\"}"), "{told}");
+    assert!(told.contains("way out: give it a key"), "{told}");
+    // As it is, it is not written down either.
+    let output = fetch(folder.path(), &[&url, "--header", "Authorization: Bearer s3cret-word"]);
+    assert!(said(&output).contains("`Authorization` looks like a secret"), "{}", said(&output));
+    assert!(!said(&output).contains("s3cret-word"), "{}", said(&output));
+}
+
+#[test]
+fn another_host_is_not_told_the_credentials() {
+    let folder = tempfile::tempdir().unwrap();
+    let other = Server::start(|_, _, stream| answer(stream, "200 OK", JSON, b"[]"));
+    let there = other.url("/moved");
+    let server = Server::start(move |_, _, stream| {
+        answer(stream, "302 Found", &format!("Location: {there}\r\n"), b"")
+    });
+    let url = server.url("/hives");
+    let output =
+        fetch(folder.path(), &[&url, "--header", "X-Key: ${HIVES_TOKEN}", "--header", "Accept: text/x"]);
+    assert_eq!(output.status.code(), Some(0), "{}", said(&output));
+    assert!(server.asked().concat().contains("b33s"));
+    let asked = other.asked().concat();
+    assert!(asked.starts_with("GET /moved ") && !asked.contains("b33s"), "{asked}");
+    assert!(said(&output).contains("which was not told the headers"), "{}", said(&output));
+}
+
+#[test]
+fn a_redirect_keeps_a_body_only_where_it_says_so() {
+    let folder = tempfile::tempdir().unwrap();
+    for (status, second) in [("303 See Other", "GET /other "), ("307 Temporary Redirect", "POST /other ")] {
+        let server = Server::start(move |_, before, stream| match before {
+            0 => answer(stream, status, "Location: /other\r\n", b""),
+            _ => answer(stream, "200 OK", JSON, b"{}"),
+        });
+        let output = fetch(folder.path(), &[&server.url("/hives"), "--body", "{\"a\": 1}"]);
+        assert_eq!(output.status.code(), Some(0), "{}", said(&output));
+        let asked = server.asked();
+        assert!(asked[1].starts_with(second), "{asked:?}");
+        assert_eq!(asked[1].ends_with("{\"a\": 1}"), status.starts_with("307"), "{asked:?}");
+    }
+    let other = Server::start(|_, _, stream| answer(stream, "200 OK", JSON, b"[]"));
+    let there = other.url("/moved");
+    let server = Server::start(move |_, _, stream| {
+        answer(stream, "307 Temporary Redirect", &format!("Location: {there}\r\n"), b"")
+    });
+    let output = fetch(folder.path(), &[&server.url("/hives"), "--body", "{}"]);
+    assert_eq!((output.status.code(), other.asked().len()), (Some(2), 0));
+    assert!(said(&output).contains("sends the body to another host"), "{}", said(&output));
+}
+
+#[test]
+fn a_secret_that_comes_back_is_not_written_down() {
+    let folder = tempfile::tempdir().unwrap();
+    let server =
+        Server::start(|_, _, stream| answer(stream, "200 OK", JSON, b"{\"token\": \"b33s-and-more\"}"));
+    let output = fetch(folder.path(), &[&server.url("/keys/${HIVES_TOKEN}?of=${HIVES_TOKEN}")]);
+    assert_eq!(output.status.code(), Some(0), "{}", said(&output));
+    assert!(server.asked()[0].starts_with("GET /keys/b33s-and-more?of=b33s-and-more "));
+    let files = recorded(folder.path());
+    assert_eq!(files[0].1, "{\"token\": \"${HIVES_TOKEN}\"}");
+    assert!(files[0].0.starts_with("HIVES_TOKEN.of-HIVES_TOKEN."), "{files:?}");
+    assert!(!said(&output).contains("b33s"), "{}", said(&output));
+    let server = Server::start(|_, _, stream| {
+        answer(stream, "200 OK", "Content-Type: application/yaml\r\n", b"a: b\n")
+    });
+    let output = fetch(folder.path(), &[&server.url("/yaml"), "--scrub"]);
+    assert_eq!(output.status.code(), Some(2));
+    assert!(said(&output).contains("YAML is not scrubbed"), "{}", said(&output));
+}
+
+#[test]
+fn a_server_that_is_busy_is_asked_again_when_it_says() {
+    let folder = tempfile::tempdir().unwrap();
+    let server = Server::start(|_, before, stream| match before {
+        0 => answer(stream, "429 Too Many Requests", "Retry-After: 1\r\n", b""),
+        _ => answer(stream, "200 OK", JSON, b"{}"),
+    });
+    let output = fetch(folder.path(), &[&server.url("/hives")]);
+    assert_eq!((output.status.code(), server.asked().len()), (Some(0), 2), "{}", said(&output));
+    // For an hour nobody waits.
+    let server = Server::start(|_, _, stream| {
+        answer(stream, "429 Too Many Requests", "Retry-After: 3600\r\n", b"slow")
+    });
+    let output = fetch(folder.path(), &[&server.url("/hives")]);
+    assert_eq!((output.status.code(), server.asked().len()), (Some(2), 1));
+    assert!(said(&output).contains("429 Too Many Requests: slow"), "{}", said(&output));
+}
+
+#[test]
+fn a_body_goes_out_as_it_was_given() {
+    let folder = tempfile::tempdir().unwrap();
+    let server = Server::start(|_, _, stream| answer(stream, "201 Created", JSON, b"{\"id\": 1}"));
+    let output = fetch(folder.path(), &[&server.url("/hives"), "--body", "{\"name\": \"Alder Bank\"}"]);
+    assert_eq!(output.status.code(), Some(0), "{}", said(&output));
+    let asked = server.asked().concat();
+    assert!(asked.starts_with("POST /hives ") && asked.ends_with("{\"name\": \"Alder Bank\"}"), "{asked}");
+    assert!(asked.to_ascii_lowercase().contains("content-type: application/json"), "{asked}");
+    fetch(folder.path(), &[&server.url("/hives"), "--method", "PUT", "--body", "{}"]);
+    assert!(server.asked()[1].starts_with("PUT /hives "));
+}
+
+#[test]
+fn only_the_last_are_kept_and_values_go_where_that_is_asked() {
+    let folder = tempfile::tempdir().unwrap();
+    let server = Server::start(|_, before, stream| {
+        answer(stream, "200 OK", JSON, format!("{{\"keeper\": \"Ada Merrow\", \"n\": {before}}}").as_bytes())
+    });
+    fetch(folder.path(), &[&server.url("/others/17")]);
+    for _ in 0..3 {
+        thread::sleep(Duration::from_millis(5));
+        let output = fetch(folder.path(), &[&server.url("/hives/17"), "--keep", "2"]);
+        assert_eq!(output.status.code(), Some(0), "{}", said(&output));
+    }
+    let files = recorded(folder.path());
+    let counts: Vec<usize> = ["hives-17.", "others-17."]
+        .map(|start| files.iter().filter(|(name, _)| name.starts_with(start)).count())
+        .to_vec();
+    assert_eq!(counts, [2, 1], "{files:?}");
+    assert!(files[0].1.contains("\"n\": 2") && files[1].1.contains("\"n\": 3"), "{files:?}");
+    let scrubbed = tempfile::tempdir().unwrap();
+    let output = fetch(scrubbed.path(), &[&server.url("/hives/17"), "--scrub"]);
+    assert_eq!(output.status.code(), Some(0), "{}", said(&output));
+    let files = recorded(scrubbed.path());
+    assert!(files[0].1.contains("keeper") && !files[0].1.contains("Merrow"), "{files:?}");
+}
+
+/// What a server does that behaves badly, and what is said of it.
+#[test]
+fn each_fault_is_told_and_nothing_is_written() {
+    type Fault = (&'static str, fn(&mut TcpStream) -> std::io::Result<()>, &'static [&'static str]);
+    const FAULTS: &[Fault] = &[
+        (
+            "half a body",
+            |stream| write!(stream, "HTTP/1.1 200 OK\r\n{JSON}Content-Length: 100\r\n\r\n{{\"a\""),
+            &["the answer ends in the middle"],
+        ),
+        (
+            "a slow drip",
+            |stream| {
+                write!(stream, "HTTP/1.1 200 OK\r\n{JSON}Content-Length: 1000\r\n\r\n[")?;
+                (0..100).try_for_each(|_| {
+                    thread::sleep(Duration::from_millis(100));
+                    stream.write_all(b" ")
+                })
+            },
+            &["no whole answer within 2 s", "--timeout"],
+        ),
+        (
+            "spaces without end",
+            |stream| {
+                write!(stream, "HTTP/1.1 200 OK\r\n{JSON}\r\n")?;
+                let spaces = vec![b' '; 1 << 16];
+                (0..16_384).try_for_each(|_| stream.write_all(&spaces))
+            },
+            &["more than 1000000 bytes", "--most-bytes"],
+        ),
+        (
+            "headers without end",
+            |stream| {
+                write!(stream, "HTTP/1.1 200 OK\r\nX-Long: ")?;
+                let letters = vec![b'a'; 1 << 20];
+                stream.write_all(&letters)?;
+                write!(stream, "\r\n\r\n{{}}")
+            },
+            &["the answer's headers have no end"],
+        ),
+        (
+            "letters that are none",
+            |stream| answer(stream, "200 OK", JSON, b"\"gr\xfc\""),
+            &["not text in utf-8"],
+        ),
+        (
+            "no such packing",
+            |stream| answer(stream, "200 OK", "Content-Encoding: gzip\r\n", b"{}"),
+            &["packed as gzip"],
+        ),
+        (
+            "a page",
+            |stream| answer(stream, "200 OK", "Content-Type: text/html\r\n", b"<!doctype html>\n<p>Hi"),
+            &["the answer is text/html, and starts with `<!doctype html>`, with status 200"],
+        ),
+        (
+            "broken JSON",
+            |stream| answer(stream, "200 OK", JSON, b"{\"a\": }"),
+            &["says that it is JSON, and is none"],
+        ),
+        (
+            "nothing",
+            |stream| answer(stream, "204 No Content", "", b""),
+            &["the answer is empty, with status 204"],
+        ),
+        (
+            "404",
+            |stream| answer(stream, "404 Not Found", "", b"no such hive"),
+            &["the server answers 404 Not Found: no such hive", "look for a slip in the path"],
+        ),
+        (
+            "500",
+            |stream| answer(stream, "500 Internal Server Error", "", b""),
+            &["500 Internal", "ask again later"],
+        ),
+        ("no HTTP", |stream| stream.write_all(b"220 mail.example ESMTP\r\n"), &["error:", "way out:"]),
+    ];
+    for (name, script, expected) in FAULTS {
+        let folder = tempfile::tempdir().unwrap();
+        let server = Server::start(|_, _, stream| script(stream));
+        let output =
+            fetch(folder.path(), &[&server.url("/hives"), "--timeout", "2", "--most-bytes", "1000000"]);
+        let told = said(&output);
+        assert_eq!(output.status.code(), Some(2), "{name}: {told}");
+        expected.iter().for_each(|text| assert!(told.contains(text), "{name}: {told}"));
+        assert!(recorded(folder.path()).is_empty(), "{name}");
+    }
+    let folder = tempfile::tempdir().unwrap();
+    let server = Server::start(|_, _, stream| answer(stream, "302 Found", "Location: /hives\r\n", b""));
+    let output = fetch(folder.path(), &[&server.url("/hives")]);
+    assert!(said(&output).contains("more than 10 redirects"), "{}", said(&output));
+    assert_eq!(server.asked().len(), 11);
+    // A port on which nobody listens any more.
+    let gone = TcpListener::bind("127.0.0.1:0").unwrap().local_addr().unwrap();
+    let output = fetch(folder.path(), &[&format!("http://{gone}/hives")]);
+    assert!(said(&output).contains("nobody listens there"), "{}", said(&output));
+}
+
+#[test]
+fn packed_answers_are_unpacked() {
+    // `{"id": 17}` as gzip has it.
+    const GZIP: &[u8] = &[
+        31, 139, 8, 0, 0, 0, 0, 0, 2, 255, 171, 86, 202, 76, 81, 178, 82, 48, 52, 175, 5, 0, 108, 230, 164,
+        107, 10, 0, 0, 0,
+    ];
+    let folder = tempfile::tempdir().unwrap();
+    let server = Server::start(|_, _, stream| {
+        answer(stream, "200 OK", &format!("{JSON}Content-Encoding: gzip\r\n"), GZIP)
+    });
+    let output = fetch(folder.path(), &[&server.url("/hives/17")]);
+    assert_eq!(output.status.code(), Some(0), "{}", said(&output));
+    assert_eq!(recorded(folder.path())[0].1, "{\"id\": 17}");
+    assert!(server.asked().concat().to_ascii_lowercase().contains("accept-encoding: gzip, br"));
+}
+
+#[test]
+fn what_makes_no_request_is_told() {
+    let folder = tempfile::tempdir().unwrap();
+    let cases: &[(&[&str], &str)] = &[
+        (&["hives"], "relative URL without a base"),
+        (&["ftp://honey.example/"], "an API is asked by http or https"),
+        (&["http://127.0.0.1:1/${"], "a placeholder is `${NAME}`"),
+        (&["http://127.0.0.1:1/", "--header", "Authorization"], "a header is `NAME: VALUE`"),
+        (&["http://127.0.0.1:1/", "--query", "page"], "a parameter is `NAME=VALUE`"),
+        (&["http://127.0.0.1:1/", "--env-file", "none"], "there is no such file"),
+        (&["http://127.0.0.1:1/", "--header", "X: a\u{7}b"], "error:"),
+    ];
+    for (arguments, expected) in cases {
+        let output = fetch(folder.path(), arguments);
+        let told = said(&output);
+        assert_eq!(output.status.code(), Some(2), "{arguments:?}: {told}");
+        assert!(told.contains(expected), "{arguments:?}: {told}");
+    }
+}
+
+/// The commands that ask an API, in the pages and in the help.
+fn shown() -> Vec<String> {
+    let root = Path::new(env!("CARGO_MANIFEST_DIR")).join("../..");
+    let help =
+        Command::cargo_bin("jar-sprout").unwrap().args(["fetch", "--help"]).env("COLUMNS", "200").output();
+    let mut texts = vec![String::from_utf8(help.unwrap().stdout).unwrap()];
+    texts.extend(["README.md", "docs/samples.md"].map(|page| fs::read_to_string(root.join(page)).unwrap()));
+    let lines = texts.iter().flat_map(|text| text.lines().map(str::trim));
+    lines.filter(|line| line.starts_with("jar-sprout fetch https://")).map(str::to_owned).collect()
+}
+
+#[test]
+fn every_command_that_is_shown_records_something() {
+    let shown = shown();
+    assert!(shown.len() >= 3, "{shown:?}");
+    for line in shown {
+        let folder = tempfile::tempdir().unwrap();
+        fs::write(folder.path().join(".env"), "HIVES_TOKEN=b33s-and-more\n").unwrap();
+        let server = Server::start(|_, _, stream| answer(stream, "200 OK", JSON, b"{\"hives\": []}"));
+        let here = line.replace("https://api.honey.example", &format!("http://{}", server.address));
+        // As a shell takes them apart: in quotes, blanks and `$` are themselves.
+        let words = here.split('\'').enumerate().flat_map(|(at, part)| match at % 2 {
+            0 => part.split_whitespace().map(str::to_owned).collect::<Vec<_>>(),
+            _ => vec![part.to_owned()],
+        });
+        let words: Vec<String> = words.skip(2).collect();
+        let output = fetch(folder.path(), &words.iter().map(String::as_str).collect::<Vec<_>>());
+        assert_eq!(output.status.code(), Some(0), "{line}: {}", said(&output));
+        assert!(!recorded(folder.path()).is_empty(), "{line}");
+        assert!(server.asked().concat().contains("b33s-and-more"), "{line}");
+    }
+}
+
+/// The promise that nothing asks a network but `fetch`: nothing else can.
+#[test]
+fn nothing_else_speaks_with_a_network() {
+    fn sources(folder: &Path, found: &mut Vec<std::path::PathBuf>) {
+        for entry in fs::read_dir(folder).unwrap().flatten() {
+            let path = entry.path();
+            if path.is_dir() {
+                sources(&path, found);
+            } else if path.extension().is_some_and(|extension| extension == "rs") {
+                found.push(path);
+            }
+        }
+    }
+    let crates = Path::new(env!("CARGO_MANIFEST_DIR")).join("..");
+    let mut found = Vec::new();
+    for entry in fs::read_dir(&crates).unwrap().flatten() {
+        sources(&entry.path().join("src"), &mut found);
+    }
+    let speaks = |path: &&std::path::PathBuf| {
+        let text = fs::read_to_string(path).unwrap();
+        ["ureq", "TcpStream", "TcpListener", "UdpSocket", "UnixStream", "ToSocketAddrs"]
+            .iter()
+            .any(|word| text.contains(word))
+    };
+    let speaking: Vec<_> =
+        found.iter().filter(speaks).map(|path| path.strip_prefix(&crates).unwrap()).collect();
+    assert!(found.len() > 100, "the sources were found");
+    assert_eq!(speaking, [Path::new("cli/src/fetch/send.rs")]);
+    let used = fs::read_to_string(crates.join("cli/src/commands/fetch.rs")).unwrap();
+    assert!(used.contains("Client::new"), "it is `fetch` that makes one");
+}

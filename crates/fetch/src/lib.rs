@@ -1,0 +1,12 @@
+//! What goes out to an API and what comes back, but for the network: placeholders and what may not be written down, the
+//! addresses that are asked, what kind of answer came, and what its sample is called.
+
+mod address;
+mod answer;
+mod placeholders;
+mod secrets;
+
+pub use address::{address, is_same_origin, stem};
+pub use answer::{Answer, NoSample, answer};
+pub use placeholders::{OpenPlaceholder, Template};
+pub use secrets::{Secrets, Unset, is_secret_name};
