@@ -8,6 +8,7 @@ use std::rc::Rc;
 
 use indexmap::IndexMap;
 use jar_sprout_document::Drafted;
+use jar_sprout_fetch::subject;
 use jar_sprout_model::{Kind, Problem, SourceId, Spot, Words};
 use jar_sprout_prove::Sample;
 use jar_sprout_settle::{Part, root_name, singular};
@@ -408,7 +409,7 @@ impl Source {
     fn stem(&self) -> Option<String> {
         match self {
             Self::File(path) | Self::Document(path, _) => {
-                path.file_stem().map(|stem| stem.to_string_lossy().into_owned())
+                path.file_stem().map(|stem| subject(&stem.to_string_lossy()).to_owned())
             }
             Self::StandardInput => None,
         }

@@ -124,6 +124,15 @@ fn an_answer_is_recorded_and_no_secret_is() {
     assert_eq!(files.len(), 1, "{files:?}");
     assert!(files[0].0.starts_with("hives.page_size-50.2") && files[0].0.ends_with("Z.json"), "{files:?}");
     assert_eq!(files[0].1, "{\"hives\": [{\"id\": 17}]}");
+    // The model is named after what was asked.
+    let path = format!("samples/{}", files[0].0);
+    let grown = Command::cargo_bin("jar-sprout")
+        .unwrap()
+        .args(["grow", &path, "--into", "go", "-q"])
+        .current_dir(&folder)
+        .output();
+    let grown = String::from_utf8(grown.unwrap().stdout).unwrap();
+    assert!(grown.contains("type Hives struct {"), "{grown}");
     let told = said(&output) + &String::from_utf8_lossy(&output.stdout);
     assert!(!told.contains("b33s") && !format!("{files:?}").contains("b33s"), "{told}");
     assert!(told.contains("recorded samples/hives.page_size-50."), "{told}");

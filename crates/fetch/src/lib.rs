@@ -6,7 +6,7 @@ mod answer;
 mod placeholders;
 mod secrets;
 
-pub use address::{address, is_same_origin, stem};
+pub use address::{address, is_same_origin, stem, subject};
 pub use answer::{Answer, NoSample, answer};
 pub use placeholders::{OpenPlaceholder, Template};
 pub use secrets::{Secrets, Unset, is_secret_name};

@@ -202,7 +202,7 @@ fn tell(count: usize, words: &BTreeSet<String>) {
     let stayed = if shown.is_empty() {
         String::new()
     } else {
-        format!("; words that the model knows stayed: {}{more}", shown.join(", "))
+        format!("; words of its enums stayed: {}{more}", shown.join(", "))
     };
-    report::note(&format!("{} scrubbed, of the same model{stayed}", counted(count, "sample")));
+    report::note(&format!("{} scrubbed, for the same model{stayed}", counted(count, "sample")));
 }
