@@ -176,6 +176,23 @@ pub(crate) struct FetchArgs {
     #[arg(long, value_name = "NAME=VALUE")]
     pub(crate) query: Vec<String>,
 
+    /// Take so many pages, one after the other: as the answers show where the next one is, or as `--next` and
+    /// `--page-by` say
+    #[arg(long, value_name = "N", default_value_t = 1)]
+    pub(crate) pages: usize,
+
+    /// Where an answer has the address of the next page, or its cursor: `$.next`
+    #[arg(long, value_name = "JSONPATH")]
+    pub(crate) next: Option<String>,
+
+    /// The parameter that counts pages, or takes the cursor
+    #[arg(long, value_name = "NAME")]
+    pub(crate) page_by: Option<String>,
+
+    /// How long to wait between two requests
+    #[arg(long, value_name = "SECONDS", default_value_t = 0.2)]
+    pub(crate) pause: f64,
+
     /// The method; without it GET, or POST where there is a body
     #[arg(long)]
     pub(crate) method: Option<String>,

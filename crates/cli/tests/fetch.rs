@@ -279,6 +279,75 @@ fn only_the_last_are_kept_and_values_go_where_that_is_asked() {
     assert!(files[0].1.contains("keeper") && !files[0].1.contains("Merrow"), "{files:?}");
 }
 
+#[test]
+fn pages_follow_each_other() {
+    // Three pages, the next one in the `Link` header, in the body, behind a cursor, or nowhere.
+    let page = |request: &str, by: &str| {
+        let parameter = request.split([' ', '?', '&']).find_map(|part| part.strip_prefix(&format!("{by}=")));
+        parameter.map_or(1, |number| number.parse::<usize>().unwrap())
+    };
+    let server = Server::start(move |request, _, stream| {
+        let kind = request.split(['/', '?', ' ']).nth(2).unwrap_or_default().to_owned();
+        let number = page(request, if kind == "cursor" { "after" } else { "page" });
+        let (next, items) = (number + 1, if number <= 3 { "[{\"id\": 1}]" } else { "[]" });
+        let is_last = number >= 3;
+        match kind.as_str() {
+            "link" if !is_last => {
+                let header = format!("{JSON}Link: </link?page={next}>; rel=\"next\"\r\n");
+                answer(stream, "200 OK", &header, items.as_bytes())
+            }
+            "body" => {
+                let next = if is_last { "null".to_owned() } else { format!("\"/body?page={next}\"") };
+                answer(stream, "200 OK", JSON, format!("{{\"next\": {next}, \"hives\": {items}}}").as_bytes())
+            }
+            "cursor" => {
+                let next = if is_last { "null".to_owned() } else { next.to_string() };
+                answer(stream, "200 OK", JSON, format!("{{\"c\": {next}, \"hives\": {items}}}").as_bytes())
+            }
+            _ => answer(stream, "200 OK", JSON, items.as_bytes()),
+        }
+    });
+    let cases: &[(&str, &[&str], usize)] = &[
+        ("/link", &["--pages", "9"], 3),
+        ("/link", &["--pages", "2"], 2),
+        ("/link", &[], 1),
+        ("/body", &["--pages", "9"], 3),
+        ("/body", &["--pages", "9", "--next", "$.next"], 3),
+        ("/cursor", &["--pages", "9", "--next", "$.c", "--page-by", "after"], 3),
+        // The fourth has nothing in it, and is the last.
+        ("/count", &["--pages", "9", "--page-by", "page"], 4),
+        ("/count", &["--pages", "9"], 1),
+    ];
+    for (path, arguments, expected) in cases {
+        let folder = tempfile::tempdir().unwrap();
+        let before = server.asked().len();
+        let url = server.url(path);
+        let output = fetch(folder.path(), &[&[&*url, "--pause", "0"], *arguments].concat());
+        assert_eq!(output.status.code(), Some(0), "{path} {arguments:?}: {}", said(&output));
+        assert_eq!(server.asked().len() - before, *expected, "{path} {arguments:?}");
+        assert_eq!(recorded(folder.path()).len(), *expected, "{path} {arguments:?}");
+        let tells_more =
+            said(&output).contains("there is a next page, found by the `Link` header: `--pages 5`");
+        assert_eq!(tells_more, *path == "/link" && arguments.is_empty(), "{}", said(&output));
+    }
+    // A next page elsewhere is not told what was meant for here.
+    let other = Server::start(|_, _, stream| answer(stream, "200 OK", JSON, b"[]"));
+    let there = other.url("/page2");
+    let server = Server::start(move |_, _, stream| {
+        answer(stream, "200 OK", JSON, format!("{{\"next\": \"{there}\"}}").as_bytes())
+    });
+    let folder = tempfile::tempdir().unwrap();
+    let output =
+        fetch(folder.path(), &[&server.url("/hives"), "--header", "X-Key: ${HIVES_TOKEN}", "--pages", "2"]);
+    assert_eq!(output.status.code(), Some(0), "{}", said(&output));
+    assert!(!other.asked().concat().contains("b33s"), "{:?}", other.asked());
+    for (arguments, expected) in [(["--next", "$["], "--next $["), (["--pause", "nan"], "--pause")] {
+        let output = fetch(folder.path(), &[&[&*server.url("/hives")][..], &arguments].concat());
+        assert_eq!(output.status.code(), Some(2));
+        assert!(said(&output).contains(expected), "{}", said(&output));
+    }
+}
+
 /// What a server does that behaves badly, and what is said of it.
 #[test]
 fn each_fault_is_told_and_nothing_is_written() {

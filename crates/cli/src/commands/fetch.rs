@@ -1,11 +1,12 @@
 //! `jar-sprout fetch`: records what an API answers, as samples.
 
 use std::fs;
-use std::path::{Path, PathBuf};
+use std::path::{self, PathBuf};
 use std::time::{Duration, SystemTime};
 
-use jar_sprout_fetch::{Answer, NoSample, Secrets, answer, is_secret_name, stem};
+use jar_sprout_fetch::{Answer, NoSample, Paging, Secrets, answer, is_secret_name, next_page, stem};
 use jar_sprout_model::Problem;
+use jar_sprout_shape::Path;
 use url::Url;
 
 use crate::args::FetchArgs;
@@ -23,15 +24,33 @@ pub(crate) fn fetch(args: &FetchArgs) -> Outcome<Exit> {
         args.urls.iter().map(|url| order(args, url, &mut secrets)).collect::<Result<_, _>>()?;
     warn_of_literals(args);
     let client = Client::new(Limits { timeout: Duration::from_secs(args.timeout), bytes: args.most_bytes });
-    let progress = Progress::of_things("asking", orders.len());
-    let mut files = Vec::new();
-    for order in &orders {
-        let reply = client.ask(order, &secrets)?;
-        if let Some(from) = &reply.from {
-            report::note(&format!("answered by {from}, which was not told the headers"));
+    let paging = paging(args)?;
+    let pause = Duration::try_from_secs_f64(args.pause)
+        .map_err(|error| Failure::argument(error.to_string(), format!("--pause {}", args.pause)))?;
+    let progress = Progress::of_things("asking", orders.len() * args.pages);
+    let mut files: Vec<NewFile> = Vec::new();
+    for mut order in orders {
+        for page in 1..=args.pages.max(1) {
+            if !files.is_empty() {
+                std::thread::sleep(pause);
+            }
+            let reply = client.ask(&order, &secrets)?;
+            if let Some(from) = &reply.from {
+                report::note(&format!("answered by {from}, which was not told the headers"));
+            }
+            let file = recorded(args, &order, &reply, &secrets)?;
+            progress.step();
+            let body = String::from_utf8_lossy(&reply.bytes);
+            let next = next_page(&paging, &order.url, &reply.link, &body);
+            files.push(file);
+            let Some((next, how)) = next else { break };
+            if args.pages == 1 && paging == Paging::AsShown {
+                report::note(&format!("there is a next page, found {how}: `--pages 5` takes as many"));
+            } else if page == args.pages {
+                report::note(&format!("there are more pages than {page}; `--pages` bounds them"));
+            }
+            order.url = next;
         }
-        files.push(recorded(args, order, &reply, &secrets)?);
-        progress.step();
     }
     drop(progress);
     let told: Vec<String> = files.iter().map(|file| file.path.display().to_string()).collect();
@@ -45,6 +64,19 @@ pub(crate) fn fetch(args: &FetchArgs) -> Outcome<Exit> {
     }
     report::note(&format!("`jar-sprout look {}` shows what is in it", told.join(" ")));
     Ok(Exit::Well)
+}
+
+/// How pages follow each other.
+fn paging(args: &FetchArgs) -> Result<Paging, Problem> {
+    let path = |text: &String| {
+        Path::parse(text).map_err(|error| Failure::argument(error.to_string(), format!("--next {text}")))
+    };
+    Ok(match (args.next.as_ref().map(path).transpose()?, args.page_by.clone()) {
+        (None, None) => Paging::AsShown,
+        (Some(path), None) => Paging::Link(path),
+        (None, Some(parameter)) => Paging::Counter(parameter),
+        (Some(path), Some(parameter)) => Paging::Cursor { path, parameter },
+    })
 }
 
 /// The sample of an answer, in a file that says what was asked and when.
@@ -79,8 +111,8 @@ fn time_stamp() -> String {
 }
 
 /// Removes all but the last records of what was asked.
-fn keep_last(path: &Path, most: usize) -> Result<(), Problem> {
-    let asked = |path: &Path| -> Option<String> {
+fn keep_last(path: &path::Path, most: usize) -> Result<(), Problem> {
+    let asked = |path: &path::Path| -> Option<String> {
         let name = path.file_name()?.to_str()?;
         // The time, its milliseconds and the ending stand behind what was asked.
         Some(name.rsplitn(4, '.').nth(3)?.to_owned())

@@ -14,6 +14,8 @@ use crate::failure::{Failure, reason};
 pub(crate) struct Order {
     pub(crate) method: String,
     pub(crate) url: Url,
+    /// The address for which headers and body are meant.
+    pub(crate) home: Url,
     pub(crate) headers: Vec<(String, String)>,
     pub(crate) body: Option<String>,
 }
@@ -67,7 +69,7 @@ pub(crate) fn order(args: &FetchArgs, typed: &str, secrets: &mut Secrets) -> Res
     if body.is_some() && !says_kind {
         headers.push(("Content-Type".to_owned(), "application/json".to_owned()));
     }
-    Ok(Order { method, url, headers, body })
+    Ok(Order { method, home: url.clone(), url, headers, body })
 }
 
 fn pair<'t>(text: &'t str, mark: char, option: &str, message: &str) -> Result<(String, &'t str), Problem> {

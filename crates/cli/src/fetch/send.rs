@@ -38,6 +38,8 @@ pub(crate) struct Client {
 pub(crate) struct Reply {
     pub(crate) status: u16,
     pub(crate) content_type: String,
+    /// Where related answers are (RFC 8288).
+    pub(crate) link: String,
     pub(crate) bytes: Vec<u8>,
     /// Another host that answered in the place of the one that was asked, without its credentials.
     pub(crate) from: Option<String>,
@@ -75,7 +77,7 @@ impl Client {
                 }
                 // RFC 9110, section 15.4: only these keep the method and the body.
                 is_plain |= !matches!(status.as_u16(), 307 | 308);
-                if !is_plain && order.body.is_some() && !is_same_origin(&next, &order.url) {
+                if !is_plain && order.body.is_some() && !is_same_origin(&next, &order.home) {
                     let message = "the server sends the body to another host, which is not told it";
                     let help = format!("ask {} itself, if you trust it", secrets.masked(next.as_str()));
                     return Err(problem(message, &url, secrets).with_help(help));
@@ -89,12 +91,13 @@ impl Client {
                 continue;
             }
             let content_type = text_of(response.headers(), header::CONTENT_TYPE);
+            let link = text_of(response.headers(), header::LINK);
             let bytes = self.body(response).map_err(|error| self.fault(&error, &url, secrets))?;
             if !status.is_success() {
                 return Err(refused(status, &bytes, &url, secrets));
             }
             let from = (!is_same_origin(&url, &order.url)).then(|| secrets.masked(url.as_str()));
-            return Ok(Reply { status: status.as_u16(), content_type, bytes, from });
+            return Ok(Reply { status: status.as_u16(), content_type, link, bytes, from });
         }
     }
 
@@ -102,7 +105,7 @@ impl Client {
         let method = if is_plain && order.method != "HEAD" { "GET" } else { &order.method };
         let mut request = Request::builder().method(method).uri(url.as_str());
         // What was meant for one host is shown to no other.
-        if is_same_origin(url, &order.url) {
+        if is_same_origin(url, &order.home) {
             for (name, value) in &order.headers {
                 request = request.header(name, value);
             }
