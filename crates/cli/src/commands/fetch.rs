@@ -27,12 +27,13 @@ pub(crate) fn fetch(args: &FetchArgs) -> Outcome<Exit> {
     let paging = paging(args)?;
     let pause = Duration::try_from_secs_f64(args.pause)
         .map_err(|error| Failure::argument(error.to_string(), format!("--pause {}", args.pause)))?;
-    let progress = Progress::of_things("asking", orders.len() * args.pages);
+    let progress = Progress::of_things("asking", orders.len().saturating_mul(args.pages));
     let mut files: Vec<NewFile> = Vec::new();
     for mut order in orders {
         for page in 1..=args.pages.max(1) {
             if !files.is_empty() {
-                std::thread::sleep(pause);
+                // So that no two records are of the same millisecond.
+                std::thread::sleep(pause.max(Duration::from_millis(1)));
             }
             let reply = client.ask(&order, &secrets)?;
             if let Some(from) = &reply.from {

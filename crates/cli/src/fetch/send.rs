@@ -96,7 +96,7 @@ impl Client {
             if !status.is_success() {
                 return Err(refused(status, &bytes, &url, secrets));
             }
-            let from = (!is_same_origin(&url, &order.url)).then(|| secrets.masked(url.as_str()));
+            let from = (!is_same_origin(&url, &order.home)).then(|| secrets.masked(url.as_str()));
             return Ok(Reply { status: status.as_u16(), content_type, link, bytes, from });
         }
     }
