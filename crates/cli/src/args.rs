@@ -162,11 +162,15 @@ pub(crate) struct LookArgs {
     pub(crate) model: ModelArgs,
 }
 
-#[derive(Debug, clap::Args)]
+#[derive(Debug, Clone, clap::Args)]
 pub(crate) struct FetchArgs {
     /// Addresses to ask, one after the other
-    #[arg(value_name = "URL", required = true)]
+    #[arg(value_name = "URL", required_unless_present = "curl")]
     pub(crate) urls: Vec<String>,
+
+    /// A `curl` command line, as documentation and browsers give it: its addresses, method, headers and data
+    #[arg(long, value_name = "LINE")]
+    pub(crate) curl: Option<String>,
 
     /// A header: `Authorization: Token ${HIVES_TOKEN}`
     #[arg(long, value_name = "NAME: VALUE")]

@@ -348,6 +348,41 @@ fn pages_follow_each_other() {
     }
 }
 
+#[test]
+fn a_command_line_is_asked_as_it_stands() {
+    let folder = tempfile::tempdir().unwrap();
+    let server = Server::start(|_, _, stream| answer(stream, "200 OK", JSON, b"{}"));
+    let line = format!(
+        "curl -sk '{}' \\\n  -H 'X-Key: s3cret-word' -G -d size=5 --data-urlencode 'q=top bar'",
+        server.url("/hives")
+    );
+    let output = fetch(folder.path(), &["--curl", &line, "--query", "page=1"]);
+    assert_eq!(output.status.code(), Some(0), "{}", said(&output));
+    let asked = server.asked().concat();
+    assert!(asked.starts_with("GET /hives?size=5&q=top+bar&page=1 "), "{asked}");
+    assert!(asked.to_ascii_lowercase().contains("x-key: s3cret-word"), "{asked}");
+    assert!(
+        said(&output).contains("not heard: -k") && !said(&output).contains("s3cret"),
+        "{}",
+        said(&output)
+    );
+    let line =
+        format!("curl -X PATCH -H 'Content-Type: text/x' -d '{{\"a\": 1}}' {}", server.url("/hives/17"));
+    fetch(folder.path(), &["--curl", &line]);
+    let asked = server.asked()[1].clone();
+    assert!(asked.starts_with("PATCH /hives/17 ") && asked.ends_with("{\"a\": 1}"), "{asked}");
+    assert!(
+        asked.to_ascii_lowercase().contains("content-type: text/x") && !asked.contains("urlencoded"),
+        "{asked}"
+    );
+    for (line, expected) in
+        [("wget x", "no `curl` command"), ("curl x -d @f", "reads a file"), ("curl 'x", "not closed")]
+    {
+        let output = fetch(folder.path(), &["--curl", line]);
+        assert!(said(&output).contains(expected), "{}", said(&output));
+    }
+}
+
 /// What a server does that behaves badly, and what is said of it.
 #[test]
 fn each_fault_is_told_and_nothing_is_written() {

@@ -3,12 +3,14 @@
 
 mod address;
 mod answer;
+mod curl;
 mod pages;
 mod placeholders;
 mod secrets;
 
 pub use address::{address, is_same_origin, stem, subject};
 pub use answer::{Answer, NoSample, answer};
+pub use curl::{Copied, NoCommand, copied};
 pub use pages::{Paging, next_page};
 pub use placeholders::{OpenPlaceholder, Template};
 pub use secrets::{Secrets, Unset, is_secret_name};

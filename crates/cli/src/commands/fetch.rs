@@ -4,7 +4,9 @@ use std::fs;
 use std::path::{self, PathBuf};
 use std::time::{Duration, SystemTime};
 
-use jar_sprout_fetch::{Answer, NoSample, Paging, Secrets, answer, is_secret_name, next_page, stem};
+use jar_sprout_fetch::{
+    Answer, Copied, NoSample, Paging, Secrets, answer, copied, is_secret_name, next_page, stem,
+};
 use jar_sprout_model::Problem;
 use jar_sprout_shape::Path;
 use url::Url;
@@ -19,6 +21,7 @@ use crate::progress::Progress;
 use crate::report;
 
 pub(crate) fn fetch(args: &FetchArgs) -> Outcome<Exit> {
+    let args = &with_copied(args)?;
     let mut secrets = Secrets::default();
     let orders: Vec<Order> =
         args.urls.iter().map(|url| order(args, url, &mut secrets)).collect::<Result<_, _>>()?;
@@ -65,6 +68,30 @@ pub(crate) fn fetch(args: &FetchArgs) -> Outcome<Exit> {
     }
     report::note(&format!("`jar-sprout look {}` shows what is in it", told.join(" ")));
     Ok(Exit::Well)
+}
+
+/// What was typed, with what a command line asks for beside it; what was typed itself holds.
+fn with_copied(args: &FetchArgs) -> Result<FetchArgs, Problem> {
+    let Some(line) = &args.curl else { return Ok(args.clone()) };
+    let copied = copied(line).map_err(|why| {
+        let problem = Failure::argument(why.to_string(), "--curl");
+        problem.with_help("such as `--curl \"$(cat command.txt)\"`; data goes into `--body`")
+    })?;
+    let Copied { urls, method, headers, query, body, unheard } = copied;
+    if !unheard.is_empty() {
+        report::note(&format!(
+            "not heard: {}; certificates and addresses are as they are",
+            unheard.join(", ")
+        ));
+    }
+    Ok(FetchArgs {
+        urls: [urls, args.urls.clone()].concat(),
+        header: [headers, args.header.clone()].concat(),
+        query: [query, args.query.clone()].concat(),
+        method: args.method.clone().or(method),
+        body: args.body.clone().or(body),
+        ..args.clone()
+    })
 }
 
 /// How pages follow each other.
