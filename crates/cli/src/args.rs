@@ -164,9 +164,17 @@ pub(crate) struct LookArgs {
 
 #[derive(Debug, Clone, clap::Args)]
 pub(crate) struct FetchArgs {
-    /// Addresses to ask, one after the other
+    /// Addresses to ask, one after the other; `{id}` in one is filled by `--each`
     #[arg(value_name = "URL", required_unless_present = "curl")]
     pub(crate) urls: Vec<String>,
+
+    /// What fills a variable of an address: each value at a path of a sample, `id=samples/hives.json#$.hives[*].id`
+    #[arg(long, value_name = "NAME=FILE#JSONPATH")]
+    pub(crate) each: Vec<String>,
+
+    /// The most addresses that are asked
+    #[arg(long, value_name = "N", default_value_t = 100)]
+    pub(crate) most: usize,
 
     /// A `curl` command line, as documentation and browsers give it: its addresses, method, headers and data
     #[arg(long, value_name = "LINE")]

@@ -2,104 +2,20 @@
 
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop")]
 
+mod loopback;
+
 use std::fs;
-use std::io::{BufRead, BufReader, Read, Write};
+use std::io::Write;
 use std::net::{TcpListener, TcpStream};
 use std::path::Path;
-use std::process::{Command, Output};
-use std::sync::{Arc, Mutex};
+use std::process::Command;
 use std::thread;
 use std::time::Duration;
 
 use assert_cmd::cargo::CommandCargoExt;
-
-/// What goes out of a server, given what came in and how many requests came before.
-type Script = dyn Fn(&str, usize, &mut TcpStream) -> std::io::Result<()> + Send + Sync;
-
-/// A server that ends with the test.
-struct Server {
-    address: String,
-    /// The requests as they came: first line, headers and body.
-    asked: Arc<Mutex<Vec<String>>>,
-}
-
-impl Server {
-    fn start(
-        script: impl Fn(&str, usize, &mut TcpStream) -> std::io::Result<()> + Send + Sync + 'static,
-    ) -> Self {
-        let listener = TcpListener::bind("127.0.0.1:0").unwrap();
-        let address = listener.local_addr().unwrap().to_string();
-        let asked: Arc<Mutex<Vec<String>>> = Arc::default();
-        let (log, script): (_, Arc<Script>) = (Arc::clone(&asked), Arc::new(script));
-        thread::spawn(move || {
-            for stream in listener.incoming().flatten() {
-                let (log, script) = (Arc::clone(&log), Arc::clone(&script));
-                thread::spawn(move || serve(stream, &log, &*script));
-            }
-        });
-        Self { address, asked }
-    }
-
-    fn url(&self, path: &str) -> String {
-        format!("http://{}{path}", self.address)
-    }
-
-    fn asked(&self) -> Vec<String> {
-        self.asked.lock().unwrap().clone()
-    }
-}
-
-/// One request of a connection, which is closed behind it; a client that goes away early is no fault of ours.
-fn serve(mut stream: TcpStream, log: &Mutex<Vec<String>>, script: &Script) {
-    let mut reader = BufReader::new(stream.try_clone().unwrap());
-    let mut request = String::new();
-    while reader.read_line(&mut request).is_ok_and(|length| length > 2) {}
-    let length = request
-        .to_ascii_lowercase()
-        .split("content-length: ")
-        .nth(1)
-        .map_or(0, |rest| rest.lines().next().unwrap_or_default().trim().parse().unwrap_or(0));
-    let mut body = vec![0; length];
-    drop(reader.read_exact(&mut body));
-    request.push_str(&String::from_utf8_lossy(&body));
-    let before = {
-        let mut log = log.lock().unwrap();
-        log.push(request.clone());
-        log.len() - 1
-    };
-    drop(script(&request, before, &mut stream));
-}
-
-/// A whole answer.
-fn answer(stream: &mut TcpStream, status: &str, headers: &str, body: &[u8]) -> std::io::Result<()> {
-    let length = body.len();
-    write!(stream, "HTTP/1.1 {status}\r\nConnection: close\r\nContent-Length: {length}\r\n{headers}\r\n")?;
-    stream.write_all(body)
-}
+use loopback::{Server, answer, fetch, recorded, said};
 
 const JSON: &str = "Content-Type: application/json\r\n";
-
-fn fetch(folder: &Path, arguments: &[&str]) -> Output {
-    let mut command = Command::cargo_bin("jar-sprout").unwrap();
-    command.arg("fetch").args(arguments).current_dir(folder);
-    command.env("HIVES_TOKEN", "b33s-and-more").env_remove("http_proxy").env_remove("HTTP_PROXY");
-    command.output().unwrap()
-}
-
-fn said(output: &Output) -> String {
-    String::from_utf8_lossy(&output.stderr).into_owned()
-}
-
-fn recorded(folder: &Path) -> Vec<(String, String)> {
-    let entries = fs::read_dir(folder.join("samples")).into_iter().flatten().flatten();
-    let mut files: Vec<(String, String)> = entries
-        .map(|entry| {
-            (entry.file_name().to_string_lossy().into_owned(), fs::read_to_string(entry.path()).unwrap())
-        })
-        .collect();
-    files.sort();
-    files
-}
 
 #[test]
 fn an_answer_is_recorded_and_no_secret_is() {
@@ -383,6 +299,41 @@ fn a_command_line_is_asked_as_it_stands() {
     }
 }
 
+#[test]
+fn each_value_of_a_sample_is_asked_for() {
+    let folder = tempfile::tempdir().unwrap();
+    let hives = "{\"hives\": [{\"id\": 17}, {\"id\": \"a b\"}, {\"id\": 17}, {\"id\": \"${HIVES_TOKEN}\"}, {\"id\": 95}]}";
+    fs::write(folder.path().join("hives.json"), hives).unwrap();
+    let server = Server::start(|_, _, stream| answer(stream, "200 OK", JSON, b"{}"));
+    let each = ["--each", "id=hives.json#$.hives[*].id", "--pause", "0"];
+    let url = server.url("/hives/{id}{?query*}");
+    let output = fetch(folder.path(), &[&[&*url, "--query", "full=1"][..], &each].concat());
+    assert_eq!(output.status.code(), Some(0), "{}", said(&output));
+    let asked: Vec<String> =
+        server.asked().iter().map(|request| request.split(' ').nth(1).unwrap().to_owned()).collect();
+    let expected =
+        ["/hives/17?full=1", "/hives/a%20b?full=1", "/hives/%24%7BHIVES_TOKEN%7D?full=1", "/hives/95?full=1"];
+    assert_eq!(asked, expected, "a value is no placeholder");
+    assert_eq!(recorded(folder.path()).len(), 4);
+    let output = fetch(folder.path(), &[&[&*url, "--most", "2"][..], &each].concat());
+    assert_eq!((output.status.code(), server.asked().len()), (Some(0), 6), "{}", said(&output));
+    assert!(said(&output).contains("2 addresses are asked; `--most` bounds them"), "{}", said(&output));
+    let faults: &[(&[&str], &str)] = &[
+        (&[&url], "nothing fills `{id}`"),
+        (&["http://127.0.0.1:1/{a b}"], "`{a b}` is no variable"),
+        (&[&url, "--each", "id=hives.json"], "`NAME=FILE#JSONPATH`"),
+        (&[&url, "--each", "id=none.json#$.a"], "there is no such file"),
+        (&[&url, "--each", "id=hives.json#$.none"], "no text and no number stands there"),
+        (&[&url, "--each", "id=hives.json#$["], "--each id=hives.json#$["),
+    ];
+    for (arguments, expected) in faults {
+        let output = fetch(folder.path(), arguments);
+        assert_eq!(output.status.code(), Some(2));
+        assert!(said(&output).contains(expected), "{arguments:?}: {}", said(&output));
+    }
+    assert_eq!(server.asked().len(), 6);
+}
+
 /// What a server does that behaves badly, and what is said of it.
 #[test]
 fn each_fault_is_told_and_nothing_is_written() {
@@ -535,6 +486,8 @@ fn every_command_that_is_shown_records_something() {
     assert!(shown.len() >= 3, "{shown:?}");
     for line in shown {
         let folder = tempfile::tempdir().unwrap();
+        fs::create_dir(folder.path().join("samples")).unwrap();
+        fs::write(folder.path().join("samples/hives.json"), "{\"hives\": [{\"id\": 17}]}").unwrap();
         fs::write(folder.path().join(".env"), "HIVES_TOKEN=b33s-and-more\n").unwrap();
         let server = Server::start(|_, _, stream| answer(stream, "200 OK", JSON, b"{\"hives\": []}"));
         let here = line.replace("https://api.honey.example", &format!("http://{}", server.address));
@@ -546,7 +499,7 @@ fn every_command_that_is_shown_records_something() {
         let words: Vec<String> = words.skip(2).collect();
         let output = fetch(folder.path(), &words.iter().map(String::as_str).collect::<Vec<_>>());
         assert_eq!(output.status.code(), Some(0), "{line}: {}", said(&output));
-        assert!(!recorded(folder.path()).is_empty(), "{line}");
+        assert!(recorded(folder.path()).len() > 1, "{line}");
         assert!(server.asked().concat().contains("b33s-and-more"), "{line}");
     }
 }

@@ -143,7 +143,7 @@ pub fn copied(line: &str) -> Result<Copied, NoCommand> {
                     .extend(["Content-Type", "Accept"].map(|one| format!("{one}: application/json")));
             }
             Meaning::User => {
-                copied.headers.push(format!("Authorization: Basic {}", BASE64_STANDARD.encode(value()?)))
+                copied.headers.push(format!("Authorization: Basic {}", BASE64_STANDARD.encode(value()?)));
             }
             Meaning::Bearer => copied.headers.push(format!("Authorization: Bearer {}", value()?)),
             Meaning::Url => copied.urls.push(value()?),

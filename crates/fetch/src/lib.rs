@@ -7,6 +7,7 @@ mod curl;
 mod pages;
 mod placeholders;
 mod secrets;
+mod template;
 
 pub use address::{address, is_same_origin, stem, subject};
 pub use answer::{Answer, NoSample, answer};
@@ -14,3 +15,4 @@ pub use curl::{Copied, NoCommand, copied};
 pub use pages::{Paging, next_page};
 pub use placeholders::{OpenPlaceholder, Template};
 pub use secrets::{Secrets, Unset, is_secret_name};
+pub use template::{AddressTemplate, NoVariable, values_at};

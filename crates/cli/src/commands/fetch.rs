@@ -15,7 +15,7 @@ use crate::args::FetchArgs;
 use crate::commands::scrub::without_values;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
-use crate::fetch::{Client, Limits, Order, Reply, order};
+use crate::fetch::{Client, Limits, Order, Reply, addresses, order};
 use crate::files::{NewFile, overwrite_all};
 use crate::progress::Progress;
 use crate::report;
@@ -23,8 +23,9 @@ use crate::report;
 pub(crate) fn fetch(args: &FetchArgs) -> Outcome<Exit> {
     let args = &with_copied(args)?;
     let mut secrets = Secrets::default();
-    let orders: Vec<Order> =
-        args.urls.iter().map(|url| order(args, url, &mut secrets)).collect::<Result<_, _>>()?;
+    let addresses = addresses(args)?;
+    let orders = addresses.iter().map(|url| order(args, url, &mut secrets));
+    let orders: Vec<Order> = orders.collect::<Result<_, _>>()?;
     warn_of_literals(args);
     let client = Client::new(Limits { timeout: Duration::from_secs(args.timeout), bytes: args.most_bytes });
     let paging = paging(args)?;

@@ -1,0 +1,102 @@
+//! A server on the loopback, and the program that asks it.
+
+use std::fs;
+use std::io::{BufRead, BufReader, Read, Write};
+use std::net::{TcpListener, TcpStream};
+use std::path::Path;
+use std::process::{Command, Output};
+use std::sync::{Arc, Mutex};
+use std::thread;
+
+use assert_cmd::cargo::CommandCargoExt;
+
+/// What goes out of a server, given what came in and how many requests came before.
+type Script = dyn Fn(&str, usize, &mut TcpStream) -> std::io::Result<()> + Send + Sync;
+
+/// A server that ends with the test.
+pub(crate) struct Server {
+    pub(crate) address: String,
+    /// The requests as they came: first line, headers and body.
+    asked: Arc<Mutex<Vec<String>>>,
+}
+
+impl Server {
+    pub(crate) fn start(
+        script: impl Fn(&str, usize, &mut TcpStream) -> std::io::Result<()> + Send + Sync + 'static,
+    ) -> Self {
+        let listener = TcpListener::bind("127.0.0.1:0").unwrap();
+        let address = listener.local_addr().unwrap().to_string();
+        let asked: Arc<Mutex<Vec<String>>> = Arc::default();
+        let (log, script): (_, Arc<Script>) = (Arc::clone(&asked), Arc::new(script));
+        thread::spawn(move || {
+            for stream in listener.incoming().flatten() {
+                let (log, script) = (Arc::clone(&log), Arc::clone(&script));
+                thread::spawn(move || serve(stream, &log, &*script));
+            }
+        });
+        Self { address, asked }
+    }
+
+    pub(crate) fn url(&self, path: &str) -> String {
+        format!("http://{}{path}", self.address)
+    }
+
+    pub(crate) fn asked(&self) -> Vec<String> {
+        self.asked.lock().unwrap().clone()
+    }
+}
+
+/// One request of a connection, which is closed behind it; a client that goes away early is no fault of ours.
+fn serve(mut stream: TcpStream, log: &Mutex<Vec<String>>, script: &Script) {
+    let mut reader = BufReader::new(stream.try_clone().unwrap());
+    let mut request = String::new();
+    while reader.read_line(&mut request).is_ok_and(|length| length > 2) {}
+    let length = request
+        .to_ascii_lowercase()
+        .split("content-length: ")
+        .nth(1)
+        .map_or(0, |rest| rest.lines().next().unwrap_or_default().trim().parse().unwrap_or(0));
+    let mut body = vec![0; length];
+    drop(reader.read_exact(&mut body));
+    request.push_str(&String::from_utf8_lossy(&body));
+    let before = {
+        let mut log = log.lock().unwrap();
+        log.push(request.clone());
+        log.len() - 1
+    };
+    drop(script(&request, before, &mut stream));
+}
+
+/// A whole answer.
+pub(crate) fn answer(
+    stream: &mut TcpStream,
+    status: &str,
+    headers: &str,
+    body: &[u8],
+) -> std::io::Result<()> {
+    let length = body.len();
+    write!(stream, "HTTP/1.1 {status}\r\nConnection: close\r\nContent-Length: {length}\r\n{headers}\r\n")?;
+    stream.write_all(body)
+}
+
+pub(crate) fn fetch(folder: &Path, arguments: &[&str]) -> Output {
+    let mut command = Command::cargo_bin("jar-sprout").unwrap();
+    command.arg("fetch").args(arguments).current_dir(folder);
+    command.env("HIVES_TOKEN", "b33s-and-more").env_remove("http_proxy").env_remove("HTTP_PROXY");
+    command.output().unwrap()
+}
+
+pub(crate) fn said(output: &Output) -> String {
+    String::from_utf8_lossy(&output.stderr).into_owned()
+}
+
+pub(crate) fn recorded(folder: &Path) -> Vec<(String, String)> {
+    let entries = fs::read_dir(folder.join("samples")).into_iter().flatten().flatten();
+    let mut files: Vec<(String, String)> = entries
+        .map(|entry| {
+            (entry.file_name().to_string_lossy().into_owned(), fs::read_to_string(entry.path()).unwrap())
+        })
+        .collect();
+    files.sort();
+    files
+}
