@@ -217,6 +217,10 @@ pub(crate) struct FetchArgs {
     #[arg(long, value_name = "FILE")]
     pub(crate) env_file: Option<PathBuf>,
 
+    /// Certificates in PEM that are trusted instead of those that the web trusts: of an authority of your own
+    #[arg(long, value_name = "FILE")]
+    pub(crate) ca_file: Option<PathBuf>,
+
     /// The folder of the samples
     #[arg(long, default_value = "samples")]
     pub(crate) dir: PathBuf,

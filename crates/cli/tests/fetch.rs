@@ -334,6 +334,62 @@ fn each_value_of_a_sample_is_asked_for() {
     assert_eq!(server.asked().len(), 6);
 }
 
+/// A server with a certificate that it made itself, which answers one thing; and the certificate.
+fn with_tls() -> (String, String) {
+    let made = rcgen::generate_simple_self_signed(["127.0.0.1".to_owned()]).unwrap();
+    let key = rustls::pki_types::PrivateKeyDer::try_from(made.signing_key.serialize_der()).unwrap();
+    let provider = std::sync::Arc::new(rustls::crypto::ring::default_provider());
+    let config = rustls::ServerConfig::builder_with_provider(provider)
+        .with_safe_default_protocol_versions()
+        .unwrap()
+        .with_no_client_auth()
+        .with_single_cert(vec![made.cert.der().clone()], key)
+        .unwrap();
+    let config = std::sync::Arc::new(config);
+    let listener = TcpListener::bind("127.0.0.1:0").unwrap();
+    let url = format!("https://{}/hives", listener.local_addr().unwrap());
+    thread::spawn(move || {
+        for stream in listener.incoming().flatten() {
+            let connection = rustls::ServerConnection::new(std::sync::Arc::clone(&config)).unwrap();
+            let mut tls = rustls::StreamOwned::new(connection, stream);
+            let mut request = [0; 2048];
+            if std::io::Read::read(&mut tls, &mut request).is_ok_and(|length| length > 0) {
+                drop(write!(
+                    tls,
+                    "HTTP/1.1 200 OK\r\n{JSON}Content-Length: 2\r\nConnection: close\r\n\r\n{{}}"
+                ));
+                tls.conn.send_close_notify();
+                drop(tls.flush());
+            }
+        }
+    });
+    (url, made.cert.pem())
+}
+
+#[test]
+fn a_certificate_holds_only_where_it_is_trusted() {
+    let folder = tempfile::tempdir().unwrap();
+    let (url, certificate) = with_tls();
+    fs::write(folder.path().join("authority.pem"), certificate).unwrap();
+    let output = fetch(folder.path(), &[&url]);
+    assert_eq!(output.status.code(), Some(2));
+    assert!(said(&output).contains("the server's certificate does not hold"), "{}", said(&output));
+    assert!(recorded(folder.path()).is_empty());
+    let output = fetch(folder.path(), &[&url, "--ca-file", "authority.pem"]);
+    assert_eq!(output.status.code(), Some(0), "{}", said(&output));
+    assert_eq!(recorded(folder.path())[0].1, "{}");
+    let plain = Server::start(|_, _, stream| answer(stream, "200 OK", JSON, b"{}"));
+    let output = fetch(folder.path(), &[&plain.url("/hives").replace("http:", "https:")]);
+    assert!(said(&output).contains("the server does not speak TLS"), "{}", said(&output));
+    fs::write(folder.path().join("empty.pem"), "none").unwrap();
+    for (file, expected) in
+        [("empty.pem", "no certificate stands here"), ("none.pem", "there is no such file")]
+    {
+        let output = fetch(folder.path(), &[&url, "--ca-file", file]);
+        assert!(said(&output).contains(expected), "{}", said(&output));
+    }
+}
+
 /// What a server does that behaves badly, and what is said of it.
 #[test]
 fn each_fault_is_told_and_nothing_is_written() {

@@ -27,7 +27,8 @@ pub(crate) fn fetch(args: &FetchArgs) -> Outcome<Exit> {
     let orders = addresses.iter().map(|url| order(args, url, &mut secrets));
     let orders: Vec<Order> = orders.collect::<Result<_, _>>()?;
     warn_of_literals(args);
-    let client = Client::new(Limits { timeout: Duration::from_secs(args.timeout), bytes: args.most_bytes });
+    let limits = Limits { timeout: Duration::from_secs(args.timeout), bytes: args.most_bytes };
+    let client = Client::new(limits, args.ca_file.as_deref())?;
     let paging = paging(args)?;
     let pause = Duration::try_from_secs_f64(args.pause)
         .map_err(|error| Failure::argument(error.to_string(), format!("--pause {}", args.pause)))?;

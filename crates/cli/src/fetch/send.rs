@@ -1,16 +1,19 @@
 //! Sending a request, and reading what comes back within bounds.
 
+use std::fs;
 use std::io::{self, Read};
+use std::path::Path;
 use std::time::Duration;
 
 use jar_sprout_fetch::{Secrets, is_same_origin};
 use jar_sprout_model::Problem;
 use ureq::http::{HeaderMap, Request, Response, StatusCode, header};
+use ureq::tls::{Certificate, PemItem, RootCerts, TlsConfig, parse_pem};
 use ureq::{Agent, Body, Error};
 use url::Url;
 
 use super::Order;
-use crate::failure::Failure;
+use crate::failure::{Failure, reason};
 
 /// So many redirects are followed.
 const REDIRECTS: usize = 10;
@@ -46,8 +49,11 @@ pub(crate) struct Reply {
 }
 
 impl Client {
-    pub(crate) fn new(limits: Limits) -> Self {
+    /// `authorities` is a file of certificates that are trusted instead of the web's.
+    pub(crate) fn new(limits: Limits, authorities: Option<&Path>) -> Result<Self, Problem> {
+        let tls = TlsConfig::builder().root_certs(authorities.map_or(Ok(RootCerts::WebPki), trusted)?);
         let config = Agent::config_builder()
+            .tls_config(tls.build())
             .http_status_as_error(false)
             // They are followed here, where what goes along is decided.
             .max_redirects(0)
@@ -56,7 +62,7 @@ impl Client {
             .user_agent(concat!("jar-sprout/", env!("CARGO_PKG_VERSION")))
             .accept("application/json, application/x-ndjson, application/yaml;q=0.9, */*;q=0.1")
             .build();
-        Self { agent: config.into(), limits }
+        Ok(Self { agent: config.into(), limits })
     }
 
     /// The answer to a request. Nothing that is said of it has a secret in it.
@@ -163,7 +169,7 @@ impl Client {
                 _ if is_certificate(&error.to_string()) => NO_CERTIFICATE.told(),
                 _ if is_no_host(&error.to_string()) => NO_HOST.told(),
                 _ if is_no_tls(&error.to_string()) => NO_TLS.told(),
-                _ => (crate::failure::reason(error), "ask again"),
+                _ => (reason(error), "ask again"),
             },
             Error::HostNotFound => NO_HOST.told(),
             error if is_no_tls(&error.to_string()) => NO_TLS.told(),
@@ -174,6 +180,22 @@ impl Client {
     }
 }
 
+/// The certificates of a file.
+fn trusted(path: &Path) -> Result<RootCerts, Problem> {
+    let text = fs::read(path).map_err(|error| Failure::path(reason(&error), path))?;
+    let certificates: Vec<Certificate<'static>> = parse_pem(&text)
+        .filter_map(|item| match item {
+            Ok(PemItem::Certificate(certificate)) => Some(certificate),
+            Ok(_) | Err(_) => None,
+        })
+        .collect();
+    if certificates.is_empty() {
+        let problem = Failure::path("no certificate stands here", path);
+        return Err(problem.with_help("it is a block that starts with `-----BEGIN CERTIFICATE-----`"));
+    }
+    Ok(RootCerts::new_with_certs(&certificates))
+}
+
 /// A fault that several errors tell of.
 struct Told(&'static str, &'static str);
 
@@ -182,7 +204,7 @@ const NO_TLS: Told = Told("the server does not speak TLS", "is it `http://`, or 
 const NOBODY: Told = Told("nobody listens there", "is the server up, and the port right?");
 const NO_CERTIFICATE: Told = Told(
     "the server's certificate does not hold",
-    "look at its name and its date; what holds it may be missing on this machine",
+    "look at its name and its date; `--ca-file` trusts an authority of your own",
 );
 
 impl Told {
