@@ -70,8 +70,9 @@ pub(crate) fn find(wanted: &Task<'_>) -> Result<Ready, Missing> {
 fn prettier(wanted: &Task<'_>) -> Option<Command> {
     let prettier = wanted.tools.installed("judges/npm/node_modules/.bin/prettier")?;
     let mut command = wanted.command("sh");
-    let script = "\"$0\" --list-different 't*/**/*.ts' | while read file; do \
+    let files = if wanted.program.is_some() { "'**/*.ts' '!platform.d.ts'" } else { "'t*/**/*.ts'" };
+    let script = "\"$0\" --list-different FILES | while read file; do \
         echo \"$file\"; \"$0\" \"$file\" | diff \"$file\" -; done";
-    command.args(["-c", script]).arg(prettier);
+    command.args(["-c", &script.replace("FILES", files)]).arg(prettier);
     Some(command)
 }

@@ -166,13 +166,7 @@ impl Dialect for PythonOptions {
         let borrowed = names::borrowed(package, &needs.borrowed);
         let borrowed = (!borrowed.is_empty()).then(|| lines(borrowed));
         let head = paragraphs([future].into_iter().chain(groups).chain(borrowed));
-        // Imports stand nearer to a plain assignment than to a class or a function, by the rules of isort.
-        let is_apart = declarations.first().is_none_or(|first| {
-            ["class ", "def ", "@", "#"].iter().any(|start| print(first, &STYLE).starts_with(start))
-        });
-        let apart = cat([hard(), hard(), hard()]);
-        let first = if is_apart { &apart } else { &cat([hard(), hard()]) };
-        cat([head, first.clone(), join(&apart, declarations)])
+        below_imports(head, declarations)
     }
 
     fn shared(&self) -> Option<&str> {
@@ -414,6 +408,16 @@ fn enumeration(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, cases: &[PlannedCase
     let cases = cat(cases.iter().map(case));
     let body = cat(docstring(ty.docs).into_iter().chain([cases]));
     cat([text(format!("class {}({base}):", ty.ident)), nest(body)])
+}
+
+/// Declarations below imports, which stand nearer to a plain statement than to a class or a function: so isort has it.
+fn below_imports(head: Doc, declarations: Vec<Doc>) -> Doc {
+    let apart = cat([hard(), hard(), hard()]);
+    let is_apart = declarations.first().is_none_or(|first| {
+        ["class ", "def ", "@", "#"].iter().any(|start| print(first, &STYLE).starts_with(start))
+    });
+    let first = if is_apart { &apart } else { &cat([hard(), hard()]) };
+    cat([head, first.clone(), join(&apart, declarations)])
 }
 
 /// `Step = str | Recipe`: on that line, on one of their own in parentheses, or one a line.

@@ -1,10 +1,10 @@
 //! How grown Python is used.
 
-use jar_sprout_layout::{Doc, cat, hard, join, lines, nest, paragraphs, text};
+use jar_sprout_layout::{Doc, cat, hard, lines, nest, paragraphs, text};
 
 use super::Sheet;
 use super::settings::{PythonOptions, Types};
-use super::{dataclasses, entry, names};
+use super::{below_imports, dataclasses, entry, names};
 use crate::plan::PlannedRoot;
 use crate::prepare::{Dependency, Level};
 use crate::settings::Entry;
@@ -71,7 +71,7 @@ pub(super) fn program(sheet: &mut Sheet<'_>, place: Place<'_>) -> Option<Program
     } else {
         format!("response = {}", entry::reading(sheet, root, kind))
     };
-    let whole = join(&cat([hard(), hard(), hard()]), [head].into_iter().chain(functions).chain([main]));
+    let whole = below_imports(head, functions.into_iter().chain([main]).collect());
     Some(Program { body: Body::Whole(run.clone(), whole), folder: None, run, reading })
 }
 
