@@ -82,7 +82,11 @@ pub(crate) fn answer(
 pub(crate) fn fetch(folder: &Path, arguments: &[&str]) -> Output {
     let mut command = Command::cargo_bin("jar-sprout").unwrap();
     command.arg("fetch").args(arguments).current_dir(folder);
-    command.env("HIVES_TOKEN", "b33s-and-more").env_remove("http_proxy").env_remove("HTTP_PROXY");
+    command.env("HIVES_TOKEN", "b33s-and-more");
+    // Nothing stands between the program and the loopback.
+    for name in ["http_proxy", "https_proxy", "all_proxy"] {
+        command.env_remove(name).env_remove(name.to_ascii_uppercase());
+    }
     command.output().unwrap()
 }
 
