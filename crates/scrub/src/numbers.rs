@@ -15,8 +15,9 @@ pub(crate) fn scrubbed<S: BuildHasher>(literal: &str, random: &S, moved: &Move) 
     if let Some(moved) = since_1970(literal, moved) {
         return moved;
     }
-    let tries = (0..TRIES).map(|salt| turned(literal, random, salt));
-    tries.into_iter().find(|new| class(new) == class(literal)).unwrap_or_else(|| literal.to_owned())
+    let wanted = class(literal);
+    let mut tries = (0..TRIES).map(|salt| turned(literal, random, salt));
+    tries.find(|new| class(new) == wanted).unwrap_or_else(|| literal.to_owned())
 }
 
 /// Digits, but for those of an exponent.

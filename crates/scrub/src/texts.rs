@@ -3,7 +3,7 @@
 use std::hash::BuildHasher;
 
 use jar_sprout_model::{TimeForms, Words};
-use jar_sprout_settle::is_locale;
+use jar_sprout_settle::{is_hexadecimal, is_locale, is_month};
 use jar_sprout_shape::Form;
 
 use crate::letters::Letters;
@@ -107,17 +107,6 @@ fn locale<S: BuildHasher>(text: &str, letters: &mut Letters<'_, S>) -> String {
         letters.next(c)
     };
     text.chars().enumerate().map(turn).collect()
-}
-
-fn is_month(text: &str) -> bool {
-    text.len() == 7 && Form::of(format!("{text}-01").as_bytes()) == Form::Date
-}
-
-/// `1f2a9c44`: what nobody reads as a word.
-fn is_hexadecimal(text: &str) -> bool {
-    text.len() >= 8
-        && text.bytes().all(|byte| byte.is_ascii_hexdigit())
-        && text.bytes().any(|byte| byte.is_ascii_digit())
 }
 
 /// All that a model may tell of a text but its letters.

@@ -23,7 +23,7 @@ pub use decide::verdict::{
     Decision, Derivation, FIELD_WORDS, FieldType, FieldVerdict, Purpose, TypeVerdict, Verdict,
 };
 pub use draft::evidence::{Choice, EpochUnit, Evidence, KeyClue, KeyForm, KeyWeight, KindSeen, NoEnum};
-pub use draft::maps::is_locale;
+pub use draft::maps::{is_hexadecimal, is_locale, is_month};
 pub use draft::{Drafted, draft_shape};
 pub use infer::{Inferred, infer, infer_decided, infer_document};
 pub use model::naming_sites::RootName;

@@ -15,7 +15,7 @@ use crate::args::FetchArgs;
 use crate::commands::scrub::without_values;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
-use crate::fetch::{Client, Limits, Order, Reply, addresses, order};
+use crate::fetch::{Client, Limits, Order, Reply, addresses, order, values};
 use crate::files::{NewFile, overwrite_all};
 use crate::progress::Progress;
 use crate::report;
@@ -24,7 +24,8 @@ pub(crate) fn fetch(args: &FetchArgs) -> Outcome<Exit> {
     let args = &with_copied(args)?;
     let mut secrets = Secrets::default();
     let addresses = addresses(args)?;
-    let orders = addresses.iter().map(|url| order(args, url, &mut secrets));
+    let names = values(args.env_file.as_deref())?;
+    let orders = addresses.iter().map(|url| order(args, url, &names, &mut secrets));
     let orders: Vec<Order> = orders.collect::<Result<_, _>>()?;
     warn_of_literals(args);
     let limits = Limits { timeout: Duration::from_secs(args.timeout), bytes: args.most_bytes };
@@ -59,15 +60,13 @@ pub(crate) fn fetch(args: &FetchArgs) -> Outcome<Exit> {
         }
     }
     drop(progress);
-    let told: Vec<String> = files.iter().map(|file| file.path.display().to_string()).collect();
-    let keep: Vec<PathBuf> = files.iter().map(|file| file.path.clone()).collect();
+    let paths: Vec<PathBuf> = files.iter().map(|file| file.path.clone()).collect();
     overwrite_all(files)?;
     if let Some(most) = args.keep {
-        keep.iter().try_for_each(|path| keep_last(path, most))?;
+        paths.iter().try_for_each(|path| keep_last(path, most))?;
     }
-    for path in &told {
-        report::note(&format!("recorded {path}"));
-    }
+    let told: Vec<String> = paths.iter().map(|path| path.display().to_string()).collect();
+    told.iter().for_each(|path| report::note(&format!("recorded {path}")));
     report::note(&format!("`jar-sprout look {}` shows what is in it", told.join(" ")));
     Ok(Exit::Well)
 }

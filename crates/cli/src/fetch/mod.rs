@@ -5,5 +5,5 @@ mod order;
 mod send;
 
 pub(crate) use addresses::addresses;
-pub(crate) use order::{Order, order};
+pub(crate) use order::{Order, order, values};
 pub(crate) use send::{Client, Limits, Reply};

@@ -21,8 +21,13 @@ pub(crate) struct Order {
 }
 
 /// The request for what was typed; what fills its placeholders is secret from now on, and so is what looks like it.
-pub(crate) fn order(args: &FetchArgs, typed: &str, secrets: &mut Secrets) -> Result<Order, Problem> {
-    let values = values(args.env_file.as_deref())?;
+/// `values` are for what the environment does not say.
+pub(crate) fn order(
+    args: &FetchArgs,
+    typed: &str,
+    values: &HashMap<String, String>,
+    secrets: &mut Secrets,
+) -> Result<Order, Problem> {
     let lookup = |name: &str| std::env::var(name).ok().or_else(|| values.get(name).cloned());
     let mut fill = |text: &str, option: &str| -> Result<String, Problem> {
         let template = Template::parse(text).map_err(|OpenPlaceholder { rest }| {
@@ -83,7 +88,7 @@ fn pair<'t>(text: &'t str, mark: char, option: &str, message: &str) -> Result<(S
 }
 
 /// What a file says of names: a line `NAME=VALUE` for each.
-fn values(file: Option<&Path>) -> Result<HashMap<String, String>, Problem> {
+pub(crate) fn values(file: Option<&Path>) -> Result<HashMap<String, String>, Problem> {
     let Some(path) = file else { return Ok(HashMap::new()) };
     let lines = dotenvy::from_path_iter(path).map_err(|error| fault(&error, path))?;
     lines.map(|line| line.map_err(|error| fault(&error, path))).collect()

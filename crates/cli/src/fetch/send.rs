@@ -141,11 +141,10 @@ impl Client {
         let is_certificate = |text: &str| text.to_ascii_lowercase().contains("certificate");
         let is_no_host = |text: &str| text.contains("lookup address") || text.contains("resolve");
         let is_no_tls = |text: &str| text.contains("corrupt message") || text.contains("InvalidContentType");
+        let too_late = || (format!("no whole answer within {seconds} s"), "`--timeout SECONDS` waits longer");
         let (message, help) = match error {
             Error::ConnectionFailed => NOBODY.told(),
-            Error::Timeout(_) => {
-                (format!("no whole answer within {seconds} s"), "`--timeout SECONDS` waits longer")
-            }
+            Error::Timeout(_) => too_late(),
             Error::BodyExceedsLimit(most) => (
                 format!("the answer has more than {most} bytes"),
                 "ask for less, or take more with `--most-bytes`",
@@ -163,9 +162,7 @@ impl Client {
                     "the answer ends in the middle".to_owned(),
                     "ask again; if it stays, tell those who run the server",
                 ),
-                io::ErrorKind::TimedOut => {
-                    (format!("no whole answer within {seconds} s"), "`--timeout SECONDS` waits longer")
-                }
+                io::ErrorKind::TimedOut => too_late(),
                 _ if is_certificate(&error.to_string()) => NO_CERTIFICATE.told(),
                 _ if is_no_host(&error.to_string()) => NO_HOST.told(),
                 _ if is_no_tls(&error.to_string()) => NO_TLS.told(),

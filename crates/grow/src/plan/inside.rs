@@ -72,6 +72,17 @@ impl Plan<'_> {
         };
         reaches(id, parts, |part| part == id)
     }
+
+    /// Whether a type leads to a union through names of others and maps alone.
+    pub(crate) fn leads_through_maps(&self, ty: &Type, union: TypeId) -> bool {
+        let parts = |id: TypeId| match &self.get(id).definition {
+            PlannedDefinition::Union(of) => {
+                of.cases.iter().filter_map(|case| behind_maps(&case.slot.ty)).collect()
+            }
+            PlannedDefinition::Record(_) | PlannedDefinition::Enumeration(_) => Vec::new(),
+        };
+        behind_maps(ty).is_some_and(|id| id == union || reaches(id, parts, |part| part == union))
+    }
 }
 
 /// By type, whether it has a number with a fraction in it, at any depth.
@@ -93,6 +104,15 @@ fn has_floats(model: &Model) -> Vec<bool> {
         }
     }
     has
+}
+
+/// The name that a type is, or that stands in it behind maps alone.
+fn behind_maps(ty: &Type) -> Option<TypeId> {
+    match ty {
+        Type::Named(id) => Some(*id),
+        Type::Map(values) => behind_maps(&values.ty),
+        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Tuple(_) => None,
+    }
 }
 
 /// Whether a walk along the parts of a type comes to one of which something is so.

@@ -62,7 +62,7 @@ impl Comment {
             .map(|paragraph| (self.escape)(paragraph))
             .chain(more.iter().map(|more| (self.escape)(more)))
             .collect();
-        let mut wrapped = self.wrapped(&said, room);
+        let mut wrapped = self.wrapped(said, room);
         if !wrapped.is_empty() && !tags.is_empty() {
             wrapped.push(String::new());
         }
@@ -73,7 +73,7 @@ impl Comment {
     }
 
     /// The lines of paragraphs, an empty one between two.
-    fn wrapped(&self, said: &[Cow<'_, str>], room: usize) -> Vec<String> {
+    fn wrapped(&self, said: Vec<Cow<'_, str>>, room: usize) -> Vec<String> {
         let mut wrapped: Vec<String> = Vec::new();
         let mut was_item = false;
         let list = self.list();
@@ -114,8 +114,7 @@ impl Comment {
 
     /// The paragraphs, where the language's own guide has rules for the first: it ends as a sentence does, and in
     /// Python (PEP 257) it is a line by itself if it can be.
-    fn with_summary<'s>(&self, said: &'s [Cow<'s, str>], room: usize) -> Vec<Cow<'s, str>> {
-        let mut said = said.to_vec();
+    fn with_summary<'s>(&self, mut said: Vec<Cow<'s, str>>, room: usize) -> Vec<Cow<'s, str>> {
         let has_summary = matches!(self.form, CommentStyle::Javadoc | CommentStyle::Quotes);
         let Some(first) = said.first_mut().filter(|first| has_summary && item(first).is_none()) else {
             return said;

@@ -251,16 +251,23 @@ fn is_id(key: &str) -> bool {
     let marks =
         key.chars().filter(|c| c.is_ascii_punctuation() && !matches!(c, '_' | '-' | '.' | ':' | '/')).count();
     let is_random = key.len() >= 12 && marks >= 3;
-    let is_hex = key.len() >= 8
-        && key.bytes().all(|b| b.is_ascii_hexdigit())
-        && key.bytes().any(|b| b.is_ascii_digit());
-    is_hex || is_random || Form::of(key.as_bytes()) == Form::Uuid
+    is_hexadecimal(key) || is_random || Form::of(key.as_bytes()) == Form::Uuid
+}
+
+/// `1f2a9c44`: what nobody reads as a word.
+pub fn is_hexadecimal(key: &str) -> bool {
+    key.len() >= 8 && key.bytes().all(|b| b.is_ascii_hexdigit()) && key.bytes().any(|b| b.is_ascii_digit())
+}
+
+/// `2026-05`
+pub fn is_month(key: &str) -> bool {
+    use jar_sprout_shape::Form;
+    key.len() == 7 && Form::of(format!("{key}-01").as_bytes()) == Form::Date
 }
 
 fn is_date(key: &str) -> bool {
     use jar_sprout_shape::Form;
-    let is_month = key.len() == 7 && Form::of(format!("{key}-01").as_bytes()) == Form::Date;
-    is_month
+    is_month(key)
         || matches!(
             Form::of(key.as_bytes()),
             Form::Date | Form::DateTime | Form::LocalDateTime | Form::LooseDateTime | Form::HourAndMinute

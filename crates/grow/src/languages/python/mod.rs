@@ -13,7 +13,7 @@ mod usage;
 
 use jar_sprout_layout::{
     Doc, Indent, Style, cat, comma_list, flat_length, group, hard, if_broken, join, last_comma, line, lines,
-    nest, paragraphs, print, soft, text,
+    nest, paragraphs, soft, text,
 };
 use jar_sprout_model::{Counts, Docs, Limit, Scalar, Slot, Type, WireName};
 
@@ -414,10 +414,22 @@ fn enumeration(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, cases: &[PlannedCase
 fn below_imports(head: Doc, declarations: Vec<Doc>) -> Doc {
     let apart = cat([hard(), hard(), hard()]);
     let is_apart = declarations.first().is_none_or(|first| {
-        ["class ", "def ", "@", "#"].iter().any(|start| print(first, &STYLE).starts_with(start))
+        ["class ", "def ", "@", "#"]
+            .iter()
+            .any(|start| opening(first).is_some_and(|text| text.starts_with(start)))
     });
     let first = if is_apart { &apart } else { &cat([hard(), hard()]) };
     cat([head, first.clone(), join(&apart, declarations)])
+}
+
+/// The first text of a document.
+fn opening(doc: &Doc) -> Option<&str> {
+    match doc {
+        Doc::Text(text) => Some(text),
+        Doc::Nest(inside) | Doc::Group(inside, _) => opening(inside),
+        Doc::Cat(parts) => parts.iter().find_map(opening),
+        Doc::Nil | Doc::Line(_) | Doc::Hard | Doc::IfBroken { .. } | Doc::Table(_) => None,
+    }
 }
 
 /// `Step = str | Recipe`: on that line, on one of their own in parentheses, or one a line.

@@ -1,6 +1,8 @@
 //! Typed dictionaries: what `json.loads` gives, with names for a type checker. Nothing of it is there at run time.
 
-use jar_sprout_layout::{Doc, cat, comma_list, group, hard, last_comma, lines, nest, soft, text};
+use jar_sprout_layout::{
+    Doc, Style, cat, comma_list, group, hard, last_comma, lines, nest, print, soft, text,
+};
 use jar_sprout_model::{Scalar, ScalarKind, Slot, Type};
 
 use super::Sheet;
@@ -86,29 +88,20 @@ pub(super) fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[Plan
         let ty = slot(sheet, field.slot);
         let ty = or_words(sheet, field, ty);
         if field.fate.is_always_there() {
-            return ty;
+            return text(ty);
         }
         sheet.needs.imports.insert(match sheet.options.level {
             Level::Ten => "from typing_extensions import NotRequired",
             Level::Eleven => "from typing import NotRequired",
         });
-        format!("NotRequired[{ty}]")
+        group(cat([text("NotRequired["), nest(cat([soft(), text(ty)])), soft(), text("]")]))
     };
     let ident = &ty.ident;
     if fields.iter().all(is_plain) {
         let members: Vec<Doc> = fields
             .iter()
             .map(|field| {
-                let ty = typed(field, sheet);
-                let inside = ty.strip_prefix("NotRequired[").and_then(|rest| rest.strip_suffix(']'));
-                let ty = match inside {
-                    Some(inside) => {
-                        let inside = nest(cat([soft(), text(inside.to_owned())]));
-                        group(cat([text("NotRequired["), inside, soft(), text("]")]))
-                    }
-                    None => text(ty),
-                };
-                let member = cat([text(format!("{}: ", field.wire)), ty]);
+                let member = cat([text(format!("{}: ", field.wire)), typed(field, sheet)]);
                 cat([hard(), documented(member, field.docs)])
             })
             .collect();
@@ -120,12 +113,13 @@ pub(super) fn record(sheet: &mut Sheet<'_>, ty: &PlannedType<'_>, fields: &[Plan
         let body = cat(comment.into_iter().chain([body]));
         return cat([text(format!("class {ident}(TypedDict):")), nest(body)]);
     }
+    let flat = Style { width: usize::MAX, ..ABOUT.style };
     let entries: Vec<Doc> = fields
         .iter()
         .map(|field| {
             let key = names::literal(field.wire.as_str());
             // Quoted: a type may need itself, or one that comes later.
-            cat([hard(), text(format!("{key}: {},", names::literal(&typed(field, sheet))))])
+            cat([hard(), text(format!("{key}: {},", names::literal(&print(&typed(field, sheet), &flat))))])
         })
         .collect();
     let open = text(format!("{ident} = TypedDict("));

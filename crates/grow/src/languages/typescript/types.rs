@@ -1,12 +1,12 @@
 //! Model types as TypeScript types.
 
 use jar_sprout_layout::{Doc, cat, comma_list, group, if_broken, join, last_comma, line, nest, soft, text};
-use jar_sprout_model::{Coding, NothingWords, Scalar, ScalarKind, Slot, Type, TypeId, WireName};
+use jar_sprout_model::{Coding, NothingWords, Scalar, ScalarKind, Slot, Type, WireName};
 
 use super::Sheet;
 use super::settings::TypeScriptOptions;
 use super::{Hold, Reading, names};
-use crate::plan::{Ident, Plan, PlannedDefinition, PlannedField};
+use crate::plan::{Ident, PlannedDefinition, PlannedField};
 
 /// What a property is declared as, with its colon: `: Queen | null;`
 pub(super) fn property(sheet: &Sheet<'_>, mark: &'static str, field: &PlannedField<'_>) -> Doc {
@@ -111,23 +111,15 @@ fn non_null(sheet: &Sheet<'_>, ty: &Type) -> Doc {
         }
         Type::Map(values) => {
             // `Record` is looked into at once, where the name is not known yet.
-            if sheet
-                .options
-                .alias
-                .is_some_and(|alias| leads_to(sheet.plan, &values.ty, alias, &mut Vec::new()))
-            {
+            if sheet.options.alias.is_some_and(|alias| sheet.plan.leads_through_maps(&values.ty, alias)) {
                 let head = format!("{{ {}[key: string]: ", hold.property());
                 return cat([text(head), slot(sheet, values), text(" }")]);
             }
-            let values = slot(sheet, values);
+            let inside = cat([soft(), text("string,"), line(), slot(sheet, values)]);
+            let record = group(cat([text("Record<"), nest(inside), soft(), text(">")]));
             match hold {
-                Hold::Mutable => {
-                    let inside = cat([soft(), text("string,"), line(), values]);
-                    group(cat([text("Record<"), nest(inside), soft(), text(">")]))
-                }
+                Hold::Mutable => record,
                 Hold::Readonly => {
-                    let inside = cat([soft(), text("string,"), line(), values]);
-                    let record = group(cat([text("Record<"), nest(inside), soft(), text(">")]));
                     group(cat([text("Readonly<"), nest(cat([soft(), record])), soft(), text(">")]))
                 }
             }
@@ -161,22 +153,5 @@ fn scalar(scalar: Scalar, options: &TypeScriptOptions) -> &'static str {
         ScalarKind::Boolean => "boolean",
         ScalarKind::Integer | ScalarKind::Number => "number",
         ScalarKind::Text => "string",
-    }
-}
-
-/// Whether a type leads to the name of a union, through names of others and maps alone.
-fn leads_to(plan: &Plan<'_>, ty: &Type, alias: TypeId, seen: &mut Vec<TypeId>) -> bool {
-    match ty {
-        Type::Named(id) if *id == alias => true,
-        Type::Named(id) if seen.contains(id) => false,
-        Type::Named(id) => match &plan.get(*id).definition {
-            PlannedDefinition::Union(union) => {
-                seen.push(*id);
-                union.cases.iter().any(|case| leads_to(plan, &case.slot.ty, alias, seen))
-            }
-            PlannedDefinition::Record(_) | PlannedDefinition::Enumeration(_) => false,
-        },
-        Type::Map(values) => leads_to(plan, &values.ty, alias, seen),
-        Type::Any | Type::Scalar(_) | Type::Constant(_) | Type::List(_) | Type::Tuple(_) => false,
     }
 }
