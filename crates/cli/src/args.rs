@@ -6,6 +6,7 @@ use clap::{Parser, Subcommand, ValueEnum};
 
 use crate::decisions::DecisionArgs;
 use crate::policies::PolicyArgs;
+use crate::recipe::Recipe;
 
 /// Typed model classes from sample JSON.
 #[derive(Debug, Parser)]
@@ -64,10 +65,10 @@ pub(crate) enum Command {
     /// this folder or one above it, else in `.jar-sprout/toolchains` in yours; and on PATH.
     #[command(after_help = "Example:\n  jar-sprout prove hives.json --into go")]
     Prove(ProveArgs),
-    /// Record what an API answers, as samples
+    /// Record what an API answers, as samples of the jar; alone, ask again for all of it
     ///
     /// `${NAME}` in a URL, a header, a parameter or a body is read from the environment, or from a file; no secret is
-    /// written down or shown. Nothing else asks a network.
+    /// written down or shown. The jar remembers what was asked, and how. Nothing else asks a network.
     #[command(
         after_help = "Example:\n  jar-sprout fetch https://api.honey.example/hives --header 'X-Key: ${HIVES_TOKEN}'"
     )]
@@ -164,82 +165,33 @@ pub(crate) struct LookArgs {
 
 #[derive(Debug, Clone, clap::Args)]
 pub(crate) struct FetchArgs {
-    /// Addresses to ask, one after the other; `{id}` in one is filled by `--each`
-    #[arg(value_name = "URL", required_unless_present = "curl")]
+    /// Addresses to ask, each for a model of the jar; `{id}` in one is filled by `--each`. None to ask again what the jar
+    /// remembers
+    #[arg(value_name = "URL")]
     pub(crate) urls: Vec<String>,
-
-    /// What fills a variable of an address: each value at a path of a sample, `id=samples/hives.json#$.hives[*].id`
-    #[arg(long, value_name = "NAME=FILE#JSONPATH")]
-    pub(crate) each: Vec<String>,
-
-    /// The most addresses that are asked
-    #[arg(long, value_name = "N", default_value_t = 100)]
-    pub(crate) most: usize,
 
     /// A `curl` command line, as documentation and browsers give it: its addresses, method, headers and data
     #[arg(long, value_name = "LINE")]
     pub(crate) curl: Option<String>,
 
-    /// A header: `Authorization: Token ${HIVES_TOKEN}`
-    #[arg(long, value_name = "NAME: VALUE")]
-    pub(crate) header: Vec<String>,
+    /// What the jar calls the model; without it, it is named after the address
+    #[arg(long)]
+    pub(crate) model: Option<String>,
 
-    /// A parameter of the query: `page_size=50`
-    #[arg(long, value_name = "NAME=VALUE")]
-    pub(crate) query: Vec<String>,
-
-    /// Take so many pages, one after the other: as the answers show where the next one is, or as `--next` and
-    /// `--page-by` say
-    #[arg(long, value_name = "N", default_value_t = 1)]
-    pub(crate) pages: usize,
-
-    /// Where an answer has the address of the next page, or its cursor: `$.next`
+    /// The part of each sample that the model takes: `$.hives[*]`
     #[arg(long, value_name = "JSONPATH")]
-    pub(crate) next: Option<String>,
+    pub(crate) at: Option<String>,
 
-    /// The parameter that counts pages, or takes the cursor
-    #[arg(long, value_name = "NAME")]
-    pub(crate) page_by: Option<String>,
+    /// Ask again only what the jar remembers of these models
+    #[arg(long, value_name = "MODEL", conflicts_with_all = ["urls", "curl", "model", "dir", "at"])]
+    pub(crate) only: Vec<String>,
 
-    /// How long to wait between two requests
-    #[arg(long, value_name = "SECONDS", default_value_t = 0.2)]
-    pub(crate) pause: f64,
+    /// Write samples into this folder, and nothing into a jar
+    #[arg(long, conflicts_with_all = ["model", "at"])]
+    pub(crate) dir: Option<PathBuf>,
 
-    /// The method; without it GET, or POST where there is a body
-    #[arg(long)]
-    pub(crate) method: Option<String>,
-
-    /// The body, in JSON unless a header says otherwise
-    #[arg(long)]
-    pub(crate) body: Option<String>,
-
-    /// A file of lines `NAME=VALUE`, for what the environment does not say; keep it out of version control
-    #[arg(long, value_name = "FILE")]
-    pub(crate) env_file: Option<PathBuf>,
-
-    /// Certificates in PEM that are trusted instead of those that the web trusts: of an authority of your own
-    #[arg(long, value_name = "FILE")]
-    pub(crate) ca_file: Option<PathBuf>,
-
-    /// The folder of the samples
-    #[arg(long, default_value = "samples")]
-    pub(crate) dir: PathBuf,
-
-    /// Keep only the last of what was recorded of each address
-    #[arg(long, value_name = "N")]
-    pub(crate) keep: Option<usize>,
-
-    /// Write samples that make the same model and hold none of the values
-    #[arg(long)]
-    pub(crate) scrub: bool,
-
-    /// The most bytes of an answer, unpacked
-    #[arg(long, value_name = "N", default_value_t = 64_000_000)]
-    pub(crate) most_bytes: u64,
-
-    /// How long a whole answer may take
-    #[arg(long, value_name = "SECONDS", default_value_t = 60)]
-    pub(crate) timeout: u64,
+    #[command(flatten)]
+    pub(crate) recipe: Recipe,
 }
 
 #[derive(Debug, clap::Args)]

@@ -1,4 +1,4 @@
-//! The keys of `jar.toml`: what each takes and means. Policies and decisions have tables of their own.
+//! The keys of `jar.toml`: what each takes and means. Policies, decisions and recipes have tables of their own.
 
 use serde_json::{Value, json};
 use toml_edit::Item;
@@ -16,7 +16,12 @@ pub(crate) struct Key {
 /// What a key takes.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) enum Takes {
-    Number,
+    /// The version of the file's form.
+    Version,
+    /// A whole number, 1 or more.
+    Count,
+    /// A number, not below zero.
+    Seconds,
     Text,
     /// A text that is not blank.
     Word,
@@ -50,7 +55,7 @@ pub(crate) const VERSION: i64 = 1;
 
 /// The keys at the top.
 pub(crate) const TOP: &[Key] = &[
-    Key::new("version", Takes::Number, "the version of this file's form; always 1", "version = 1"),
+    Key::new("version", Takes::Version, "the version of this file's form; always 1", "version = 1"),
     Key::new("policies", Takes::Table, "how inference decides, for all models", "[policies]"),
     Key::new("decisions", Takes::Table, "decisions on types and fields of all models", "[decisions]"),
     Key::new(
@@ -107,6 +112,12 @@ pub(crate) const MODEL: &[Key] = &[
         "decisions of this model, which stand above those of all",
         "[models.hives.decisions]",
     ),
+    Key::new(
+        "fetch",
+        Takes::Table,
+        "its recipe: how its samples are asked for, which `jar-sprout fetch` does again",
+        "[models.hives.fetch]",
+    ),
 ];
 
 /// The keys of a language, beside its own settings.
@@ -141,7 +152,12 @@ impl Takes {
     pub(crate) fn fits(self, item: &Item) -> bool {
         let is_texts = |array: &toml_edit::Array| array.iter().all(toml_edit::Value::is_str);
         match self {
-            Self::Number => item.is_integer(),
+            Self::Version => item.is_integer(),
+            Self::Count => item.as_integer().is_some_and(|count| count > 0),
+            Self::Seconds => {
+                let seconds = item.as_float().or(item.as_integer().map(|whole| whole as f64));
+                seconds.is_some_and(|seconds| seconds >= 0.0 && seconds.is_finite())
+            }
             Self::Text => item.is_str(),
             Self::Word => item.as_str().is_some_and(|text| !text.trim().is_empty()),
             Self::Choice(choices) => item.as_str().is_some_and(|text| choices.contains(&text)),
@@ -159,7 +175,9 @@ impl Takes {
     /// What it takes, in words.
     pub(crate) fn words(self) -> String {
         match self {
-            Self::Number => "a number".to_owned(),
+            Self::Version => "a number".to_owned(),
+            Self::Count => "a whole number, 1 or more".to_owned(),
+            Self::Seconds => "a number of seconds".to_owned(),
             Self::Text => "a text".to_owned(),
             Self::Word => "a text that is not blank".to_owned(),
             Self::Texts => "a list of texts".to_owned(),
@@ -177,7 +195,9 @@ impl Takes {
     pub(crate) fn schema(self) -> Value {
         let texts = json!({"type": "array", "items": {"type": "string"}});
         match self {
-            Self::Number => json!({"const": VERSION}),
+            Self::Version => json!({"const": VERSION}),
+            Self::Count => json!({"type": "integer", "minimum": 1}),
+            Self::Seconds => json!({"type": "number", "minimum": 0}),
             Self::Text => json!({"type": "string"}),
             Self::Word => json!({"type": "string", "pattern": "\\S"}),
             Self::Texts => texts,

@@ -11,10 +11,11 @@ use serde_json::{Value, json};
 use crate::decisions::decision_keys;
 use crate::keys::{Key, LANGUAGE, MODEL, TOP};
 use crate::policies::policy_keys;
+use crate::recipe::recipe_keys;
 
 /// The sections of the reference, in order.
 #[cfg(test)]
-fn sections() -> [(&'static str, &'static str, Vec<Key>); 5] {
+fn sections() -> [(&'static str, &'static str, Vec<Key>); 6] {
     [
         ("At the top", "", TOP.to_vec()),
         ("A model", "`[models.NAME]`; names are small letters, digits, `-` and `_`.", MODEL.to_vec()),
@@ -28,6 +29,11 @@ fn sections() -> [(&'static str, &'static str, Vec<Key>); 5] {
             "A decision",
             "In `[decisions]` or `[models.NAME.decisions]`, by type and key as `look` and the samples have them: `\"Hive.img\"`. A `*` stands for any part of a name: `\"*.created_at\"`. Where all that is decided is what a field is, the word alone will do: `\"Hive.honey_kg\" = \"float\"`.",
             decision_keys(),
+        ),
+        (
+            "A recipe",
+            "`[models.NAME.fetch]`: what `jar-sprout fetch` asks, with the names of its options. `${NAME}` stands for what the environment says, or the `env-file`; no secret is written here.",
+            recipe_keys(),
         ),
     ]
 }
@@ -129,6 +135,7 @@ pub(crate) fn schema() -> Value {
     let mut model = object(MODEL, true);
     model["properties"]["policies"] = json!({"$ref": "#/$defs/policies"});
     model["properties"]["decisions"] = json!({"$ref": "#/$defs/decisions"});
+    model["properties"]["fetch"] = object(&recipe_keys(), true);
     let mut top = object(TOP, true);
     top["properties"]["policies"] = json!({"$ref": "#/$defs/policies"});
     top["properties"]["decisions"] = json!({"$ref": "#/$defs/decisions"});

@@ -8,7 +8,7 @@ use std::rc::Rc;
 
 use indexmap::IndexMap;
 use jar_sprout_document::Drafted;
-use jar_sprout_fetch::subject;
+use jar_sprout_fetch::Record;
 use jar_sprout_model::{Kind, Problem, SourceId, Spot, Words};
 use jar_sprout_prove::Sample;
 use jar_sprout_settle::{Part, root_name, singular};
@@ -45,6 +45,8 @@ pub(crate) struct Gathered {
     stems: Vec<String>,
     /// What the folder is called that all files stand in.
     folder: Option<String>,
+    /// Whether each file is a record of one of several things.
+    are_records_of_one: bool,
     at: jar_sprout_shape::Path,
     /// What a document says, where one was named.
     pub(crate) document: Option<Drafted>,
@@ -69,6 +71,7 @@ pub(crate) fn gather(selection: &Selection) -> Outcome<Gathered> {
         warnings: Vec::new(),
         stems,
         folder,
+        are_records_of_one: sources.iter().all(Source::is_record_of_one),
         at,
         document: read_document(&sources, selection.refs_from.as_deref())?,
     };
@@ -243,7 +246,8 @@ impl Gathered {
             Some(Step::All) | None => {
                 let is_object = self.shape.kinds().into_iter().all(|kind| kind == Kind::Object);
                 let of_one = is_object && self.samples == self.names.len() as u64;
-                root_name(self.stems.iter().map(String::as_str), self.folder.as_deref(), of_one)
+                let name = root_name(self.stems.iter().map(String::as_str), self.folder.as_deref(), of_one);
+                if of_one && self.are_records_of_one { singular(&name) } else { name }
             }
         };
         // A file of many values, one a line, is named after them all, as a list is.
@@ -409,9 +413,21 @@ impl Source {
     fn stem(&self) -> Option<String> {
         match self {
             Self::File(path) | Self::Document(path, _) => {
-                path.file_stem().map(|stem| subject(&stem.to_string_lossy()).to_owned())
+                let stem = path.file_stem()?.to_string_lossy();
+                Some(Record::of(&stem).map_or(&*stem, |record| record.subject).to_owned())
             }
             Self::StandardInput => None,
+        }
+    }
+
+    /// Whether it is a record of one of several things, by what was asked: `/hives/17`.
+    fn is_record_of_one(&self) -> bool {
+        match self {
+            Self::File(path) => {
+                let stem = path.file_stem().map(|stem| stem.to_string_lossy());
+                stem.is_some_and(|stem| Record::of(&stem).is_some_and(|record| record.is_one))
+            }
+            Self::Document(..) | Self::StandardInput => false,
         }
     }
 

@@ -4,15 +4,23 @@
 mod address;
 mod answer;
 mod curl;
+mod ids;
+mod literals;
+mod packing;
 mod pages;
 mod placeholders;
+mod records;
 mod secrets;
 mod template;
 
-pub use address::{address, is_same_origin, stem, subject};
+pub use address::{address, is_same_origin};
 pub use answer::{Answer, NoSample, answer};
 pub use curl::{Copied, NoCommand, copied};
+pub use ids::is_id;
+pub use literals::{Unsaid, unsaid_address, unsaid_body, unsaid_value};
+pub use packing::{PACKINGS, UnknownPacking, unpacked};
 pub use pages::{Paging, next_page};
 pub use placeholders::{OpenPlaceholder, Template};
+pub use records::{Record, stem, stem_of_page, thing};
 pub use secrets::{Secrets, Unset, is_secret_name};
 pub use template::{AddressTemplate, NoVariable, values_at};

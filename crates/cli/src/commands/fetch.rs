@@ -1,79 +1,50 @@
 //! `jar-sprout fetch`: records what an API answers, as samples.
 
-use std::fs;
-use std::path::{self, PathBuf};
-use std::time::{Duration, SystemTime};
+use std::collections::BTreeSet;
+use std::path::{Path, PathBuf};
 
-use jar_sprout_fetch::{
-    Answer, Copied, NoSample, Paging, Secrets, answer, copied, is_secret_name, next_page, stem,
-};
+use indexmap::IndexMap;
+use jar_sprout_fetch::{Copied, copied, thing};
 use jar_sprout_model::Problem;
-use jar_sprout_shape::Path;
-use url::Url;
+use jar_sprout_settle::{root_name, singular};
 
 use crate::args::FetchArgs;
-use crate::commands::scrub::without_values;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
-use crate::fetch::{Client, Limits, Order, Reply, addresses, order, values};
-use crate::files::{NewFile, overwrite_all};
-use crate::progress::Progress;
+use crate::fetch::{SourcesOfModels, placeholders, record, unsaid};
+use crate::jar::{
+    FILE, Jar, JarModel, NewModel, SAMPLES, add_sources, enter_jar, go_to_jar_there_is, model_name, new_jar,
+    no_such_model, parse_jar, read_jar, read_text, set_recipe, write_jar,
+};
+use crate::lock::lock_jar;
+use crate::recipe::Recipe;
 use crate::report;
+use crate::request::said_by_jar;
+use crate::wording::counted;
+
+/// The most records that are named.
+const MOST_NAMED: usize = 5;
 
 pub(crate) fn fetch(args: &FetchArgs) -> Outcome<Exit> {
-    let args = &with_copied(args)?;
-    let mut secrets = Secrets::default();
-    let addresses = addresses(args)?;
-    let names = values(args.env_file.as_deref())?;
-    let orders = addresses.iter().map(|url| order(args, url, &names, &mut secrets));
-    let orders: Vec<Order> = orders.collect::<Result<_, _>>()?;
-    warn_of_literals(args);
-    let limits = Limits { timeout: Duration::from_secs(args.timeout), bytes: args.most_bytes };
-    let client = Client::new(limits, args.ca_file.as_deref())?;
-    let paging = paging(args)?;
-    let pause = Duration::try_from_secs_f64(args.pause)
-        .map_err(|error| Failure::argument(error.to_string(), format!("--pause {}", args.pause)))?;
-    let progress = Progress::of_things("asking", orders.len().saturating_mul(args.pages));
-    let mut files: Vec<NewFile> = Vec::new();
-    for mut order in orders {
-        for page in 1..=args.pages.max(1) {
-            if !files.is_empty() {
-                // So that no two records are of the same millisecond.
-                std::thread::sleep(pause.max(Duration::from_millis(1)));
-            }
-            let reply = client.ask(&order, &secrets)?;
-            if let Some(from) = &reply.from {
-                report::note(&format!("answered by {from}, which was not told the headers"));
-            }
-            let file = recorded(args, &order, &reply, &secrets)?;
-            progress.step();
-            let body = String::from_utf8_lossy(&reply.bytes);
-            let next = next_page(&paging, &order.url, &reply.link, &body);
-            files.push(file);
-            let Some((next, how)) = next else { break };
-            if args.pages == 1 && paging == Paging::AsShown {
-                report::note(&format!("there is a next page, found {how}: `--pages 5` takes as many"));
-            } else if page == args.pages {
-                report::note(&format!("there are more pages than {page}; `--pages` bounds them"));
-            }
-            order.url = next;
+    let recipe = typed(args)?;
+    match &args.dir {
+        _ if recipe.urls.is_empty() => ask_again(args, &recipe),
+        Some(dir) => {
+            warn_of_literals(&recipe, false);
+            let paths = record(&recipe, dir, &SourcesOfModels::new())?;
+            tell_records(&paths);
+            let shown: Vec<String> = paths.iter().map(|path| path.display().to_string()).collect();
+            report::note(&format!("`jar-sprout look {}` shows what is in it", shown.join(" ")));
+            Ok(Exit::Well)
         }
+        None => ask_for_jar(args, &recipe),
     }
-    drop(progress);
-    let paths: Vec<PathBuf> = files.iter().map(|file| file.path.clone()).collect();
-    overwrite_all(files)?;
-    if let Some(most) = args.keep {
-        paths.iter().try_for_each(|path| keep_last(path, most))?;
-    }
-    let told: Vec<String> = paths.iter().map(|path| path.display().to_string()).collect();
-    told.iter().for_each(|path| report::note(&format!("recorded {path}")));
-    report::note(&format!("`jar-sprout look {}` shows what is in it", told.join(" ")));
-    Ok(Exit::Well)
 }
 
 /// What was typed, with what a command line asks for beside it; what was typed itself holds.
-fn with_copied(args: &FetchArgs) -> Result<FetchArgs, Problem> {
-    let Some(line) = &args.curl else { return Ok(args.clone()) };
+fn typed(args: &FetchArgs) -> Result<Recipe, Problem> {
+    let typed = Recipe { urls: args.urls.clone(), ..args.recipe.clone() };
+    let Some(line) = &args.curl else { return Ok(typed) };
     let copied = copied(line).map_err(|why| {
         let problem = Failure::argument(why.to_string(), "--curl");
         problem.with_help("such as `--curl \"$(cat command.txt)\"`; data goes into `--body`")
@@ -85,90 +56,196 @@ fn with_copied(args: &FetchArgs) -> Result<FetchArgs, Problem> {
             unheard.join(", ")
         ));
     }
-    Ok(FetchArgs {
-        urls: [urls, args.urls.clone()].concat(),
-        header: [headers, args.header.clone()].concat(),
-        query: [query, args.query.clone()].concat(),
-        method: args.method.clone().or(method),
-        body: args.body.clone().or(body),
-        ..args.clone()
-    })
+    Ok(typed.above(Recipe { urls, method, headers, query, body, ..Recipe::default() }))
 }
 
-/// How pages follow each other.
-fn paging(args: &FetchArgs) -> Result<Paging, Problem> {
-    let path = |text: &String| {
-        Path::parse(text).map_err(|error| Failure::argument(error.to_string(), format!("--next {text}")))
-    };
-    Ok(match (args.next.as_ref().map(path).transpose()?, args.page_by.clone()) {
-        (None, None) => Paging::AsShown,
-        (Some(path), None) => Paging::Link(path),
-        (None, Some(parameter)) => Paging::Counter(parameter),
-        (Some(path), Some(parameter)) => Paging::Cursor { path, parameter },
-    })
+/// Asks for samples of models of the nearest jar, or of a new one here, which remembers how.
+fn ask_for_jar(args: &FetchArgs, typed: &Recipe) -> Outcome<Exit> {
+    let is_new = !go_to_jar_there_is()?;
+    let jar = if is_new { Jar::default() } else { read_jar(Path::new(""))? };
+    let asked = by_model(args, typed, &jar)?;
+    warn_of_literals(typed, true);
+    for (model, urls) in asked {
+        let recipe = Recipe { urls, ..typed.clone() };
+        let paths = record(&recipe, &folder_of(&model), &sources_of_models(&jar))?;
+        let told = remember(&model, args.at.as_deref(), Some(&unsaid(&recipe).0), &paths)?;
+        tell_records(&paths);
+        told.iter().for_each(|told| report::note(told));
+    }
+    report::note("`jar-sprout look` shows what is in it; `jar-sprout fetch` asks again");
+    Ok(Exit::Well)
 }
 
-/// The sample of an answer, in a file that says what was asked and when.
-fn recorded(args: &FetchArgs, order: &Order, reply: &Reply, secrets: &Secrets) -> Result<NewFile, Problem> {
-    let asked = secrets.masked(order.url.as_str());
-    let Answer { text, ending } = answer(&reply.content_type, &reply.bytes).map_err(|why| {
-        let help = match why {
-            NoSample::Empty => "this address answers with nothing; another one may have the data",
-            NoSample::Other { .. } => {
-                "is it the page for people? `--header 'Accept: application/json'` asks for data"
+/// The addresses that were typed, each with the model that it is for.
+fn by_model(args: &FetchArgs, typed: &Recipe, jar: &Jar) -> Result<IndexMap<String, Vec<String>>, Problem> {
+    let mut asked: IndexMap<String, Vec<String>> = IndexMap::new();
+    for url in &typed.urls {
+        let name = args.model.clone().unwrap_or_else(|| named_after(url));
+        asked.entry(name).or_default().push(url.clone());
+    }
+    let mut all = IndexMap::new();
+    for (name, urls) in asked {
+        let written = unsaid(&Recipe { urls: urls.clone(), ..Recipe::default() }).0.urls;
+        let is_asked_so =
+            |model: &&JarModel| model.recipe.as_ref().is_some_and(|known| known.urls == written);
+        let known = jar.models.iter().find(|model| model.name == name);
+        let name = match (known, jar.models.iter().find(is_asked_so)) {
+            (_, Some(same)) if args.model.is_none() => same.name.clone(),
+            (Some(_), _) if args.model.is_none() => {
+                let problem = Failure::argument(format!("the jar has a model `{name}` already"), FILE);
+                let help = format!("`--model {name}` records for it, `--model NAME` makes another one");
+                return Err(problem.with_help(help));
             }
-            NoSample::Broken { .. } | NoSample::Letters { .. } => "tell those who run the server",
+            _ => name,
         };
-        let message = format!("{}, with status {}", secrets.masked(&why.to_string()), reply.status);
-        Failure::argument(message, asked.clone()).with_help(help)
-    })?;
-    if args.scrub && ending == "yaml" {
-        let problem = Failure::argument("an answer in YAML is not scrubbed on the way", "--scrub");
-        return Err(problem.with_help("record it without `--scrub`; `jar-sprout scrub` reads it then"));
+        if let Some(at) = args.at.as_ref().filter(|_| jar.models.iter().any(|model| model.name == name)) {
+            let help = format!("`at = \"{at}\"` under [models.{name}]");
+            return Err(said_by_jar(format!("--at {at}"), &help));
+        }
+        all.insert(name, urls);
     }
-    // Some servers say again what they were told.
-    let text = secrets.masked(&text);
-    let text = if args.scrub { without_values(&text)? } else { text };
-    let shown = Url::parse(&asked).unwrap_or_else(|_| order.url.clone());
-    let name = format!("{}.{}.{ending}", stem(&shown), time_stamp());
-    Ok(NewFile { path: args.dir.join(name), text })
+    Ok(all)
 }
 
-/// `20261201T023000.120Z`: to the millisecond, so that what is asked twice has two names.
-fn time_stamp() -> String {
-    humantime::format_rfc3339_millis(SystemTime::now()).to_string().replace(['-', ':'], "")
+/// The model that answers of an address are samples of: `hives` of `/hives`, `hive` of `/hives/{id}`.
+fn named_after(url: &str) -> String {
+    let (words, is_one) = thing(url);
+    let words = root_name([words.as_str()], None, false);
+    model_name(&if is_one { singular(&words) } else { words })
 }
 
-/// Removes all but the last records of what was asked.
-fn keep_last(path: &path::Path, most: usize) -> Result<(), Problem> {
-    let asked = |path: &path::Path| -> Option<String> {
-        let name = path.file_name()?.to_str()?;
-        // The time, its milliseconds and the ending stand behind what was asked.
-        Some(name.rsplitn(4, '.').nth(3)?.to_owned())
-    };
-    let (Some(folder), Some(wanted)) = (path.parent(), asked(path)) else { return Ok(()) };
-    let mut records: Vec<PathBuf> = fs::read_dir(folder)
-        .into_iter()
-        .flatten()
-        .flatten()
-        .map(|entry| entry.path())
-        .filter(|path| asked(path).is_some_and(|asked| asked == wanted))
+/// Asks again what the jar remembers. What is typed beside it holds for this time.
+fn ask_again(args: &FetchArgs, typed: &Recipe) -> Outcome<Exit> {
+    if let Some((option, help)) = needs_address(args) {
+        return Err(Failure::argument(format!("{option} needs an address"), "fetch").with_help(help).into());
+    }
+    let jar = enter_jar("jar-sprout fetch")?;
+    if let Some(unknown) = args.only.iter().find(|name| jar.models.iter().all(|model| model.name != **name)) {
+        return Err(no_such_model(&jar, unknown).into());
+    }
+    let is_meant = |model: &&JarModel| args.only.is_empty() || args.only.contains(&model.name);
+    let asked: Vec<(&JarModel, &Recipe)> = jar
+        .models
+        .iter()
+        .filter(is_meant)
+        .filter_map(|model| Some((model, model.recipe.as_ref()?)))
         .collect();
-    records.sort();
-    for old in records.iter().rev().skip(most.max(1)) {
-        fs::remove_file(old).map_err(|error| Failure::path(crate::failure::reason(&error), old))?;
+    if asked.is_empty() {
+        let problem = Failure::argument("the jar remembers nothing that was asked", FILE);
+        let help = "`jar-sprout fetch https://api.honey.example/hives` asks, and remembers it";
+        return Err(problem.with_help(help).into());
     }
-    Ok(())
+    let mut exit = Exit::Well;
+    for (model, recipe) in asked {
+        tell_asked(model, recipe);
+        let recipe = typed.clone().above(recipe.clone());
+        let done = record(&recipe, &folder_of(&model.name), &sources_of_models(&jar)).and_then(|paths| {
+            let told = remember(&model.name, None, None, &paths)?;
+            tell_records(&paths);
+            told.iter().for_each(|told| report::note(told));
+            Ok(())
+        });
+        // One that fails does not keep the others from being asked.
+        if let Err(failure) = done {
+            exit = report::failure(&failure);
+        }
+    }
+    if exit == Exit::Well {
+        report::note("`jar-sprout check` tells whether they fit the models");
+    }
+    Ok(exit)
+}
+
+/// What was typed that says nothing without an address.
+fn needs_address(args: &FetchArgs) -> Option<(String, &'static str)> {
+    let FetchArgs { urls: _, curl: _, model, at, only: _, dir, recipe: _ } = args;
+    let model =
+        model.as_ref().map(|model| (format!("`--model {model}`"), "`--only` asks again for one model"));
+    let at = at.as_ref().map(|at| (format!("`--at {at}`"), "jar.toml says `at` under its model"));
+    let dir = dir.as_ref().map(|dir| {
+        (
+            format!("`--dir {}`", dir.display()),
+            "such as `https://api.honey.example/hives`; a jar has its own folder",
+        )
+    });
+    model.or(at).or(dir)
+}
+
+/// Says who is asked, and what of the environment they are told: a jar may be another's work.
+fn tell_asked(model: &JarModel, recipe: &Recipe) {
+    let hosts: BTreeSet<&str> =
+        recipe.urls.iter().filter_map(|url| url.split("://").nth(1)?.split(['/', '?']).next()).collect();
+    let hosts = hosts.into_iter().collect::<Vec<_>>().join(", ");
+    let names: Vec<String> = placeholders(recipe).iter().map(|name| format!("`{name}`")).collect();
+    let told = if names.is_empty() { String::new() } else { format!(", which is told {}", names.join(", ")) };
+    report::note(&format!("{}: asking {hosts}{told}", model.name));
+}
+
+/// The folder of a model's records.
+fn folder_of(model: &str) -> PathBuf {
+    Path::new(SAMPLES).join(model)
+}
+
+fn sources_of_models(jar: &Jar) -> SourcesOfModels<'_> {
+    jar.models.iter().map(|model| (model.name.as_str(), &model.request.selection.sources[..])).collect()
+}
+
+/// Writes down in the jar what a model's samples are now, and how they were asked for; what was new about it.
+fn remember(
+    model: &str,
+    at: Option<&str>,
+    recipe: Option<&Recipe>,
+    paths: &[PathBuf],
+) -> Outcome<Vec<String>> {
+    let _lock = lock_jar()?;
+    let is_new = !Path::new(FILE).exists();
+    // Somebody may have written in it since.
+    let text = if is_new { new_jar() } else { read_text(Path::new(""))? };
+    let jar = parse_jar(&text)?;
+    let endings: BTreeSet<String> = paths
+        .iter()
+        .filter_map(|path| path.extension())
+        .map(|ending| format!("{SAMPLES}/{model}/*.{}", ending.to_string_lossy()))
+        .collect();
+    let sources: Vec<String> = endings.into_iter().collect();
+    let is_known = jar.models.iter().any(|known| known.name == model);
+    let mut new = if is_known {
+        add_sources(&text, model, &sources)
+    } else {
+        jar.with_model(&text, &NewModel { name: model, sources: &sources, at, root: None, is_lenient: false })
+    };
+    if let Some(recipe) = recipe {
+        new = set_recipe(&new, model, recipe);
+    }
+    // What would not be read back is not written.
+    parse_jar(&new)?;
+    if new != text {
+        write_jar(&new)?;
+    }
+    Ok(match (is_new, is_known) {
+        (true, _) => vec![format!("made {FILE}, with model `{model}`")],
+        (false, false) => vec![format!("added to {FILE}: model `{model}`")],
+        (false, true) => Vec::new(),
+    })
+}
+
+/// Names the first few records.
+fn tell_records(paths: &[PathBuf]) {
+    paths.iter().take(MOST_NAMED).for_each(|path| report::note(&format!("recorded {}", path.display())));
+    let more = paths.len().saturating_sub(MOST_NAMED);
+    if more > 0 {
+        report::note(&format!("and {} more", counted(more, "record")));
+    }
 }
 
 /// Says of a secret that was typed as it is that it should not be.
-fn warn_of_literals(args: &FetchArgs) {
-    let names = args.header.iter().filter_map(|text| text.split_once(':'));
-    let names = names.chain(args.query.iter().filter_map(|text| text.split_once('=')));
-    for (name, _) in names.filter(|(name, value)| is_secret_name(name) && !value.contains("${")) {
-        let name = name.trim();
-        report::note(&format!(
-            "`{name}` looks like a secret: nothing of it is written down; `${{NAME}}` keeps it out of the shell's history, too"
-        ));
+fn warn_of_literals(recipe: &Recipe, is_remembered: bool) {
+    for name in unsaid(recipe).1.keys() {
+        let remembered = if is_remembered {
+            format!("; {FILE} has `${{{name}}}` in its place: set it before `jar-sprout fetch` asks again")
+        } else {
+            format!("; as `${{{name}}}` it stays out of the shell's history, too")
+        };
+        report::note(&format!("what looks like a secret is not written down{remembered}"));
     }
 }

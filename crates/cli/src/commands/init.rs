@@ -12,8 +12,8 @@ use crate::failure::{Failure, Outcome, reason};
 use crate::files::{NewFile, Over, write_all};
 use crate::input;
 use crate::jar::{
-    FILE, HERE, Jar, JarModel, NewLanguage, NewModel, add_languages, add_model, add_sources, new_jar,
-    no_such_model, parse_jar, read_text, say_folder, set_policies, write_jar,
+    FILE, Jar, NewLanguage, NewModel, SAMPLES, add_languages, add_sources, model_name, new_jar,
+    no_such_model, parse_jar, read_text, set_policies, write_jar,
 };
 use crate::lock::lock_jar;
 use crate::reference::schema;
@@ -22,9 +22,6 @@ use crate::request::Selection;
 use crate::settings::{language, taken_apart, typed_settings};
 use crate::sources::{files_of, gather, split_part};
 use crate::wording::quoted_with;
-
-/// The folder that samples from elsewhere are copied into.
-const SAMPLES: &str = "samples";
 
 pub(crate) fn init(args: &InitArgs) -> Outcome<Exit> {
     if args.schema {
@@ -50,13 +47,9 @@ pub(crate) fn init(args: &InitArgs) -> Outcome<Exit> {
     let mut done = Vec::new();
     let mut policies_for = None;
     if !args.sources.is_empty() {
-        let model = model_name(args)?;
+        let model = name_of_model(args)?;
         if jar.models.iter().any(|one| one.name == model) {
             return Err(has_model(&model, args).into());
-        }
-        // Where there was one model, its code stays where it is.
-        if let [JarModel { name, folder: None, .. }] = &jar.models[..] {
-            text = say_folder(&text, name, HERE);
         }
         let sources = sources(&args.sources, &mut copies)?;
         let new = NewModel {
@@ -66,7 +59,7 @@ pub(crate) fn init(args: &InitArgs) -> Outcome<Exit> {
             at: args.at.as_deref(),
             root: args.name.as_deref(),
         };
-        text = add_model(&text, &new);
+        text = jar.with_model(&text, &new);
         done.push(format!("model `{model}`"));
         policies_for = (!jar.models.is_empty()).then_some(model);
         jar = parse_jar(&text)?;
@@ -148,7 +141,7 @@ fn languages(jar: &Jar, args: &InitArgs) -> Result<Vec<NewLanguage>, Problem> {
 }
 
 /// What the jar calls the model: as typed, else after the samples.
-fn model_name(args: &InitArgs) -> Outcome<String> {
+fn name_of_model(args: &InitArgs) -> Outcome<String> {
     if let Some(name) = &args.model {
         return Ok(name.clone());
     }
@@ -158,12 +151,7 @@ fn model_name(args: &InitArgs) -> Outcome<String> {
         refs_from: None,
         is_lenient: args.lenient,
     })?;
-    let words = gathered.root_name();
-    let plain =
-        |word: &str| word.to_lowercase().chars().filter(char::is_ascii_alphanumeric).collect::<String>();
-    let name: Vec<String> = words.iter().map(plain).filter(|word| !word.is_empty()).collect();
-    let name = name.join("-");
-    Ok(if name.starts_with(|c: char| c.is_ascii_lowercase()) { name } else { format!("model-{name}") })
+    Ok(model_name(&gathered.root_name()))
 }
 
 /// The sources as the jar has them: those in its folder as they are, others as copies.

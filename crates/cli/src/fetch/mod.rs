@@ -2,8 +2,9 @@
 
 mod addresses;
 mod order;
+mod record;
 mod send;
 
-pub(crate) use addresses::addresses;
-pub(crate) use order::{Order, order, values};
-pub(crate) use send::{Client, Limits, Reply};
+pub(crate) use addresses::SourcesOfModels;
+pub(crate) use order::{placeholders, unsaid};
+pub(crate) use record::record;

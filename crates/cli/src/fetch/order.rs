@@ -1,14 +1,16 @@
 //! What goes out: an address with headers and a body, in which secrets are filled in at the last moment.
 
-use std::collections::HashMap;
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 use std::path::Path;
 
-use jar_sprout_fetch::{OpenPlaceholder, Secrets, Template, Unset, address, is_secret_name};
+use jar_sprout_fetch::{
+    OpenPlaceholder, Secrets, Template, Unsaid, Unset, address, unsaid_address, unsaid_body, unsaid_value,
+};
 use jar_sprout_model::Problem;
 use url::Url;
 
-use crate::args::FetchArgs;
 use crate::failure::{Failure, reason};
+use crate::recipe::Recipe;
 
 /// One request, ready to go out.
 pub(crate) struct Order {
@@ -20,10 +22,10 @@ pub(crate) struct Order {
     pub(crate) body: Option<String>,
 }
 
-/// The request for what was typed; what fills its placeholders is secret from now on, and so is what looks like it.
+/// The request for an address; what fills its placeholders is secret from now on, and so is what looks like it.
 /// `values` are for what the environment does not say.
 pub(crate) fn order(
-    args: &FetchArgs,
+    recipe: &Recipe,
     typed: &str,
     values: &HashMap<String, String>,
     secrets: &mut Secrets,
@@ -43,38 +45,62 @@ pub(crate) fn order(
         })
     };
     let mut named = Vec::new();
-    for text in &args.query {
+    for text in &recipe.query {
         let (name, value) = pair(text, '=', "--query", "a parameter is `NAME=VALUE`")?;
         named.push((name, fill(value, "--query")?));
     }
     let url = fill(typed, "fetch")?;
     let mut headers = Vec::new();
-    for text in &args.header {
+    for text in &recipe.headers {
         let (name, value) = pair(text, ':', "--header", "a header is `NAME: VALUE`")?;
         headers.push((name, fill(value.trim(), "--header")?));
     }
-    let body = args.body.as_deref().map(|body| fill(body, "--body")).transpose()?;
-    for (_, value) in named.iter().chain(&headers).filter(|(name, _)| is_secret_name(name)) {
-        // Of `Bearer abc`, the last word is the secret.
-        secrets.add(value.rsplit(' ').next().unwrap_or(value), "…");
+    let body = recipe.body.as_deref().map(|body| fill(body, "--body")).transpose()?;
+    for (name, value) in unsaid(recipe).1 {
+        secrets.add(&value, &format!("${{{name}}}"));
     }
     let url = address(&url, &named).map_err(|message| {
         Failure::argument(message, secrets.masked(&url))
             .with_help("such as `https://api.honey.example/hives`")
     })?;
-    for (_, value) in url.query_pairs().filter(|(name, _)| is_secret_name(name)) {
-        secrets.add(&value, "…");
-    }
-    if let Some(password) = url.password() {
-        secrets.add(password, "…");
-    }
     let method =
-        args.method.clone().unwrap_or_else(|| if body.is_some() { "POST" } else { "GET" }.to_owned());
+        recipe.method.clone().unwrap_or_else(|| if body.is_some() { "POST" } else { "GET" }.to_owned());
     let says_kind = headers.iter().any(|(name, _)| name.eq_ignore_ascii_case("content-type"));
     if body.is_some() && !says_kind {
         headers.push(("Content-Type".to_owned(), "application/json".to_owned()));
     }
     Ok(Order { method, home: url.clone(), url, headers, body })
+}
+
+/// The recipe as it may be written down, and what in it looks like a secret, by the placeholder that stands for it.
+pub(crate) fn unsaid(recipe: &Recipe) -> (Recipe, BTreeMap<String, String>) {
+    let mut all = BTreeMap::new();
+    let mut keep = |unsaid: Unsaid| {
+        all.extend(unsaid.secrets);
+        unsaid.text
+    };
+    let mut written = recipe.clone();
+    for url in &mut written.urls {
+        *url = keep(unsaid_address(url));
+    }
+    for (texts, mark) in [(&mut written.headers, ':'), (&mut written.query, '=')] {
+        for text in texts {
+            if let Some((name, value)) = text.split_once(mark) {
+                let start = value.len() - value.trim_start().len();
+                let (blank, value) = value.split_at(start);
+                *text = format!("{name}{mark}{blank}{}", keep(unsaid_value(name.trim(), value)));
+            }
+        }
+    }
+    written.body = written.body.map(|body| keep(unsaid_body(&body)));
+    (written, all)
+}
+
+/// The names of the placeholders in a recipe.
+pub(crate) fn placeholders(recipe: &Recipe) -> BTreeSet<String> {
+    let texts = recipe.urls.iter().chain(&recipe.headers).chain(&recipe.query).chain(&recipe.body);
+    let templates = texts.filter_map(|text| Template::parse(text).ok());
+    templates.flat_map(|template| template.names().map(str::to_owned).collect::<Vec<_>>()).collect()
 }
 
 fn pair<'t>(text: &'t str, mark: char, option: &str, message: &str) -> Result<(String, &'t str), Problem> {

@@ -5,14 +5,14 @@ use std::io::{self, Read};
 use std::path::Path;
 use std::time::Duration;
 
-use jar_sprout_fetch::{Secrets, is_same_origin};
+use jar_sprout_fetch::{PACKINGS, Secrets, is_same_origin, unpacked};
 use jar_sprout_model::Problem;
 use ureq::http::{HeaderMap, Request, Response, StatusCode, header};
 use ureq::tls::{Certificate, PemItem, RootCerts, TlsConfig, parse_pem};
 use ureq::{Agent, Body, Error};
 use url::Url;
 
-use super::Order;
+use super::order::Order;
 use crate::failure::{Failure, reason};
 
 /// So many redirects are followed.
@@ -29,6 +29,16 @@ pub(crate) struct Limits {
     pub(crate) timeout: Duration,
     /// The most bytes, unpacked.
     pub(crate) bytes: u64,
+}
+
+/// Why no answer came.
+enum Fault {
+    /// Something happened on the way.
+    Way(Error),
+    /// It has more bytes than are read.
+    Length,
+    /// It is packed as it does not say, or as nobody here unpacks.
+    Packing(String),
 }
 
 /// Speaks with servers.
@@ -60,6 +70,8 @@ impl Client {
             .timeout_global(Some(limits.timeout))
             .allow_non_standard_methods(true)
             .user_agent(concat!("jar-sprout/", env!("CARGO_PKG_VERSION")))
+            // It is unpacked here, where its end is known.
+            .accept_encoding(PACKINGS)
             .accept("application/json, application/x-ndjson, application/yaml;q=0.9, */*;q=0.1")
             .build();
         Ok(Self { agent: config.into(), limits })
@@ -72,8 +84,9 @@ impl Client {
         let mut is_plain = false;
         let (mut redirects, mut retries) = (0, 0);
         loop {
-            let response =
-                self.send(order, &url, is_plain).map_err(|error| self.fault(&error, &url, secrets))?;
+            let response = self
+                .send(order, &url, is_plain)
+                .map_err(|error| self.fault(Fault::Way(error), &url, secrets))?;
             let status = response.status();
             if let Some(next) = next_address(&response, &url) {
                 redirects += 1;
@@ -98,7 +111,7 @@ impl Client {
             }
             let content_type = text_of(response.headers(), header::CONTENT_TYPE);
             let link = text_of(response.headers(), header::LINK);
-            let bytes = self.body(response).map_err(|error| self.fault(&error, &url, secrets))?;
+            let bytes = self.body(response).map_err(|fault| self.fault(fault, &url, secrets))?;
             if !status.is_success() {
                 return Err(refused(status, &bytes, &url, secrets));
             }
@@ -123,39 +136,49 @@ impl Client {
         self.agent.run(request.body(())?)
     }
 
-    /// All of a body, to the bound.
-    fn body(&self, response: Response<Body>) -> Result<Vec<u8>, Error> {
-        let mut bytes = Vec::new();
-        let mut reader = response.into_body().into_reader().take(self.limits.bytes + 1);
-        reader.read_to_end(&mut bytes)?;
-        if bytes.len() as u64 > self.limits.bytes {
-            Err(Error::BodyExceedsLimit(self.limits.bytes))
-        } else {
-            Ok(bytes)
+    /// All of a body, unpacked, to the bound.
+    fn body(&self, response: Response<Body>) -> Result<Vec<u8>, Fault> {
+        let packing = text_of(response.headers(), header::CONTENT_ENCODING);
+        let most = self.limits.bytes;
+        let packed =
+            all_of(response.into_body().into_reader(), most).map_err(|error| Fault::Way(error.into()))?;
+        let packed = packed.ok_or(Fault::Length)?;
+        if packing.is_empty() {
+            return Ok(packed);
         }
+        let reader =
+            unpacked(&packing, &packed[..]).map_err(|unknown| Fault::Packing(unknown.to_string()))?;
+        let is_other =
+            |_| Fault::Packing(format!("the answer says that it is packed as {packing}, and is not"));
+        all_of(reader, most).map_err(is_other)?.ok_or(Fault::Length)
+    }
+
+    /// What went wrong, and the way out.
+    fn fault(&self, fault: Fault, url: &Url, secrets: &Secrets) -> Problem {
+        let (message, help) = match fault {
+            Fault::Way(error) => self.way(&error),
+            Fault::Length => (
+                format!("the answer has more than {} bytes", self.limits.bytes),
+                "ask for less, or take more with `--most-bytes`",
+            ),
+            Fault::Packing(message) => (message, "tell those who run the server"),
+        };
+        problem(secrets.masked(&message), url, secrets).with_help(help)
     }
 
     /// What went wrong on the way, and the way out.
-    fn fault(&self, error: &Error, url: &Url, secrets: &Secrets) -> Problem {
+    fn way(&self, error: &Error) -> (String, &'static str) {
         let seconds = self.limits.timeout.as_secs();
         let is_certificate = |text: &str| text.to_ascii_lowercase().contains("certificate");
         let is_no_host = |text: &str| text.contains("lookup address") || text.contains("resolve");
         let is_no_tls = |text: &str| text.contains("corrupt message") || text.contains("InvalidContentType");
         let too_late = || (format!("no whole answer within {seconds} s"), "`--timeout SECONDS` waits longer");
-        let (message, help) = match error {
+        match error {
             Error::ConnectionFailed => NOBODY.told(),
             Error::Timeout(_) => too_late(),
-            Error::BodyExceedsLimit(most) => (
-                format!("the answer has more than {most} bytes"),
-                "ask for less, or take more with `--most-bytes`",
-            ),
             Error::LargeResponseHeader(..) => {
                 ("the answer's headers have no end".to_owned(), "this is no server of an API")
             }
-            Error::Decompress(kind, _) => (
-                format!("the answer says that it is packed as {kind}, and is not"),
-                "tell those who run the server",
-            ),
             Error::Io(error) => match error.kind() {
                 io::ErrorKind::ConnectionRefused => NOBODY.told(),
                 io::ErrorKind::UnexpectedEof | io::ErrorKind::ConnectionReset => (
@@ -172,9 +195,15 @@ impl Client {
             error if is_no_tls(&error.to_string()) => NO_TLS.told(),
             error if is_certificate(&error.to_string()) => NO_CERTIFICATE.told(),
             error => (error.to_string(), "look at the address, the headers and the method"),
-        };
-        problem(secrets.masked(&message), url, secrets).with_help(help)
+        }
     }
+}
+
+/// All that a reader has; none where that is more than `most` bytes.
+fn all_of(reader: impl Read, most: u64) -> io::Result<Option<Vec<u8>>> {
+    let mut bytes = Vec::new();
+    reader.take(most.saturating_add(1)).read_to_end(&mut bytes)?;
+    Ok((bytes.len() as u64 <= most).then_some(bytes))
 }
 
 /// The certificates of a file.

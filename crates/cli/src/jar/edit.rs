@@ -9,6 +9,7 @@ use super::FILE;
 use crate::failure::{Failure, Outcome, reason};
 use crate::keys::VERSION;
 use crate::progress::Progress;
+use crate::recipe::Recipe;
 use crate::stage::{Stage, sweep};
 
 /// A model to be added.
@@ -65,6 +66,24 @@ pub(crate) fn set_policies(text: &str, model: Option<&str>, policies: &[(&'stati
     let table = table.as_table_like_mut().expect("the policies were read");
     for (key, set) in policies {
         table.insert(key, value(set.clone()));
+    }
+    document.to_string()
+}
+
+/// A jar's text with the recipe of a model; keys that it has no more go, the others stay where they are.
+///
+/// # Panics
+/// On a text that is no TOML, or has no such model: it was read before.
+pub(crate) fn set_recipe(text: &str, model: &str, recipe: &Recipe) -> String {
+    let mut document: DocumentMut = text.parse().expect("the jar was read");
+    let table = home(&mut document, Some(model)).entry("fetch").or_insert_with(|| Item::Table(Table::new()));
+    let table = table.as_table_like_mut().expect("the recipe was read");
+    let said = recipe.as_toml();
+    let over = table.iter().map(|(key, _)| key.to_owned());
+    let over: Vec<String> = over.filter(|key| said.iter().all(|(said, _)| said != key)).collect();
+    over.iter().for_each(|key| drop(table.remove(key)));
+    for (key, set) in said {
+        table.insert(key, value(set));
     }
     document.to_string()
 }

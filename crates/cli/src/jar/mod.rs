@@ -7,22 +7,29 @@ mod read;
 use std::path::{Component, Path, PathBuf};
 
 use jar_sprout_grow::{Dialect, Language, Settings, SharedPlace, find_language};
-use jar_sprout_model::Problem;
+use jar_sprout_model::{Problem, Words};
 use jar_sprout_settle::Decision;
 
 use crate::failure::Failure;
 use crate::modelling::Home;
+use crate::recipe::Recipe;
 use crate::request::Request;
 
 pub(crate) use edit::{
-    NewLanguage, NewModel, add_languages, add_model, add_sources, decided_in, new_jar, say_folder,
-    set_policies, write_decision, write_jar,
+    NewLanguage, NewModel, add_languages, add_sources, decided_in, new_jar, set_policies, set_recipe,
+    write_decision, write_jar,
 };
-pub(crate) use open::{Models, Opened, enter_jar, enter_jar_alone, no_such_model, open_models};
+use edit::{add_model, say_folder};
+pub(crate) use open::{
+    Models, Opened, enter_jar, enter_jar_alone, go_to_jar_there_is, no_such_model, open_models,
+};
 pub(crate) use read::{parse_jar, read_jar, read_text};
 
 /// The name of the file.
 pub(crate) const FILE: &str = "jar.toml";
+
+/// The folder of samples.
+pub(crate) const SAMPLES: &str = "samples";
 
 /// The folder that is that of the language itself.
 pub(crate) const HERE: &str = ".";
@@ -30,11 +37,20 @@ pub(crate) const HERE: &str = ".";
 /// What the code is called that all models share; the first that is no model's.
 const SHARED: &[&str] = &["shared", "common", "helpers"];
 
+/// What a jar calls a model of this name: `top-bar-hives`.
+pub(crate) fn model_name(words: &Words) -> String {
+    let plain =
+        |word: &str| -> String { word.to_lowercase().chars().filter(char::is_ascii_alphanumeric).collect() };
+    let name: Vec<String> = words.iter().map(plain).filter(|word| !word.is_empty()).collect();
+    let name = name.join("-");
+    if name.starts_with(|c: char| c.is_ascii_lowercase()) { name } else { format!("model-{name}") }
+}
+
 /// What stands for such code where there is none.
 pub(crate) const BRINGS_OWN: &str = "none";
 
 /// What a `jar.toml` says.
-#[derive(Debug)]
+#[derive(Debug, Default)]
 pub(crate) struct Jar {
     pub(crate) models: Vec<JarModel>,
     pub(crate) languages: Vec<JarLanguage>,
@@ -51,6 +67,8 @@ pub(crate) struct JarModel {
     pub(crate) request: Request,
     /// Those of all models first, then its own.
     pub(crate) decisions: Vec<JarDecision>,
+    /// How its samples are asked for.
+    pub(crate) recipe: Option<Recipe>,
 }
 
 /// A decision, and whose it is.
@@ -98,6 +116,14 @@ impl std::fmt::Debug for JarLanguage {
 }
 
 impl Jar {
+    /// The text of the jar with one more model; where there was one, its code stays where it is.
+    pub(crate) fn with_model(&self, text: &str, new: &NewModel<'_>) -> String {
+        match &self.models[..] {
+            [JarModel { name, folder: None, .. }] => add_model(&say_folder(text, name, HERE), new),
+            _ => add_model(text, new),
+        }
+    }
+
     /// Its languages, or the one that was named.
     pub(crate) fn languages(&self, into: Option<&str>) -> Result<Vec<&JarLanguage>, Problem> {
         let is_meant = |one: &&JarLanguage| {

@@ -45,13 +45,20 @@ pub(crate) fn enter_jar_alone(command: &str) -> Outcome<(Option<Lock>, Jar)> {
     Ok((lock, read_jar(Path::new(""))?))
 }
 
+/// Goes to the nearest jar's folder, if there is one.
+pub(crate) fn go_to_jar_there_is() -> Outcome<bool> {
+    let Some(folder) = nearest_jar() else { return Ok(false) };
+    std::env::set_current_dir(&folder).map_err(|error| Failure::path(reason(&error), &folder))?;
+    Ok(true)
+}
+
 fn go_to_jar(command: &str) -> Outcome<()> {
-    let Some(folder) = nearest_jar() else {
+    if !go_to_jar_there_is()? {
         let problem = Failure::argument("no source, and no jar.toml here or above", command);
         let help = "name a file, or make a jar: `jar-sprout init hives.json --into kotlin`";
         return Err(problem.with_help(help).into());
-    };
-    std::env::set_current_dir(&folder).map_err(|error| Failure::path(reason(&error), &folder).into())
+    }
+    Ok(())
 }
 
 /// The models of a jar, or those of these names; one that cannot be made does not hide the others.

@@ -14,6 +14,7 @@ use crate::decisions::{DECISIONS, Unreadable, decision_keys};
 use crate::failure::{Failure, Outcome, reason};
 use crate::keys::{Key, LANGUAGE, MODEL, TOP, Takes, VERSION, texts_of};
 use crate::policies::{POLICIES, policy_keys};
+use crate::recipe::{RECIPE, Recipe, recipe_keys};
 use crate::request::{Request, Selection};
 use crate::settings::setting_problem;
 use crate::source_names::SourceNames;
@@ -139,7 +140,23 @@ impl Reader<'_> {
         let is_lenient = table.get("lenient").and_then(|(_, item)| item.as_bool()).unwrap_or(false);
         let selection = Selection { sources, at: text(&table, "at"), refs_from, is_lenient };
         let request = Request { selection, name: text(&table, "root"), policies, decisions: Vec::new() };
-        Ok(JarModel { name: name.get().to_owned(), folder, request, decisions })
+        let recipe = self.table(&table, "fetch")?.map(|table| self.recipe(name, &table)).transpose()?;
+        Ok(JarModel { name: name.get().to_owned(), folder, request, decisions, recipe })
+    }
+
+    fn recipe(&self, name: &TomlKey, table: &Table<'_>) -> Read<Recipe> {
+        self.only(table, &recipe_keys(), &[])?;
+        let mut recipe = Recipe::default();
+        for row in RECIPE {
+            if let Some((_, item)) = table.get(row.key.name) {
+                row.read(item, &mut recipe);
+            }
+        }
+        if recipe.urls.is_empty() {
+            let problem = self.problem(format!("the recipe of `{}` has no `url`", name.get()), name.span());
+            return Err(with_help(problem, "such as `url = \"https://api.honey.example/hives\"`".to_owned()));
+        }
+        Ok(recipe)
     }
 
     fn policies(&self, table: &Table<'_>, base: Policies) -> Read<Policies> {
@@ -345,6 +362,7 @@ mod tests {
         include_str!("../../demo/jar.toml"),
         "\n[models.more.decisions]\n\"Hive.img\" = { type = \"text\", rename = \"picture\" }\nHive = { keep = [\"id\"] }\n",
         "\n[models.more]\nsources = [\"a.json\"]\nat = \"$.x[*]\"\nfolder = \".\"\nlenient = true\nroot = \"More\"\n",
+        "\n[models.more.fetch]\nurl = \"https://api.honey.example/more\"\npause = 0.5\nkeep = 3\nscrub = true\n",
         "\n[models.more.policies]\ntrust = \"nothing\"\nessential = [\"id\"]\nmaps = false\n",
     );
 

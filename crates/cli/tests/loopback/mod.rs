@@ -1,5 +1,8 @@
 //! A server on the loopback, and the program that asks it.
 
+#![allow(dead_code, reason = "no test needs all of it")]
+#![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop")]
+
 use std::fs;
 use std::io::{BufRead, BufReader, Read, Write};
 use std::net::{TcpListener, TcpStream};
@@ -67,6 +70,9 @@ fn serve(mut stream: TcpStream, log: &Mutex<Vec<String>>, script: &Script) {
     drop(script(&request, before, &mut stream));
 }
 
+/// The header of an answer that is JSON.
+pub(crate) const JSON: &str = "Content-Type: application/json\r\n";
+
 /// A whole answer.
 pub(crate) fn answer(
     stream: &mut TcpStream,
@@ -79,7 +85,13 @@ pub(crate) fn answer(
     stream.write_all(body)
 }
 
+/// Asks for samples outside of a jar.
 pub(crate) fn fetch(folder: &Path, arguments: &[&str]) -> Output {
+    fetch_for_jar(folder, &[arguments, &["--dir", "samples"]].concat())
+}
+
+/// Asks for samples of the folder's jar.
+pub(crate) fn fetch_for_jar(folder: &Path, arguments: &[&str]) -> Output {
     let mut command = Command::cargo_bin("jar-sprout").unwrap();
     command.arg("fetch").args(arguments).current_dir(folder);
     command.env("HIVES_TOKEN", "b33s-and-more");
@@ -94,13 +106,21 @@ pub(crate) fn said(output: &Output) -> String {
     String::from_utf8_lossy(&output.stderr).into_owned()
 }
 
+/// All samples of a folder, by name.
 pub(crate) fn recorded(folder: &Path) -> Vec<(String, String)> {
-    let entries = fs::read_dir(folder.join("samples")).into_iter().flatten().flatten();
-    let mut files: Vec<(String, String)> = entries
-        .map(|entry| {
-            (entry.file_name().to_string_lossy().into_owned(), fs::read_to_string(entry.path()).unwrap())
-        })
-        .collect();
+    fn collect(folder: &Path, found: &mut Vec<(String, String)>) {
+        for entry in fs::read_dir(folder).into_iter().flatten().flatten() {
+            let path = entry.path();
+            if path.is_dir() {
+                collect(&path, found);
+            } else {
+                let name = entry.file_name().to_string_lossy().into_owned();
+                found.push((name, fs::read_to_string(path).unwrap()));
+            }
+        }
+    }
+    let mut files = Vec::new();
+    collect(&folder.join("samples"), &mut files);
     files.sort();
     files
 }
