@@ -121,10 +121,14 @@ pub(crate) struct ManualArgs {
 #[command(next_help_heading = "What is read")]
 pub(crate) struct SourceArgs {
     /// Samples of the same thing, in JSON, NDJSON or YAML: files, globs such as `hive-*.json`, or `-` for standard
-    /// input; or a JSON Schema, OpenAPI or Swagger document, or a part of one: `api.yaml#/components/schemas/Hive`.
-    /// None for those of the jar
+    /// input; or a JSON Schema, OpenAPI or Swagger document, or a part of one: `api.yaml#/components/schemas/Hive`; or
+    /// recorded traffic, an HTTP Archive (HAR). None for those of the jar
     #[arg(value_name = "SOURCE")]
     pub(crate) sources: Vec<String>,
+
+    /// Of recorded traffic, what this endpoint answered, or was sent: `GET /hives/{id}`; `look` lists them
+    #[arg(long, value_name = "ENDPOINT")]
+    pub(crate) endpoint: Option<String>,
 
     /// Take only this part of each sample: `$.hives[*].queen`
     #[arg(long, value_name = "JSONPATH")]
@@ -338,9 +342,14 @@ pub(crate) struct GrowArgs {
 
 #[derive(Debug, clap::Args)]
 pub(crate) struct InitArgs {
-    /// Samples of one model, or a document or parts of it; files outside this folder are copied into `samples`
+    /// Samples of one model, or a document or parts of it; files outside this folder are copied into `samples`. Or
+    /// recorded traffic, an HTTP Archive (HAR): a model for each endpoint, its bodies into `samples`, no header with them
     #[arg(value_name = "SOURCE")]
     pub(crate) sources: Vec<String>,
+
+    /// Of recorded traffic, only these endpoints: `GET /hives/{id}`, `/hives*`
+    #[arg(long, value_name = "ENDPOINT")]
+    pub(crate) endpoint: Vec<String>,
 
     /// More samples for a model that is there
     #[arg(long, value_name = "SAMPLE", conflicts_with = "sources")]

@@ -21,6 +21,7 @@ mod modelling;
 mod policies;
 mod progress;
 mod recipe;
+mod recordings;
 mod reference;
 mod report;
 mod request;
@@ -30,6 +31,7 @@ mod settings;
 mod source_names;
 mod sources;
 mod stage;
+mod unpacking;
 mod wording;
 
 use std::ffi::OsString;

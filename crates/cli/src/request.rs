@@ -13,6 +13,8 @@ use crate::failure::Failure;
 pub(crate) struct Selection {
     /// Paths, globs, `-`, or a document with the part of it that is meant.
     pub(crate) sources: Vec<String>,
+    /// The endpoint of a recording whose bodies are the samples.
+    pub(crate) endpoint: Option<String>,
     /// The part of each sample that is taken, as JSONPath.
     pub(crate) at: Option<String>,
     /// The folder in which a document may refer to other files.
@@ -33,16 +35,20 @@ pub(crate) struct Request {
 
 impl From<&SourceArgs> for Selection {
     fn from(args: &SourceArgs) -> Self {
-        let SourceArgs { sources, at, refs_from, lenient } = args.clone();
-        Self { sources, at, refs_from, is_lenient: lenient }
+        let SourceArgs { sources, endpoint, at, refs_from, lenient } = args.clone();
+        Self { sources, endpoint, at, refs_from, is_lenient: lenient }
     }
 }
 
 /// Refuses what is said of samples that were not named: in a jar, `jar.toml` says it.
 pub(crate) fn refuse_beside_jar(source: &SourceArgs, model: &ModelArgs) -> Result<(), Problem> {
-    let SourceArgs { sources: _, at, refs_from, lenient } = source;
+    let SourceArgs { sources: _, endpoint, at, refs_from, lenient } = source;
     let ModelArgs { name, policies, decisions, renames, questions: _ } = model;
     let refuse = |option: String, help: String| Err(said_by_jar(option, &help));
+    if let Some(endpoint) = endpoint {
+        let help = "a source of its model, such as `session.har#GET /hives`";
+        return refuse(format!("--endpoint '{endpoint}'"), help.to_owned());
+    }
     if let Some(at) = at {
         return refuse(format!("--at {at}"), format!("`at = \"{at}\"` under its model"));
     }

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use serde_json::Value;
 
-use crate::secrets::is_secret_name;
+use crate::secrets::{is_credential, is_secret_name};
 
 /// A text of a request as it may be written down.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -47,13 +47,22 @@ pub fn unsaid_address(text: &str) -> Unsaid {
     Unsaid { text: kept + expansion, secrets }
 }
 
-/// A body: JSON, or a form.
+/// A body that is sent: JSON, or a form.
 pub fn unsaid_body(text: &str) -> Unsaid {
+    unsaid_where(text, &is_secret_name)
+}
+
+/// A body that came back: JSON, in which fewer keys tell of a secret.
+pub(crate) fn unsaid_answer(text: &str) -> Unsaid {
+    unsaid_where(text, &is_credential)
+}
+
+fn unsaid_where(text: &str, is_secret: &dyn Fn(&str) -> bool) -> Unsaid {
     let mut secrets = BTreeMap::new();
     let text = match serde_json::from_str::<Value>(text) {
         Ok(value) => {
             let mut found = Vec::new();
-            collect_secrets(&value, &mut found);
+            collect_secrets(&value, is_secret, &mut found);
             // The text stays as it was written, but for these.
             found.iter().fold(text.to_owned(), |text, (name, value)| {
                 let written = Value::from(value.as_str()).to_string();
@@ -81,17 +90,17 @@ fn unsaid_pairs(text: &str, secrets: &mut BTreeMap<String, String>) -> String {
 }
 
 /// Each text in a body whose key tells of a secret.
-fn collect_secrets(value: &Value, found: &mut Vec<(String, String)>) {
+fn collect_secrets(value: &Value, is_secret: &dyn Fn(&str) -> bool, found: &mut Vec<(String, String)>) {
     match value {
         Value::Object(object) => {
             for (key, value) in object {
                 match value {
-                    Value::String(text) if is_secret_name(key) => found.push((key.clone(), text.clone())),
-                    other => collect_secrets(other, found),
+                    Value::String(text) if is_secret(key) => found.push((key.clone(), text.clone())),
+                    other => collect_secrets(other, is_secret, found),
                 }
             }
         }
-        Value::Array(items) => items.iter().for_each(|item| collect_secrets(item, found)),
+        Value::Array(items) => items.iter().for_each(|item| collect_secrets(item, is_secret, found)),
         Value::Null | Value::Bool(_) | Value::Number(_) | Value::String(_) => {}
     }
 }
@@ -183,6 +192,11 @@ mod tests {
         for plain in ["{\"a\": 1}", "query { token }", "<a>", ""] {
             check(&unsaid_body(plain), plain, &[]);
         }
+        check(
+            &unsaid_answer("{\"key\": \"hives.title\", \"accessToken\": \"b33s\"}"),
+            "{\"key\": \"hives.title\", \"accessToken\": \"${ACCESSTOKEN}\"}",
+            &[("ACCESSTOKEN", "b33s")],
+        );
     }
 
     proptest! {

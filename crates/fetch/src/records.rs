@@ -1,5 +1,6 @@
 //! What records are called: after what was asked, and when.
 
+use jiff::Timestamp;
 use url::Url;
 
 use crate::ids::is_id;
@@ -36,6 +37,12 @@ impl<'n> Record<'n> {
         let is_one = subject.match_indices('-').any(|(at, _)| is_id(&subject[at + 1..]));
         Some(Self { asked, subject, is_one })
     }
+}
+
+/// When a record was made, as its name has it: to the millisecond, so that what is asked twice has two names.
+/// `20261201T023000.120Z`
+pub fn time_stamp(when: Timestamp) -> String {
+    when.strftime("%Y%m%dT%H%M%S%.3fZ").to_string()
 }
 
 /// What a sample is called that an address answered with: the end of its path, and its parameters but for secrets.
@@ -135,6 +142,15 @@ mod tests {
         check("https://honey.example/v2/hives.json?page=2", "hives.page-2");
         check("https://honey.example/a%2F..%2Fb", "a----b");
         check("http://127.0.0.1:8000/..%2f..%2fetc", "etc");
+    }
+
+    #[test]
+    fn times_are_to_the_millisecond() {
+        let check = |text: &str, expected: &str| {
+            assert_eq!(time_stamp(text.parse().expect("it is one")), expected);
+        };
+        check("2026-12-01T04:30:00.120+02:00", "20261201T023000.120Z");
+        check("2026-12-01T02:30:00Z", "20261201T023000.000Z");
     }
 
     #[test]

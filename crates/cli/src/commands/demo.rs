@@ -64,6 +64,9 @@ const DOCUMENTS: &[Endpoint] = &[
     Endpoint { name: "reading", gives: "a schema of a reading", samples: &[sample!("reading.schema.json")] },
 ];
 
+/// What a browser recorded of an app that asked the API.
+const RECORDING: Sample = sample!("session.har");
+
 /// What becomes of them.
 const JAR: &str = include_str!("../../demo/jar.toml");
 
@@ -96,7 +99,8 @@ fn write_data(dir: &Path) -> Outcome<()> {
         files.map(move |Sample { file, text }| (Path::new(folder).join(file), *text))
     };
     let jar = [(PathBuf::from(FILE), JAR)];
-    let files = held(ENDPOINTS, SAMPLES).chain(held(DOCUMENTS, "documents")).chain(jar);
+    let recording = [(Path::new("recordings").join(RECORDING.file), RECORDING.text)];
+    let files = held(ENDPOINTS, SAMPLES).chain(held(DOCUMENTS, "documents")).chain(recording).chain(jar);
     let files = files.map(|(path, text)| NewFile { path: dir.join(path), text: text.to_owned() });
     write_all(files.collect(), Over::Nothing).map_err(Failure::from)
 }
@@ -122,7 +126,7 @@ fn summary(dir: &Path, lines: &[String]) -> String {
     let mut out = String::new();
     let _ = writeln!(
         out,
-        "The Fennimarsh Honey Co-op's API: {} saved responses, {}, now in {dir}/{SAMPLES}, and two documents.\nEach became models in {}, as {dir}/{FILE} says:\n",
+        "The Fennimarsh Honey Co-op's API: {} saved responses, {}, now in {dir}/{SAMPLES}, two documents, and recorded traffic.\nEach became models in {}, as {dir}/{FILE} says:\n",
         samples.len(),
         size(bytes as u64),
         listed(&languages),
@@ -132,7 +136,7 @@ fn summary(dir: &Path, lines: &[String]) -> String {
     }
     let _ = write!(
         out,
-        "\nTry next:\n  jar-sprout look {dir}/{SAMPLES}/hives.json\n  jar-sprout grow {dir}/{SAMPLES}/hives.json --at '$.hives[*]' --into kotlin\n  jar-sprout why {dir}/{SAMPLES}/hives.json --field Queen.status\n  jar-sprout look {dir}/documents/api.yaml\n  cd {dir} && jar-sprout decide Queen.colour --rename mark --only hive && jar-sprout grow --dry-run && jar-sprout check\n  jar-sprout grow your-own-response.json --into typescript\n"
+        "\nTry next:\n  jar-sprout look {dir}/{SAMPLES}/hives.json\n  jar-sprout grow {dir}/{SAMPLES}/hives.json --at '$.hives[*]' --into kotlin\n  jar-sprout why {dir}/{SAMPLES}/hives.json --field Queen.status\n  jar-sprout look {dir}/documents/api.yaml\n  jar-sprout look {dir}/recordings/session.har\n  cd {dir} && jar-sprout decide Queen.colour --rename mark --only hive && jar-sprout grow --dry-run && jar-sprout check\n  jar-sprout grow your-own-response.json --into typescript\n"
     );
     out
 }

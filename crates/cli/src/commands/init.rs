@@ -4,6 +4,7 @@ use std::collections::BTreeMap;
 use std::fs;
 use std::path::{Path, PathBuf};
 
+use jar_sprout_fetch::Endpoint;
 use jar_sprout_model::Problem;
 
 use crate::args::InitArgs;
@@ -16,12 +17,14 @@ use crate::jar::{
     no_such_model, parse_jar, read_text, set_policies, write_jar,
 };
 use crate::lock::lock_jar;
+use crate::recordings::{Recording, is_recording};
 use crate::reference::schema;
 use crate::report;
 use crate::request::Selection;
 use crate::settings::{language, taken_apart, typed_settings};
 use crate::sources::{files_of, gather, split_part};
-use crate::wording::quoted_with;
+use crate::unpacking::{TakenOut, models_of, source_of, take_out};
+use crate::wording::{counted, quoted_with};
 
 pub(crate) fn init(args: &InitArgs) -> Outcome<Exit> {
     if args.schema {
@@ -44,34 +47,50 @@ pub(crate) fn init(args: &InitArgs) -> Outcome<Exit> {
     let mut text = if is_new { new_jar() } else { read_text(Path::new(""))? };
     let mut jar = parse_jar(&text)?;
     let mut copies = Vec::new();
+    let mut taken_out = Vec::new();
     let mut done = Vec::new();
-    let mut policies_for = None;
+    let mut joining = Vec::new();
     if !args.sources.is_empty() {
-        let model = name_of_model(args)?;
-        if jar.models.iter().any(|one| one.name == model) {
-            return Err(has_model(&model, args).into());
-        }
-        let sources = sources(&args.sources, &mut copies)?;
-        let new = NewModel {
-            is_lenient: args.lenient,
-            name: &model,
-            sources: &sources,
-            at: args.at.as_deref(),
-            root: args.name.as_deref(),
+        let new = match recording_among(args, &args.sources)? {
+            Some((recording, endpoints)) => of_recording(args, &jar, &recording, &endpoints, &mut taken_out)?,
+            None => vec![(name_of_model(args)?, sources(&args.sources, &mut copies)?, None)],
         };
-        text = jar.with_model(&text, &new);
-        done.push(format!("model `{model}`"));
-        policies_for = (!jar.models.is_empty()).then_some(model);
+        for (model, sources, root) in new {
+            if jar.models.iter().any(|one| one.name == model) {
+                return Err(has_model(&model, args).into());
+            }
+            let new = NewModel {
+                is_lenient: args.lenient,
+                name: &model,
+                sources: &sources,
+                at: args.at.as_deref(),
+                root: args.name.as_deref().or(root.as_deref()),
+            };
+            text = jar.with_model(&text, &new);
+            done.push(format!("model `{model}`"));
+            joining.extend((!jar.models.is_empty()).then_some(model));
+        }
         jar = parse_jar(&text)?;
     }
     if !args.add.is_empty() {
         let model = model_to_add_to(&jar, args)?;
-        text = add_sources(&text, &model, &sources(&args.add, &mut copies)?);
+        let more = match recording_among(args, &args.add)? {
+            Some((recording, endpoints)) => {
+                let endpoint = recording.one(one_endpoint(&endpoints)?)?;
+                taken_out.push(take_out(&recording, &[endpoint], std::slice::from_ref(&model))?);
+                vec![source_of(&model)]
+            }
+            None => sources(&args.add, &mut copies)?,
+        };
+        text = add_sources(&text, &model, &more);
         done.push(format!("samples of `{model}`"));
     }
     if !policies.is_empty() {
         // Of a model that joins others they are its own.
-        text = set_policies(&text, policies_for.as_deref(), policies);
+        if joining.is_empty() {
+            text = set_policies(&text, None, policies);
+        }
+        text = joining.iter().fold(text, |text, model| set_policies(&text, Some(model), policies));
         done.push("policies".to_owned());
     }
     let languages = languages(&jar, args)?;
@@ -80,12 +99,21 @@ pub(crate) fn init(args: &InitArgs) -> Outcome<Exit> {
     // What would not be read back is not written.
     let has_languages = !parse_jar(&text)?.languages.is_empty();
     write_all(copies, Over::Nothing)?;
+    let counts: Vec<usize> = taken_out.iter().flat_map(|taken| taken.counts.clone()).collect();
+    taken_out.into_iter().try_for_each(TakenOut::put)?;
     write_jar(&text)?;
     report::note(&if is_new {
         format!("made {FILE}")
     } else {
         format!("added to {FILE}: {}", done.join(", "))
     });
+    if !counts.is_empty() {
+        let samples = counted(counts.iter().sum(), "sample");
+        report::note(&format!(
+            "took {samples} of {} out of the recording, and no header with them",
+            counted(counts.len(), "endpoint")
+        ));
+    }
     report::note(match has_languages {
         true if !is_new => "`jar-sprout grow` makes it so",
         true => "now `jar-sprout look` and `jar-sprout grow` need no arguments here",
@@ -94,6 +122,80 @@ pub(crate) fn init(args: &InitArgs) -> Outcome<Exit> {
         }
     });
     Ok(Exit::Well)
+}
+
+/// The recording that was named, if one was, with its endpoints that are meant; it stands alone.
+fn recording_among(args: &InitArgs, typed: &[String]) -> Outcome<Option<(Recording, Vec<String>)>> {
+    let is_recorded = |typed: &&String| is_recording(Path::new(split_part(typed).0));
+    match (typed.iter().find(is_recorded), typed) {
+        (None, _) => Ok(None),
+        (Some(_), [one]) => {
+            let (file, part) = split_part(one);
+            let endpoints = part.into_iter().map(str::to_owned).chain(args.endpoint.iter().cloned());
+            Ok(Some((Recording::open(Path::new(file))?, endpoints.collect())))
+        }
+        (Some(one), _) => {
+            let problem = Failure::argument("a recording makes models of its own", one.clone());
+            Err(problem.with_help("name it alone").into())
+        }
+    }
+}
+
+/// A model to be made: its name, its sources, and the name of its root.
+type ToMake = (String, Vec<String>, Option<String>);
+
+/// The model of each endpoint that is meant; their samples are ready beside their places.
+fn of_recording(
+    args: &InitArgs,
+    jar: &Jar,
+    recording: &Recording,
+    meant: &[String],
+    taken_out: &mut Vec<TakenOut>,
+) -> Outcome<Vec<ToMake>> {
+    let mut endpoints: Vec<&Endpoint> = Vec::new();
+    for typed in meant {
+        let more = recording.chosen(Some(typed))?;
+        endpoints.extend(more.into_iter().filter(|one| !endpoints.contains(one)).collect::<Vec<_>>());
+    }
+    if meant.is_empty() {
+        endpoints = recording.chosen(None)?;
+    }
+    let of_one = [("--model", &args.model), ("--at", &args.at), ("--name", &args.name)];
+    if let Some((option, Some(typed))) =
+        of_one.into_iter().find(|(_, typed)| typed.is_some() && endpoints.len() > 1)
+    {
+        let message = format!("{} endpoints are {} models", endpoints.len(), endpoints.len());
+        let problem = Failure::argument(message, format!("{option} {typed}"));
+        return Err(problem.with_help("choose one with `--endpoint`").into());
+    }
+    let known = jar.models.iter().map(|model| model.name.clone()).collect();
+    let models = match &args.model {
+        Some(model) => vec![model.clone()],
+        None => models_of(&endpoints, known),
+    };
+    taken_out.push(take_out(recording, &endpoints, &models)?);
+    let width = models.iter().map(String::len).max().unwrap_or_default();
+    for (model, endpoint) in models.iter().zip(&endpoints) {
+        report::note(&format!("  {model:<width$}  {}", recording.shortest_name(endpoint)));
+    }
+    let root = |endpoint: &Endpoint| endpoint.root_name().map(|words| words.in_capitals());
+    let made = models.into_iter().zip(&endpoints);
+    Ok(made.map(|(model, endpoint)| (model.clone(), vec![source_of(&model)], root(endpoint))).collect())
+}
+
+/// The endpoint that was typed, if just one was.
+fn one_endpoint(meant: &[String]) -> Result<Option<&str>, Problem> {
+    match meant {
+        [] => Ok(None),
+        [one] => Ok(Some(one)),
+        [_, other, ..] => {
+            let problem = Failure::argument(
+                "a model takes the samples of one endpoint",
+                format!("--endpoint '{other}'"),
+            );
+            Err(problem.with_help("add them one after the other"))
+        }
+    }
 }
 
 fn has_model(model: &str, args: &InitArgs) -> Problem {
@@ -148,8 +250,8 @@ fn name_of_model(args: &InitArgs) -> Outcome<String> {
     let gathered = gather(&Selection {
         sources: args.sources.clone(),
         at: args.at.clone(),
-        refs_from: None,
         is_lenient: args.lenient,
+        ..Selection::default()
     })?;
     Ok(model_name(&gathered.root_name()))
 }

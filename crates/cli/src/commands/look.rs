@@ -12,10 +12,11 @@ use crate::args::{Format, LookArgs};
 use crate::exit::Exit;
 use crate::failure::Outcome;
 use crate::jar::{Opened, enter_jar, open_models};
-use crate::look::{document, json, text};
+use crate::look::{document, json, recording, text};
 use crate::modelling::{Home, model, show_contradictions, show_questions};
+use crate::recordings::Recording;
 use crate::request::{Request, Selection, refuse_beside_jar};
-use crate::sources::gather;
+use crate::sources::{gather, recording_alone};
 use crate::{report, screen};
 
 pub(crate) fn look(args: &LookArgs) -> Outcome<Exit> {
@@ -23,6 +24,9 @@ pub(crate) fn look(args: &LookArgs) -> Outcome<Exit> {
         return look_at_jar(args);
     }
     let request = Request::of(&args.source, &args.model)?;
+    if let Some(recording) = recording_alone(&request.selection)? {
+        return look_at_recording(&recording, args.format);
+    }
     let gathered = gather(&request.selection)?;
     gathered.show_warnings();
     if let (Some(drafted), 0) = (&gathered.document, gathered.samples) {
@@ -40,6 +44,24 @@ pub(crate) fn look(args: &LookArgs) -> Outcome<Exit> {
             show_questions(&modelled, &gathered, args.model.questions, Home::Arguments);
         }
         Format::Json => report::result(&json(&gathered, &modelled, Home::Arguments))?,
+    }
+    Ok(Exit::Well)
+}
+
+/// The endpoints of a recording, of which one can be looked at.
+fn look_at_recording(recording: &Recording, format: Format) -> Outcome<Exit> {
+    // Where there is none, that is told.
+    let all = recording.chosen(None)?;
+    match format {
+        Format::Text => {
+            recording::text(recording, &mut anstream::stdout().lock(), screen::width())?;
+            let (name, first) = (recording.name(), all.first().map(|one| recording.shortest_name(one)));
+            report::note(&format!(
+                "\n`--endpoint '{}'` looks at one; `jar-sprout init {name}` makes a model of each",
+                first.unwrap_or_default()
+            ));
+        }
+        Format::Json => report::result(&format!("{:#}\n", recording::json(recording)))?,
     }
     Ok(Exit::Well)
 }

@@ -11,15 +11,21 @@ use crate::args::ScrubArgs;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::files::{NewFile, overwrite_all};
+use crate::recordings::is_recording;
 use crate::report;
 use crate::request::Selection;
 use crate::scrubbing::{Exceptions, joined, scrubbed};
-use crate::sources::{LocatedSample, gather, located_samples};
+use crate::sources::{LocatedSample, gather, located_samples, split_part};
 use crate::wording::counted;
 
 pub(crate) fn scrub(args: &ScrubArgs) -> Outcome<Exit> {
     let selection =
         Selection { sources: args.samples.clone(), is_lenient: args.lenient, ..Selection::default() };
+    if let Some(recorded) = args.samples.iter().find(|typed| is_recording(Path::new(split_part(typed).0))) {
+        let problem = Failure::argument("a recording holds more than samples", recorded.clone());
+        let help = format!("`jar-sprout init {}` takes its samples out", split_part(recorded).0);
+        return Err(problem.with_help(help).into());
+    }
     // What comes in by a pipe can be read once.
     let is_piped = args.samples.iter().any(|sample| sample == "-");
     let words = if is_piped { root_name([], None, false) } else { checked(args, &selection)? };

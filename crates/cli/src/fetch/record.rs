@@ -2,9 +2,11 @@
 
 use std::fs;
 use std::path::{Path, PathBuf};
-use std::time::{Duration, SystemTime};
+use std::time::Duration;
 
-use jar_sprout_fetch::{Answer, NoSample, Paging, Secrets, answer, next_page, stem, stem_of_page};
+use jar_sprout_fetch::{
+    Answer, NoSample, Paging, Secrets, Timestamp, answer, next_page, stem, stem_of_page, time_stamp,
+};
 use jar_sprout_model::Problem;
 use url::Url;
 
@@ -58,7 +60,7 @@ pub(crate) fn record(recipe: &Recipe, dir: &Path, models: &SourcesOfModels<'_>) 
                 report::note(&format!("answered by {from}, which was not told the headers"));
             }
             let (text, ending) = sample(recipe, &order, &reply, &secrets)?;
-            let name = format!("{}.{}.{ending}", name(&order, page, &secrets), time_stamp());
+            let name = format!("{}.{}.{ending}", name(&order, page, &secrets), time_stamp(Timestamp::now()));
             files.push(NewFile { path: dir.join(name), text });
             progress.step();
             let body = String::from_utf8_lossy(&reply.bytes);
@@ -128,11 +130,6 @@ fn name(order: &Order, page: u64, secrets: &Secrets) -> String {
         1 => stem(&shown(&order.url)),
         page => stem_of_page(&shown(&order.home), &shown(&order.url), page),
     }
-}
-
-/// `20261201T023000.120Z`: to the millisecond, so that what is asked twice has two names.
-fn time_stamp() -> String {
-    humantime::format_rfc3339_millis(SystemTime::now()).to_string().replace(['-', ':'], "")
 }
 
 /// Removes all but the last records of what was asked.

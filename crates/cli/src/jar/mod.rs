@@ -116,10 +116,12 @@ impl std::fmt::Debug for JarLanguage {
 }
 
 impl Jar {
-    /// The text of the jar with one more model; where there was one, its code stays where it is.
+    /// The text of the jar with one more model; where there was one, its code stays where it may have been grown.
     pub(crate) fn with_model(&self, text: &str, new: &NewModel<'_>) -> String {
         match &self.models[..] {
-            [JarModel { name, folder: None, .. }] => add_model(&say_folder(text, name, HERE), new),
+            [JarModel { name, folder: None, .. }] if !self.languages.is_empty() => {
+                add_model(&say_folder(text, name, HERE), new)
+            }
             _ => add_model(text, new),
         }
     }

@@ -138,7 +138,8 @@ impl Reader<'_> {
         }
         let refs_from = text(&table, "refs-from").map(PathBuf::from);
         let is_lenient = table.get("lenient").and_then(|(_, item)| item.as_bool()).unwrap_or(false);
-        let selection = Selection { sources, at: text(&table, "at"), refs_from, is_lenient };
+        let at = text(&table, "at");
+        let selection = Selection { sources, endpoint: None, at, refs_from, is_lenient };
         let request = Request { selection, name: text(&table, "root"), policies, decisions: Vec::new() };
         let recipe = self.table(&table, "fetch")?.map(|table| self.recipe(name, &table)).transpose()?;
         Ok(JarModel { name: name.get().to_owned(), folder, request, decisions, recipe })

@@ -4,6 +4,7 @@ mod at;
 mod describe;
 pub(crate) mod document;
 mod json;
+pub(crate) mod recording;
 mod text;
 
 pub(crate) use json::json;
