@@ -79,6 +79,11 @@ pub(crate) enum Command {
     /// enums, truths and nulls stay as they are, and are told.
     #[command(after_help = "Example:\n  jar-sprout scrub hives.json --keep-values Queen.status")]
     Scrub(ScrubArgs),
+    /// Answer in the place of an API, on this machine alone: with the jar's samples, else with the demo's
+    ///
+    /// Lists come in pages, and `/openapi.json` says what there is. The first line is where it listens; Ctrl-C ends it.
+    #[command(after_help = "Example:\n  jar-sprout stand-in --key b33s --flaky")]
+    StandIn(StandInArgs),
     /// Show how to use the code: what the build file needs, and a program that reads a response with it
     #[command(after_help = "Example:\n  jar-sprout use hives.json --into swift")]
     Use(UseArgs),
@@ -480,6 +485,33 @@ pub(crate) struct LanguagesArgs {
     /// Only this language
     #[arg(value_name = "LANGUAGE")]
     pub(crate) language: Option<String>,
+}
+
+#[derive(Debug, clap::Args)]
+pub(crate) struct StandInArgs {
+    /// The port on 127.0.0.1; 0 for any that is free
+    #[arg(long, value_name = "N", default_value_t = 8017)]
+    pub(crate) port: u16,
+
+    /// A key that is wanted: as `Authorization: Bearer KEY`, `X-Key: KEY` or `?key=KEY`
+    #[arg(long)]
+    pub(crate) key: Option<String>,
+
+    /// Refuse every fourth request with 429, and ask to be asked again in a second
+    #[arg(long)]
+    pub(crate) flaky: bool,
+
+    /// How long to wait before each answer
+    #[arg(long, value_name = "SECONDS", default_value_t = 0.0)]
+    pub(crate) delay: f64,
+
+    /// How many items a page has; without it as many as in the samples
+    #[arg(long, value_name = "N", value_parser = clap::value_parser!(u32).range(1..))]
+    pub(crate) page_size: Option<u32>,
+
+    /// Of the jar, only these models
+    #[arg(long, value_name = "MODEL")]
+    pub(crate) only: Vec<String>,
 }
 
 #[derive(Debug, clap::Args)]

@@ -5,6 +5,7 @@
 mod args;
 mod commands;
 mod decisions;
+mod demo_data;
 mod documents;
 mod exit;
 mod failure;
@@ -22,6 +23,7 @@ mod policies;
 mod progress;
 mod recipe;
 mod recordings;
+mod records;
 mod reference;
 mod report;
 mod request;
@@ -31,6 +33,7 @@ mod settings;
 mod source_names;
 mod sources;
 mod stage;
+mod stand_in;
 mod unpacking;
 mod wording;
 
@@ -67,6 +70,7 @@ fn main() -> ExitCode {
         Command::Check(args) => commands::check(args),
         Command::Fetch(args) => commands::fetch(args),
         Command::Scrub(args) => commands::scrub(args),
+        Command::StandIn(args) => commands::stand_in(args),
         Command::Use(args) => commands::usage(args),
         Command::Languages(args) => commands::languages(args),
         Command::Demo(args) => commands::demo(args),

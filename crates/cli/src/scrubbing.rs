@@ -80,7 +80,7 @@ fn scrubber<'m>(model: &'m Model, args: Exceptions<'_>) -> Result<Scrubber<'m, R
 }
 
 /// The model of samples; none where there is none, or one is no JSON.
-fn model_of<'t>(samples: impl Iterator<Item = &'t str>, name: &RootName) -> Option<Model> {
+pub(crate) fn model_of<'t>(samples: impl Iterator<Item = &'t str>, name: &RootName) -> Option<Model> {
     let mut shape = Shape::default();
     let mut count = 0;
     for (source, sample) in (0..).map(SourceId).zip(samples) {

@@ -3,6 +3,7 @@
 #![allow(clippy::unwrap_used, reason = "a test that cannot go on should stop")]
 
 mod loopback;
+mod shell;
 
 use std::fs;
 use std::path::Path;
@@ -12,6 +13,7 @@ use std::time::Duration;
 
 use assert_cmd::cargo::CommandCargoExt;
 use loopback::{JSON, Server, answer, fetch, fetch_for_jar, recorded, said};
+use shell::words;
 
 #[test]
 fn an_answer_is_recorded_and_no_secret_is() {
@@ -366,7 +368,7 @@ fn shown() -> Vec<String> {
     let help =
         Command::cargo_bin("jar-sprout").unwrap().args(["fetch", "--help"]).env("COLUMNS", "200").output();
     let mut texts = vec![String::from_utf8(help.unwrap().stdout).unwrap()];
-    texts.extend(["README.md", "docs/samples.md"].map(|page| fs::read_to_string(root.join(page)).unwrap()));
+    texts.extend(["README.md", "docs/api.md"].map(|page| fs::read_to_string(root.join(page)).unwrap()));
     let lines = texts.iter().flat_map(|text| text.lines().map(str::trim));
     lines.filter(|line| line.starts_with("jar-sprout fetch https://")).map(str::to_owned).collect()
 }
@@ -382,12 +384,7 @@ fn every_command_that_is_shown_records_something() {
         fs::write(folder.path().join(".env"), "HIVES_TOKEN=b33s-and-more\n").unwrap();
         let server = Server::start(|_, _, stream| answer(stream, "200 OK", JSON, b"{\"hives\": []}"));
         let here = line.replace("https://api.honey.example", &format!("http://{}", server.address));
-        // As a shell takes them apart: in quotes, blanks and `$` are themselves.
-        let words = here.split('\'').enumerate().flat_map(|(at, part)| match at % 2 {
-            0 => part.split_whitespace().map(str::to_owned).collect::<Vec<_>>(),
-            _ => vec![part.to_owned()],
-        });
-        let words: Vec<String> = words.skip(2).collect();
+        let words: Vec<String> = words(&here).split_off(2);
         let output = fetch_for_jar(folder.path(), &words.iter().map(String::as_str).collect::<Vec<_>>());
         assert_eq!(output.status.code(), Some(0), "{line}: {}", said(&output));
         assert!(recorded(folder.path()).len() > 1, "{line}");
@@ -409,10 +406,11 @@ fn nothing_else_speaks_with_a_network() {
         }
     }
     let crates = Path::new(env!("CARGO_MANIFEST_DIR")).join("..");
-    let mut found = Vec::new();
+    let mut found: Vec<std::path::PathBuf> = Vec::new();
     for entry in fs::read_dir(&crates).unwrap().flatten() {
         sources(&entry.path().join("src"), &mut found);
     }
+    found.sort();
     let speaks = |path: &&std::path::PathBuf| {
         let text = fs::read_to_string(path).unwrap();
         ["ureq", "TcpStream", "TcpListener", "UdpSocket", "UnixStream", "ToSocketAddrs"]
@@ -422,7 +420,10 @@ fn nothing_else_speaks_with_a_network() {
     let speaking: Vec<_> =
         found.iter().filter(speaks).map(|path| path.strip_prefix(&crates).unwrap()).collect();
     assert!(found.len() > 100, "the sources were found");
-    assert_eq!(speaking, [Path::new("cli/src/fetch/send.rs")]);
+    assert_eq!(speaking, [Path::new("cli/src/fetch/send.rs"), Path::new("cli/src/stand_in.rs")]);
+    // The other one listens, and asks nobody.
+    let listening = fs::read_to_string(crates.join("cli/src/stand_in.rs")).unwrap();
+    assert!(!listening.contains("connect") && listening.contains("bind((Ipv4Addr::LOCALHOST"));
     let using = |path: &&std::path::PathBuf| fs::read_to_string(path).unwrap().contains("use crate::fetch::");
     let using: Vec<_> = found.iter().filter(using).map(|path| path.strip_prefix(&crates).unwrap()).collect();
     assert_eq!(using, [Path::new("cli/src/commands/fetch.rs")]);

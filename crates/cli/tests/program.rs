@@ -2,11 +2,14 @@
 
 #![allow(clippy::unwrap_used, reason = "a test or a bench that cannot go on should stop")]
 
+mod shell;
+
 use std::fs;
 use std::path::{Path, PathBuf};
 use std::process::{Command, Stdio};
 
 use assert_cmd::cargo::CommandCargoExt;
+use shell::words;
 
 fn jar_sprout() -> Command {
     let mut command = Command::cargo_bin("jar-sprout").unwrap();
@@ -229,8 +232,7 @@ fn run_shown(command: &str, shown: &str, folder: &Path) -> String {
         .strip_prefix("cargo run --release -- ")
         .or_else(|| command.strip_prefix("jar-sprout "))
         .unwrap_or_else(|| panic!("not a command of ours: {command}"));
-    let words = arguments.split_whitespace().map(|word| word.trim_matches('\''));
-    let output = jar_sprout().args(words).current_dir(folder).output().unwrap();
+    let output = jar_sprout().args(words(arguments)).current_dir(folder).output().unwrap();
     let came = String::from_utf8(output.stdout).unwrap() + &String::from_utf8(output.stderr).unwrap();
     assert_eq!(output.status.code(), Some(0), "{command}: {came}");
     if !shown.trim_end().ends_with('…') {
@@ -277,8 +279,9 @@ fn scripts_of(page: &Path) -> Vec<String> {
     let call = |line: &str| {
         let call = line.rsplit(" | ").next().unwrap().trim();
         let call = call.split(" || ").next().unwrap().strip_prefix("jar-sprout ");
-        // What asks a server is run in `fetch.rs`.
-        call.filter(|call| !call.starts_with("fetch ")).map(str::to_owned)
+        // What asks a server, or is one, is run in `fetch.rs` and `stand_in.rs`.
+        let has_server = |call: &&str| call.starts_with("fetch ") || call.starts_with("stand-in");
+        call.filter(|call| !has_server(call)).map(str::to_owned)
     };
     blocks.flat_map(str::lines).filter_map(call).collect()
 }
@@ -293,7 +296,7 @@ fn every_script_of_the_pages_works() {
     for page in pages() {
         for script in scripts_of(&page) {
             let mut command = assert_cmd::Command::cargo_bin("jar-sprout").unwrap();
-            command.args(script.split_whitespace()).current_dir(&folder);
+            command.args(words(&script)).current_dir(&folder);
             command.write_stdin(fs::read(demo_data().join("hive-17.json")).unwrap());
             let output = command.output().unwrap();
             let said = String::from_utf8_lossy(&output.stderr);
@@ -321,8 +324,8 @@ fn every_example_of_the_help_works() {
     let rows = listed.map_while(|line| line.strip_prefix("  "));
     let names = rows.filter(|row| !row.starts_with(' ')).filter_map(|row| row.split_whitespace().next());
     let mut examples = 0;
-    // Those of `fetch` ask a server, and are run where there is one: in `fetch.rs`.
-    for name in names.filter(|name| !matches!(*name, "help" | "fetch")) {
+    // Those of `fetch` ask a server, and are run where there is one: in `fetch.rs`; `stand-in` is one.
+    for name in names.filter(|name| !matches!(*name, "help" | "fetch" | "stand-in")) {
         let shown = examples_of(&help(&[name]));
         assert!(!shown.is_empty(), "{name} has no example");
         for example in shown {

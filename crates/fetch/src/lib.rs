@@ -24,6 +24,6 @@ pub use packing::{PACKINGS, UnknownPacking, unpacked};
 pub use pages::{Paging, next_page};
 pub use placeholders::{OpenPlaceholder, Template};
 pub use recording::{Body, Endpoint, Exchange, Side, Survey, Surveyor, read_recording};
-pub use records::{Record, stem, stem_of_page, thing, time_stamp};
+pub use records::{Record, path_template, stem, stem_of_page, thing, time_stamp};
 pub use secrets::{Secrets, Unset, is_secret_name};
 pub use template::{AddressTemplate, NoVariable, values_at};

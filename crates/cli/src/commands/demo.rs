@@ -7,6 +7,7 @@ use jar_sprout_grow::LANGUAGES;
 use jar_sprout_model::Model;
 
 use crate::args::DemoArgs;
+use crate::demo_data::{DOCUMENTS, ENDPOINTS, Endpoint, JAR, RECORDING, SAMPLES, Sample};
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome, reason};
 use crate::files::{NewFile, Over, write_all};
@@ -15,60 +16,6 @@ use crate::jar::{FILE, JarLanguage, open_models, read_jar};
 use crate::look::size;
 use crate::report;
 use crate::wording::listed;
-
-/// What one endpoint of the co-op's API answered.
-struct Endpoint {
-    /// The folder its code goes to, and its package.
-    name: &'static str,
-    /// What it gives, for the summary.
-    gives: &'static str,
-    samples: &'static [Sample],
-}
-
-/// One saved response.
-struct Sample {
-    file: &'static str,
-    text: &'static str,
-}
-
-/// A sample that is built into the program.
-macro_rules! sample {
-    ($file:literal) => {
-        Sample { file: $file, text: include_str!(concat!("../../demo/", $file)) }
-    };
-}
-
-const ENDPOINTS: &[Endpoint] = &[
-    Endpoint { name: "hives", gives: "a page of hives", samples: &[sample!("hives.json")] },
-    Endpoint {
-        name: "hive",
-        gives: "one hive, asked twice",
-        samples: &[sample!("hive-17.json"), sample!("hive-95.json")],
-    },
-    Endpoint { name: "events", gives: "a feed of unlike events", samples: &[sample!("events.json")] },
-    Endpoint { name: "readings", gives: "readings by sensor", samples: &[sample!("readings.json")] },
-    Endpoint { name: "harvests", gives: "harvests, prices as text", samples: &[sample!("harvests.json")] },
-    Endpoint { name: "members", gives: "a bare list, many nulls", samples: &[sample!("members.json")] },
-    Endpoint { name: "apiaries", gives: "a list with coordinates", samples: &[sample!("apiaries.json")] },
-    Endpoint { name: "comments", gives: "a tree of comments", samples: &[sample!("comments.json")] },
-    Endpoint { name: "forecast", gives: "parallel lists", samples: &[sample!("forecast.json")] },
-    Endpoint { name: "inspections", gives: "one value a line", samples: &[sample!("inspections.ndjson")] },
-];
-
-/// The folder of the samples.
-const SAMPLES: &str = "samples";
-
-/// What the co-op's documents describe.
-const DOCUMENTS: &[Endpoint] = &[
-    Endpoint { name: "api", gives: "the API as it is described", samples: &[sample!("api.yaml")] },
-    Endpoint { name: "reading", gives: "a schema of a reading", samples: &[sample!("reading.schema.json")] },
-];
-
-/// What a browser recorded of an app that asked the API.
-const RECORDING: Sample = sample!("session.har");
-
-/// What becomes of them.
-const JAR: &str = include_str!("../../demo/jar.toml");
 
 pub(crate) fn demo(args: &DemoArgs) -> Outcome<Exit> {
     write_data(&args.dir)?;
@@ -108,7 +55,7 @@ fn write_data(dir: &Path) -> Outcome<()> {
 impl Endpoint {
     /// `hives        a page of hives            6 types, 45 fields`
     fn line(&self, model: &Model) -> String {
-        let Self { name, gives, samples: _ } = self;
+        let Self { name, path: _, gives, samples: _ } = self;
         let types = model.types().count();
         let fields: usize = model.types().map(|(_, ty)| ty.definition.fields().len()).sum();
         format!(
@@ -154,7 +101,7 @@ mod tests {
             .collect();
         let mut inside: Vec<&str> =
             ENDPOINTS.iter().chain(DOCUMENTS).flat_map(|e| e.samples).map(|s| s.file).collect();
-        inside.push(FILE);
+        inside.extend([FILE, RECORDING.file]);
         on_disk.sort();
         inside.sort_unstable();
         assert_eq!(on_disk, inside);

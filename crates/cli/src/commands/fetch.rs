@@ -11,7 +11,7 @@ use jar_sprout_settle::{root_name, singular};
 use crate::args::FetchArgs;
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
-use crate::fetch::{SourcesOfModels, placeholders, record, unsaid};
+use crate::fetch::{Recorded, SourcesOfModels, placeholders, record, unsaid};
 use crate::jar::{
     FILE, Jar, JarModel, NewModel, SAMPLES, add_sources, enter_jar, go_to_jar_there_is, model_name, new_jar,
     no_such_model, parse_jar, read_jar, read_text, set_recipe, write_jar,
@@ -31,9 +31,10 @@ pub(crate) fn fetch(args: &FetchArgs) -> Outcome<Exit> {
         _ if recipe.urls.is_empty() => ask_again(args, &recipe),
         Some(dir) => {
             warn_of_literals(&recipe, false);
-            let paths = record(&recipe, dir, &SourcesOfModels::new())?;
-            tell_records(&paths);
-            let shown: Vec<String> = paths.iter().map(|path| path.display().to_string()).collect();
+            let recorded = record(&recipe, dir, &SourcesOfModels::new())?;
+            tell_records(&recorded);
+            let all = recorded.new.iter().chain(&recorded.same);
+            let shown: Vec<String> = all.map(|path| path.display().to_string()).collect();
             report::note(&format!("`jar-sprout look {}` shows what is in it", shown.join(" ")));
             Ok(Exit::Well)
         }
@@ -67,9 +68,9 @@ fn ask_for_jar(args: &FetchArgs, typed: &Recipe) -> Outcome<Exit> {
     warn_of_literals(typed, true);
     for (model, urls) in asked {
         let recipe = Recipe { urls, ..typed.clone() };
-        let paths = record(&recipe, &folder_of(&model), &sources_of_models(&jar))?;
-        let told = remember(&model, args.at.as_deref(), Some(&unsaid(&recipe).0), &paths)?;
-        tell_records(&paths);
+        let recorded = record(&recipe, &folder_of(&model), &sources_of_models(&jar))?;
+        let told = remember(&model, args.at.as_deref(), Some(&unsaid(&recipe).0), &recorded)?;
+        tell_records(&recorded);
         told.iter().for_each(|told| report::note(told));
     }
     report::note("`jar-sprout look` shows what is in it; `jar-sprout fetch` asks again");
@@ -139,9 +140,9 @@ fn ask_again(args: &FetchArgs, typed: &Recipe) -> Outcome<Exit> {
     for (model, recipe) in asked {
         tell_asked(model, recipe);
         let recipe = typed.clone().above(recipe.clone());
-        let done = record(&recipe, &folder_of(&model.name), &sources_of_models(&jar)).and_then(|paths| {
-            let told = remember(&model.name, None, None, &paths)?;
-            tell_records(&paths);
+        let done = record(&recipe, &folder_of(&model.name), &sources_of_models(&jar)).and_then(|recorded| {
+            let told = remember(&model.name, None, None, &recorded)?;
+            tell_records(&recorded);
             told.iter().for_each(|told| report::note(told));
             Ok(())
         });
@@ -195,15 +196,17 @@ fn remember(
     model: &str,
     at: Option<&str>,
     recipe: Option<&Recipe>,
-    paths: &[PathBuf],
+    recorded: &Recorded,
 ) -> Outcome<Vec<String>> {
     let _lock = lock_jar()?;
     let is_new = !Path::new(FILE).exists();
     // Somebody may have written in it since.
     let text = if is_new { new_jar() } else { read_text(Path::new(""))? };
     let jar = parse_jar(&text)?;
-    let endings: BTreeSet<String> = paths
+    let endings: BTreeSet<String> = recorded
+        .new
         .iter()
+        .chain(&recorded.same)
         .filter_map(|path| path.extension())
         .map(|ending| format!("{SAMPLES}/{model}/*.{}", ending.to_string_lossy()))
         .collect();
@@ -229,12 +232,18 @@ fn remember(
     })
 }
 
-/// Names the first few records.
-fn tell_records(paths: &[PathBuf]) {
-    paths.iter().take(MOST_NAMED).for_each(|path| report::note(&format!("recorded {}", path.display())));
-    let more = paths.len().saturating_sub(MOST_NAMED);
+/// Names the first few records, and counts what was not written again.
+fn tell_records(recorded: &Recorded) {
+    let Recorded { new, same } = recorded;
+    new.iter().take(MOST_NAMED).for_each(|path| report::note(&format!("recorded {}", path.display())));
+    let more = new.len().saturating_sub(MOST_NAMED);
     if more > 0 {
-        report::note(&format!("and {} more", counted(more, "record")));
+        report::note(&format!("and {}", counted(more, "more record")));
+    }
+    match &same[..] {
+        [] => {}
+        [one] => report::note(&format!("the same as {}", one.display())),
+        several => report::note(&format!("{} are the same as before", counted(several.len(), "answer"))),
     }
 }
 

@@ -55,10 +55,11 @@ fn look_at_recording(recording: &Recording, format: Format) -> Outcome<Exit> {
     match format {
         Format::Text => {
             recording::text(recording, &mut anstream::stdout().lock(), screen::width())?;
-            let (name, first) = (recording.name(), all.first().map(|one| recording.shortest_name(one)));
+            let most = all.iter().rev().max_by_key(|one| one.exchanges.len());
+            let (name, shown) = (recording.name(), most.map(|one| recording.shortest_name(one)));
             report::note(&format!(
                 "\n`--endpoint '{}'` looks at one; `jar-sprout init {name}` makes a model of each",
-                first.unwrap_or_default()
+                shown.unwrap_or_default()
             ));
         }
         Format::Json => report::result(&format!("{:#}\n", recording::json(recording)))?,

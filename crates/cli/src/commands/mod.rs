@@ -11,6 +11,7 @@ mod look;
 mod manual;
 mod prove;
 mod scrub;
+mod stand_in;
 mod usage;
 mod why;
 
@@ -25,5 +26,6 @@ pub(crate) use look::look;
 pub(crate) use manual::{completions, manual};
 pub(crate) use prove::prove;
 pub(crate) use scrub::scrub;
+pub(crate) use stand_in::stand_in;
 pub(crate) use usage::usage;
 pub(crate) use why::why;

@@ -1,14 +1,14 @@
 //! The addresses that are asked: those that were typed, with each value that an earlier response shows.
 
 use std::collections::BTreeMap;
-use std::path::{Path, PathBuf};
 
-use jar_sprout_fetch::{AddressTemplate, NoVariable, Record, values_at};
+use jar_sprout_fetch::{AddressTemplate, NoVariable, values_at};
 use serde_json::Value;
 
 use crate::failure::{Failure, Outcome, reason};
 use crate::input;
 use crate::recipe::Recipe;
+use crate::records::last_records;
 use crate::report;
 use crate::sources::files_of;
 
@@ -90,23 +90,4 @@ fn values(text: &str, models: &SourcesOfModels<'_>) -> Outcome<(String, Vec<Stri
         return Err(problem.with_help(format!("`jar-sprout look '{from}'` shows what there is")).into());
     }
     Ok((name.to_owned(), found))
-}
-
-/// The files but for records of what was asked again later: what is gone by now is not asked for.
-fn last_records(files: Vec<PathBuf>) -> Vec<PathBuf> {
-    let mut last: BTreeMap<PathBuf, PathBuf> = BTreeMap::new();
-    for file in files {
-        let place = asked(&file).unwrap_or_else(|| file.clone());
-        let newest = last.entry(place).or_insert_with(|| file.clone());
-        if *newest < file {
-            *newest = file;
-        }
-    }
-    last.into_values().collect()
-}
-
-/// What was asked that a file is a record of, with the folder that it stands in.
-pub(super) fn asked(file: &Path) -> Option<PathBuf> {
-    let stem = file.file_stem()?.to_str()?;
-    Some(file.with_file_name(Record::of(stem)?.asked))
 }

@@ -7,4 +7,4 @@ mod send;
 
 pub(crate) use addresses::SourcesOfModels;
 pub(crate) use order::{placeholders, unsaid};
-pub(crate) use record::record;
+pub(crate) use record::{Recorded, record};

@@ -10,13 +10,14 @@ use jar_sprout_fetch::{
 use jar_sprout_model::Problem;
 use url::Url;
 
-use super::addresses::{SourcesOfModels, addresses, asked};
+use super::addresses::{SourcesOfModels, addresses};
 use super::order::{Order, order, values};
 use super::send::{Client, Limits, Reply};
 use crate::failure::{Failure, Outcome, reason};
 use crate::files::{NewFile, overwrite_all};
 use crate::progress::Progress;
 use crate::recipe::Recipe;
+use crate::records::asked;
 use crate::report;
 use crate::scrubbing::without_values;
 
@@ -29,8 +30,16 @@ const MOST_BYTES: u64 = 64_000_000;
 /// How many seconds to wait between two requests where nothing is said.
 const PAUSE: f64 = 0.2;
 
+/// What came of a recipe.
+pub(crate) struct Recorded {
+    /// The records that were written.
+    pub(crate) new: Vec<PathBuf>,
+    /// The records that say the same as what came now: it is no new evidence, and not written again.
+    pub(crate) same: Vec<PathBuf>,
+}
+
 /// Asks what a recipe says, and writes all answers into a folder, or none of them.
-pub(crate) fn record(recipe: &Recipe, dir: &Path, models: &SourcesOfModels<'_>) -> Outcome<Vec<PathBuf>> {
+pub(crate) fn record(recipe: &Recipe, dir: &Path, models: &SourcesOfModels<'_>) -> Outcome<Recorded> {
     let mut secrets = Secrets::default();
     let addresses = addresses(recipe, models)?;
     let names = values(recipe.env_file.as_deref())?;
@@ -74,12 +83,38 @@ pub(crate) fn record(recipe: &Recipe, dir: &Path, models: &SourcesOfModels<'_>) 
         }
     }
     drop(progress);
-    let paths: Vec<PathBuf> = files.iter().map(|file| file.path.clone()).collect();
+    let (mut new, mut same) = (Vec::new(), Vec::new());
+    files.retain(|file| match records_of(&file.path).pop().filter(|last| says(last, &file.text)) {
+        Some(last) => {
+            same.push(last);
+            false
+        }
+        None => {
+            new.push(file.path.clone());
+            true
+        }
+    });
     overwrite_all(files)?;
     if let Some(most) = recipe.keep {
-        paths.iter().try_for_each(|path| keep_last(path, most))?;
+        new.iter().chain(&same).try_for_each(|path| keep_last(path, most))?;
     }
-    Ok(paths)
+    Ok(Recorded { new, same })
+}
+
+/// Whether a file holds this text.
+fn says(file: &Path, text: &str) -> bool {
+    let is_as_long = fs::metadata(file).is_ok_and(|about| about.len() == text.len() as u64);
+    is_as_long && fs::read(file).is_ok_and(|bytes| bytes == text.as_bytes())
+}
+
+/// The records of what a file is a record of, the last one last.
+fn records_of(path: &Path) -> Vec<PathBuf> {
+    let (Some(folder), Some(wanted)) = (path.parent(), asked(path)) else { return Vec::new() };
+    let entries = fs::read_dir(folder).into_iter().flatten().flatten().map(|entry| entry.path());
+    let mut records: Vec<PathBuf> =
+        entries.filter(|path| asked(path).is_some_and(|asked| asked == wanted)).collect();
+    records.sort();
+    records
 }
 
 /// How pages follow each other.
@@ -134,17 +169,8 @@ fn name(order: &Order, page: u64, secrets: &Secrets) -> String {
 
 /// Removes all but the last records of what was asked.
 fn keep_last(path: &Path, most: u64) -> Result<(), Problem> {
-    let (Some(folder), Some(wanted)) = (path.parent(), asked(path)) else { return Ok(()) };
-    let mut records: Vec<PathBuf> = fs::read_dir(folder)
-        .into_iter()
-        .flatten()
-        .flatten()
-        .map(|entry| entry.path())
-        .filter(|path| asked(path).is_some_and(|asked| asked == wanted))
-        .collect();
-    records.sort();
     let most = usize::try_from(most).unwrap_or(usize::MAX);
-    for old in records.iter().rev().skip(most) {
+    for old in records_of(path).iter().rev().skip(most) {
         fs::remove_file(old).map_err(|error| Failure::path(reason(&error), old))?;
     }
     Ok(())
