@@ -104,7 +104,7 @@ fn talk(mut stream: TcpStream, api: &Api, count: &AtomicU64, delay: Duration) ->
     };
     let Answer { status, body, .. } = &answer;
     let shown = api.key.as_ref().map_or_else(|| target.to_owned(), |key| target.replace(key, "…"));
-    report::note(&format!("{method} {shown}  {status}  {}", size(body.len() as u64)));
+    report::note(&format!("{status}  {method} {shown}  {}", size(body.len() as u64)));
     send(&mut stream, &answer)
 }
 

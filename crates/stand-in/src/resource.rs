@@ -51,15 +51,19 @@ impl Resource {
         Self { name, path, method, held, pages, model }
     }
 
-    /// `GET /hives`, with what there is.
-    pub fn line(&self) -> String {
-        let Self { path, method, held, pages, .. } = self;
-        let holds = match (pages, held) {
+    /// How it is asked for: `GET /hives`
+    pub fn request(&self) -> String {
+        format!("{} {}", self.method, self.path)
+    }
+
+    /// What there is, in words: `a list of 9`
+    pub fn holds(&self) -> String {
+        let Self { held, pages, .. } = self;
+        match (pages, held) {
             (Some(pages), _) => format!("a list of {}", pages.len()),
             (None, Held::Samples(samples)) if samples.len() == 1 => "1 sample".to_owned(),
             (None, Held::Samples(samples)) => format!("{} samples", samples.len()),
             (None, Held::Lines(lines)) => format!("{} lines", lines.len()),
-        };
-        format!("{method} {path}  {holds}")
+        }
     }
 }

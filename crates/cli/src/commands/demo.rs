@@ -83,7 +83,7 @@ fn summary(dir: &Path, lines: &[String]) -> String {
     }
     let _ = write!(
         out,
-        "\nTry next:\n  jar-sprout look {dir}/{SAMPLES}/hives.json\n  jar-sprout grow {dir}/{SAMPLES}/hives.json --at '$.hives[*]' --into kotlin\n  jar-sprout why {dir}/{SAMPLES}/hives.json --field Queen.status\n  jar-sprout look {dir}/documents/api.yaml\n  jar-sprout look {dir}/recordings/session.har\n  cd {dir} && jar-sprout decide Queen.colour --rename mark --only hive && jar-sprout grow --dry-run && jar-sprout check\n  jar-sprout grow your-own-response.json --into typescript\n"
+        "\nTry next:\n  jar-sprout look {dir}/{SAMPLES}/hives.json\n  jar-sprout grow {dir}/{SAMPLES}/hives.json --at '$.hives[*]' --into kotlin\n  jar-sprout why {dir}/{SAMPLES}/hives.json --field Queen.status\n  jar-sprout look {dir}/documents/api.yaml\n  jar-sprout look {dir}/recordings/session.har\n  jar-sprout stand-in &\n  jar-sprout fetch http://127.0.0.1:8017/v1/hives --pages 5 --dir {dir}/fetched\n  cd {dir} && jar-sprout decide Queen.colour --rename mark --only hive && jar-sprout grow --dry-run && jar-sprout check\n  jar-sprout grow your-own-response.json --into typescript\n"
     );
     out
 }

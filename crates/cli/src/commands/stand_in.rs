@@ -10,6 +10,7 @@ use jar_sprout_model::{Model, Words};
 use jar_sprout_settle::RootName;
 use jar_sprout_stand_in::{Api, Held, Resource};
 use serde_json::Value;
+use unicode_width::UnicodeWidthStr as _;
 
 use crate::args::StandInArgs;
 use crate::demo_data::{ENDPOINTS, Endpoint};
@@ -34,6 +35,9 @@ pub(crate) fn stand_in(args: &StandInArgs) -> Outcome<Exit> {
         let problem = Failure::argument("there is no jar.toml here or above", format!("--only {model}"));
         return Err(problem.with_help("without a jar, the demo's samples answer").into());
     }
+    // Who asks before all is ready waits.
+    let listener = listen(args.port)?;
+    let address = listener.local_addr()?;
     let (title, resources) = if is_jar { of_jar(args)? } else { of_demo() };
     let page_size = args.page_size.and_then(|size| size.try_into().ok());
     let api = Api {
@@ -43,14 +47,24 @@ pub(crate) fn stand_in(args: &StandInArgs) -> Outcome<Exit> {
         is_flaky: args.flaky,
         page_size: page_size.or((!is_jar).then_some(PAGE_OF_DEMO)),
     };
-    let listener = listen(args.port)?;
-    let address = listener.local_addr()?;
     report::result(&format!("http://{address}\n"))?;
-    report::note(&format!("{}:", api.title));
-    api.resources.iter().for_each(|resource| report::note(&format!("  {}", resource.line())));
-    report::note("  GET /openapi.json  what there is\nCtrl-C ends it");
+    tell(&api);
     serve(api, &listener, delay);
     Ok(Exit::Well)
+}
+
+/// Says what there is.
+fn tell(api: &Api) {
+    let document = ("GET /openapi.json".to_owned(), "what there is".to_owned());
+    let lines = api.resources.iter().map(|resource| (resource.request(), resource.holds()));
+    let lines: Vec<(String, String)> = lines.chain([document]).collect();
+    let width = lines.iter().map(|(request, _)| request.width()).max().unwrap_or_default();
+    report::note(&format!("{}; Ctrl-C ends it", api.title));
+    for (request, holds) in lines {
+        let gap = " ".repeat(width - request.width());
+        report::note(&format!("  {request}{gap}  {holds}"));
+    }
+    report::note("\n");
 }
 
 /// The API of the demo.

@@ -277,6 +277,7 @@ impl Group {
 
 #[cfg(test)]
 mod tests {
+    use proptest::prelude::*;
     use serde_json::json;
     use url::Url;
 
@@ -419,5 +420,36 @@ mod tests {
         let masked =
             secrets.masked("qu3ry-of-hives h3ader-of-hives c00kie-of-hives n3xt-of-hives dark /hives");
         assert_eq!(masked, "${TOKEN} ${AUTHORIZATION} ${COOKIE} ${SET_COOKIE} dark /hives");
+    }
+
+    proptest! {
+        /// Whatever stands in a recording, it is read or refused, and nothing of an endpoint's name goes past a line.
+        #[test]
+        fn garbage_is_read_or_refused(
+            url in "https://[a-z]{1,5}\\.example/[!-~]{0,30}|\\PC{0,20}",
+            text in "\\PC{0,30}|[{}\\[\\]\":,a1]{0,20}",
+            kind in "application/json|\\PC{0,10}",
+            encoding in "base64|gzip|\\PC{0,5}",
+            at in any::<prop::sample::Index>(),
+        ) {
+            let body = json!({"mimeType": kind, "text": text, "encoding": encoding});
+            let whole = json!({"log": {"entries": [{
+                "request": {"method": "POST", "url": url, "headers": [{"name": "Cookie", "value": text}], "postData": body},
+                "response": {"status": 200, "headers": [{"name": "content-encoding", "value": encoding}], "content": body},
+            }]}}).to_string();
+            let cut = whole.char_indices().nth(at.index(whole.chars().count())).map_or(0, |(start, _)| start);
+            for text in [whole.as_str(), &whole[..cut]] {
+                let mut surveyor = Surveyor::default();
+                let _ = read_recording(text.as_bytes(), &mut |number, exchange| {
+                    surveyor.add(number, &exchange);
+                    let _ = exchange.harmless_sample(Side::Request);
+                    true
+                });
+                for endpoint in surveyor.finish().endpoints {
+                    prop_assert!(!endpoint.name().contains('\n'));
+                    prop_assert!(!endpoint.model_name().to_string().is_empty());
+                }
+            }
+        }
     }
 }

@@ -6,6 +6,16 @@ use super::read::Exchange;
 
 /// The name of the GraphQL operation that an exchange asks for; none where it asks for none.
 pub(super) fn operation(exchange: &Exchange) -> Option<String> {
+    said(exchange).filter(|name| is_name(name))
+}
+
+/// A name of GraphQL (October 2021, section 2.1.9).
+fn is_name(text: &str) -> bool {
+    let is_start = |c: char| c.is_ascii_alphabetic() || c == '_';
+    text.starts_with(is_start) && text.chars().all(|c| is_start(c) || c.is_ascii_digit())
+}
+
+fn said(exchange: &Exchange) -> Option<String> {
     let parameter =
         |wanted: &str| exchange.url.query_pairs().find(|(name, _)| name == wanted).map(|(_, value)| value);
     if let Some(name) = parameter("operationName") {
@@ -61,6 +71,14 @@ fn name_of(query: &str) -> Option<String> {
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn names_are_of_letters_digits_and_underscores() {
+        assert!(is_name("Hives_2") && is_name("_hive"));
+        for other in ["", "2hives", "a b", "a\nb", "grüße"] {
+            assert!(!is_name(other), "{other}");
+        }
+    }
 
     #[test]
     fn operations_are_told_by_name() {
