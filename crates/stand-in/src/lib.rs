@@ -7,7 +7,6 @@ mod document;
 mod pages;
 mod path;
 mod resource;
-mod schema;
 
 pub use api::{Answer, Api, Asked};
 pub use resource::{Held, Resource};

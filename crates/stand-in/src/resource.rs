@@ -1,6 +1,5 @@
 //! What an API has: samples at a path.
 
-use jar_sprout_model::Model;
 use serde_json::Value;
 
 use crate::pages::Pages;
@@ -36,19 +35,21 @@ pub struct Resource {
     pub(crate) method: String,
     pub(crate) held: Held,
     pub(crate) pages: Option<Pages>,
-    pub(crate) model: Option<Model>,
+    /// Of a whole answer (JSON Schema, draft 2020-12).
+    pub(crate) schema: Option<Value>,
 }
 
 impl Resource {
-    /// A resource at a path; what its samples are is read off them, its schema comes from the model.
-    pub fn new(name: &str, method: &str, path: &str, held: Held, model: Option<Model>) -> Self {
+    /// A resource at a path; `schema` is that of a whole answer (JSON Schema, draft 2020-12), with its types among the
+    /// `$defs`.
+    pub fn new(name: &str, method: &str, path: &str, held: Held, schema: Option<Value>) -> Self {
         let is_one = Template::of(path).which(path).is_some();
         let pages = match &held {
             Held::Samples(samples) if !is_one => Pages::of(samples, path.rsplit('/').next().unwrap_or(name)),
             Held::Samples(_) | Held::Lines(_) => None,
         };
         let (name, method, path) = (name.to_owned(), method.to_ascii_uppercase(), path.to_owned());
-        Self { name, path, method, held, pages, model }
+        Self { name, path, method, held, pages, schema }
     }
 
     /// How it is asked for: `GET /hives`

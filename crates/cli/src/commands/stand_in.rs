@@ -6,7 +6,8 @@ use std::time::Duration;
 
 use indexmap::IndexMap;
 use jar_sprout_fetch::path_template;
-use jar_sprout_model::{Model, Words};
+use jar_sprout_grow::json_schema;
+use jar_sprout_model::Words;
 use jar_sprout_settle::RootName;
 use jar_sprout_stand_in::{Api, Held, Resource};
 use serde_json::Value;
@@ -78,7 +79,13 @@ fn of_demo() -> (String, Vec<Resource>) {
             texts => Held::Samples(texts.iter().flat_map(|text| values(text)).collect()),
         };
         let name = RootName { words: Words::split(endpoint.name), is_given: false };
-        Resource::new(endpoint.name, "GET", endpoint.path, held, model_of(texts.into_iter(), &name))
+        Resource::new(
+            endpoint.name,
+            "GET",
+            endpoint.path,
+            held,
+            model_of(texts.into_iter(), &name).as_ref().map(json_schema),
+        )
     };
     ("the Fennimarsh Honey Co-op".to_owned(), ENDPOINTS.iter().map(resource).collect())
 }
@@ -103,8 +110,8 @@ fn of_jar(args: &StandInArgs) -> Outcome<(String, Vec<Resource>)> {
             continue;
         };
         let (method, path) = asked_for(opened.model, &mut taken);
-        let model = whole_model(opened, &samples);
-        resources.push(Resource::new(&opened.model.name, &method, &path, held, model));
+        let schema = whole_schema(opened, &samples);
+        resources.push(Resource::new(&opened.model.name, &method, &path, held, schema));
     }
     if resources.is_empty() {
         let problem = Failure::argument("the jar has no samples to answer with", "jar-sprout stand-in");
@@ -147,11 +154,11 @@ fn asked_for(model: &JarModel, taken: &mut BTreeSet<(String, String)>) -> (Strin
     asked
 }
 
-/// The model of whole samples, where the jar's own is of a part of each.
-fn whole_model(opened: &Opened<'_>, samples: &[LocatedSample]) -> Option<Model> {
+/// The schema of whole samples: of the jar's own model, but where that is of a part of each.
+fn whole_schema(opened: &Opened<'_>, samples: &[LocatedSample]) -> Option<Value> {
     if opened.model.request.selection.at.is_none() {
-        return Some(opened.modelled.settled.model.clone());
+        return Some(json_schema(&opened.modelled.settled.model));
     }
     let name = RootName { words: Words::split(&opened.model.name), is_given: false };
-    model_of(samples.iter().map(LocatedSample::text), &name)
+    model_of(samples.iter().map(LocatedSample::text), &name).as_ref().map(json_schema)
 }
