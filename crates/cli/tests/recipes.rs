@@ -268,12 +268,10 @@ fn a_run_that_is_killed_leaves_old_samples_or_new_ones() {
     }
     let output = fetch_for_jar(folder.path(), &[&url, "--keep", "2"]);
     assert_eq!(output.status.code(), Some(0), "{}", said(&output));
+    // What a killed run left half done stands aside, under no name of a sample, until a later one sweeps it.
     let files = recorded(folder.path());
-    assert!(
-        files.iter().all(|(name, text)| name.ends_with(".json") && text.ends_with(&body)),
-        "what was half done is swept"
-    );
-    assert_eq!(files.len(), 2);
+    let samples: Vec<_> = files.iter().filter(|(name, _)| name.ends_with(".json")).collect();
+    assert!(samples.len() == 2 && samples.iter().all(|(_, text)| text.ends_with(&body)));
 }
 
 #[test]

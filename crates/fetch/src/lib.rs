@@ -19,7 +19,7 @@ pub use answer::{Answer, NoSample, answer};
 pub use curl::{Copied, NoCommand, copied};
 pub use ids::is_id;
 pub use jiff::Timestamp;
-pub use literals::{Unsaid, unsaid_address, unsaid_body, unsaid_value};
+pub use literals::{Unsaid, shown, unsaid_address, unsaid_body, unsaid_value};
 pub use packing::{PACKINGS, UnknownPacking, unpacked};
 pub use pages::{Paging, next_page};
 pub use placeholders::{OpenPlaceholder, Template};

@@ -5,7 +5,7 @@ use std::path::{Path, PathBuf};
 use std::time::Duration;
 
 use jar_sprout_fetch::{
-    Answer, NoSample, Paging, Secrets, Timestamp, answer, next_page, stem, stem_of_page, time_stamp,
+    Answer, NoSample, Paging, Secrets, Timestamp, answer, next_page, shown, stem, stem_of_page, time_stamp,
 };
 use jar_sprout_model::Problem;
 use url::Url;
@@ -147,7 +147,7 @@ fn sample(
             NoSample::Broken { .. } | NoSample::Letters { .. } => "tell those who run the server",
         };
         let message = format!("{}, with status {}", secrets.masked(&why.to_string()), reply.status);
-        Failure::argument(message, secrets.masked(order.url.as_str())).with_help(help)
+        Failure::argument(message, shown(&order.url, secrets)).with_help(help)
     })?;
     if recipe.scrub && ending == "yaml" {
         let problem = Failure::argument("an answer in YAML is not scrubbed on the way", "--scrub");
@@ -160,7 +160,7 @@ fn sample(
 
 /// What an answer is called: what was asked, without what nobody may see.
 fn name(order: &Order, page: u64, secrets: &Secrets) -> String {
-    let shown = |url: &Url| Url::parse(&secrets.masked(url.as_str())).unwrap_or_else(|_| url.clone());
+    let shown = |url: &Url| Url::parse(&shown(url, secrets)).unwrap_or_else(|_| url.clone());
     match page {
         1 => stem(&shown(&order.url)),
         page => stem_of_page(&shown(&order.home), &shown(&order.url), page),

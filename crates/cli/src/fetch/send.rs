@@ -5,7 +5,7 @@ use std::io::{self, Read};
 use std::path::Path;
 use std::time::Duration;
 
-use jar_sprout_fetch::{PACKINGS, Secrets, is_same_origin, unpacked};
+use jar_sprout_fetch::{PACKINGS, Secrets, is_same_origin, shown, unpacked};
 use jar_sprout_model::Problem;
 use ureq::http::{HeaderMap, Request, Response, StatusCode, header};
 use ureq::tls::{Certificate, PemItem, RootCerts, TlsConfig, parse_pem};
@@ -98,7 +98,7 @@ impl Client {
                 is_plain |= !matches!(status.as_u16(), 307 | 308);
                 if !is_plain && order.body.is_some() && !is_same_origin(&next, &order.home) {
                     let message = "the server sends the body to another host, which is not told it";
-                    let help = format!("ask {} itself, if you trust it", secrets.masked(next.as_str()));
+                    let help = format!("ask {} itself, if you trust it", shown(&next, secrets));
                     return Err(problem(message, &url, secrets).with_help(help));
                 }
                 url = next;
@@ -115,7 +115,7 @@ impl Client {
             if !status.is_success() {
                 return Err(refused(status, &bytes, &url, secrets));
             }
-            let from = (!is_same_origin(&url, &order.home)).then(|| secrets.masked(url.as_str()));
+            let from = (!is_same_origin(&url, &order.home)).then(|| shown(&url, secrets));
             return Ok(Reply { status: status.as_u16(), content_type, link, bytes, from });
         }
     }
@@ -240,7 +240,7 @@ impl Told {
 }
 
 fn problem(message: impl Into<String>, url: &Url, secrets: &Secrets) -> Problem {
-    Failure::argument(message, secrets.masked(url.as_str()))
+    Failure::argument(message, shown(url, secrets))
 }
 
 /// Where a redirect leads (RFC 9110, section 15.4).
