@@ -17,6 +17,7 @@ use crate::args::StandInArgs;
 use crate::demo_data::{ENDPOINTS, Endpoint};
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
+use crate::interrupt::Undisturbed;
 use crate::jar::{JarModel, Opened, enter_jar, go_to_jar_there_is, open_models};
 use crate::records::last_records;
 use crate::report;
@@ -48,6 +49,8 @@ pub(crate) fn stand_in(args: &StandInArgs) -> Outcome<Exit> {
         is_flaky: args.flaky,
         page_size: page_size.or((!is_jar).then_some(PAGE_OF_DEMO)),
     };
+    // From here on Ctrl-C is heard, also by a shell's child in the background.
+    drop(Undisturbed::now());
     report::result(&format!("http://{address}\n"))?;
     tell(&api);
     serve(api, &listener, delay);
