@@ -59,6 +59,12 @@ pub(crate) enum Command {
     /// Tell whether the jar's samples fit its models, and its grown files are current
     #[command(after_help = "Example:\n  jar-sprout check --format json")]
     Check(CheckArgs),
+    /// Tell what changed between two sides, and what of that breaks
+    ///
+    /// Each side is what a model is made of: samples, a document or a part of one, a jar. Inside a jar, one side alone is
+    /// held against the model as it stands; without any, the jar is held against its last commit.
+    #[command(after_help = "Example:\n  jar-sprout drift hives.json hives.json")]
+    Drift(DriftArgs),
     /// Prove the models: compile them, and pass every sample through them
     ///
     /// Compilers and libraries are looked for in the folder that JAR_SPROUT_TOOLCHAINS names, else in `.toolchains` in
@@ -427,6 +433,59 @@ pub(crate) struct CheckArgs {
     /// How to show it
     #[arg(long, value_name = "FORMAT", default_value = "text")]
     pub(crate) format: Format,
+}
+
+#[derive(Debug, clap::Args)]
+pub(crate) struct DriftArgs {
+    /// The old side and the new one; of a jar, the new one alone, or none
+    #[arg(value_name = "SIDE", num_args = 0..=2)]
+    pub(crate) sides: Vec<String>,
+
+    /// Hold the jar against itself as it was at this revision of its repository
+    #[arg(long, value_name = "REVISION", conflicts_with = "sides")]
+    pub(crate) since: Option<String>,
+
+    /// Of the jar, only these models
+    #[arg(long, value_name = "MODEL")]
+    pub(crate) only: Vec<String>,
+
+    /// Take only this part of each sample: `$.hives[*]`
+    #[arg(long, value_name = "JSONPATH")]
+    pub(crate) at: Option<String>,
+
+    /// From which finding on the exit status is 1
+    #[arg(long, value_name = "WHAT", default_value = "breaks")]
+    pub(crate) fail_on: FailOn,
+
+    /// Leave out what is harmless
+    #[arg(long)]
+    pub(crate) no_harmless: bool,
+
+    /// How to show it
+    #[arg(long, value_name = "FORMAT", default_value = "text")]
+    pub(crate) format: DriftFormat,
+}
+
+/// From which finding on a drift is a failure.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub(crate) enum FailOn {
+    /// Something breaks
+    Breaks,
+    /// Something is lost
+    Loses,
+    /// Anything changed
+    Anything,
+}
+
+/// For whom a drift is shown.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, ValueEnum)]
+pub(crate) enum DriftFormat {
+    /// For people
+    Text,
+    /// For programs
+    Json,
+    /// For a comment on a change
+    Markdown,
 }
 
 #[derive(Debug, clap::Args)]

@@ -7,6 +7,7 @@ mod commands;
 mod decisions;
 mod demo_data;
 mod documents;
+mod drift;
 mod exit;
 mod failure;
 mod fetch;
@@ -27,6 +28,7 @@ mod records;
 mod reference;
 mod report;
 mod request;
+mod revision;
 mod screen;
 mod scrubbing;
 mod settings;
@@ -68,6 +70,7 @@ fn main() -> ExitCode {
         Command::Init(args) => commands::init(args),
         Command::Decide(args) => commands::decide(args),
         Command::Check(args) => commands::check(args),
+        Command::Drift(args) => commands::drift(args),
         Command::Fetch(args) => commands::fetch(args),
         Command::Scrub(args) => commands::scrub(args),
         Command::StandIn(args) => commands::stand_in(args),

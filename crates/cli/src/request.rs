@@ -24,7 +24,7 @@ pub(crate) struct Selection {
 }
 
 /// What a model is made of, and how.
-#[derive(Debug, Clone)]
+#[derive(Debug, Clone, Default)]
 pub(crate) struct Request {
     pub(crate) selection: Selection,
     /// The name of the root type, where it was given.

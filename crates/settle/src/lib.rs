@@ -16,7 +16,7 @@ mod singular;
 mod structure;
 mod subject;
 
-pub use ask::{Explanation, Question, Settling, explain, open_questions};
+pub use ask::{Explanation, Question, Settling, explain, open_questions, words_seen};
 pub use check::{Bodies, Misfit, Novelty, Part, bodies, case_of, compare, misfits};
 pub use decide::decide;
 pub use decide::verdict::{

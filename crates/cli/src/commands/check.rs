@@ -1,5 +1,6 @@
 //! `jar-sprout check`: do the samples fit the models, are the grown files current.
 
+use std::env;
 use std::io::Write as _;
 use std::path::{Path, PathBuf};
 
@@ -43,6 +44,7 @@ pub(crate) fn check(args: &CheckArgs) -> Outcome<Exit> {
         let help = problem.help.map(|help| format!("; {help}")).unwrap_or_default();
         findings.push(Finding { place, text: problem.message + &help });
     }
+    let before = findings.len();
     if args.samples.is_empty() {
         for opened in &models.opened {
             samples += fit(opened, &opened.model.request.selection, &mut findings)?;
@@ -52,6 +54,7 @@ pub(crate) fn check(args: &CheckArgs) -> Outcome<Exit> {
         let selection = Selection { sources, ..opened.model.request.selection.clone() };
         samples = fit(opened, &selection, &mut findings)?;
     }
+    let has_misfits = findings.len() > before;
     // Other samples say nothing of the files.
     let files = if args.samples.is_empty() { Some(current(&jar, &models, &mut findings)?) } else { None };
     match args.format {
@@ -62,7 +65,22 @@ pub(crate) fn check(args: &CheckArgs) -> Outcome<Exit> {
             report::result(&format!("{:#}\n", json!({"samples": samples, "files": files, "findings": all})))?;
         }
     }
+    if has_misfits {
+        point_to_drift(&args.samples);
+    }
     Ok(if findings.is_empty() { Exit::Well } else { Exit::Findings })
+}
+
+/// Says what tells more, where that can: of a jar's own samples, its history.
+fn point_to_drift(samples: &[String]) {
+    let has_history =
+        || env::current_dir().is_ok_and(|here| here.ancestors().any(|folder| folder.join(".git").exists()));
+    let side = match samples {
+        [one] => format!(" {one}"),
+        [] if has_history() => String::new(),
+        _ => return,
+    };
+    report::note(&format!("`jar-sprout drift{side}` tells what changed, and what of that breaks"));
 }
 
 /// The model that samples are held against: the one that was named, or the only one.

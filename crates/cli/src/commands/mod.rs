@@ -3,6 +3,7 @@
 mod check;
 mod decide;
 mod demo;
+mod drift;
 mod fetch;
 mod grow;
 mod init;
@@ -18,6 +19,7 @@ mod why;
 pub(crate) use check::check;
 pub(crate) use decide::decide;
 pub(crate) use demo::demo;
+pub(crate) use drift::drift;
 pub(crate) use fetch::fetch;
 pub(crate) use grow::grow;
 pub(crate) use init::init;

@@ -57,7 +57,7 @@ pub(crate) struct Jar {
 }
 
 /// One model of a jar.
-#[derive(Debug)]
+#[derive(Debug, Clone)]
 pub(crate) struct JarModel {
     /// What the jar calls it: `hives`.
     pub(crate) name: String,

@@ -41,6 +41,14 @@ impl Explanation {
     }
 }
 
+/// The texts that were seen in a field, where they are few.
+pub fn words_seen(drafted: &Drafted, settled: &Settled, field: &Subject) -> Option<Vec<String>> {
+    let (id, _) = locate(&settled.model, field).ok()?;
+    let node = settled.origin(&drafted.draft, id, field.key.as_ref())?;
+    let words = drafted.evidence.get(&node)?.texts.as_ref()?.words()?;
+    Some(words.into_iter().map(|(word, _)| word.to_owned()).collect())
+}
+
 /// Explains a type or a field.
 ///
 /// # Errors

@@ -6,6 +6,6 @@ mod question;
 mod questions;
 mod wording;
 
-pub use explain::{Explanation, explain};
+pub use explain::{Explanation, explain, words_seen};
 pub use question::{Question, Settling};
 pub use questions::open_questions;

@@ -1,0 +1,126 @@
+//! The two sides that are held against each other.
+
+use std::collections::{BTreeMap, BTreeSet};
+
+use jar_sprout_drift::{Finding, Side, drift};
+use jar_sprout_model::{Model, Type, TypeId};
+use jar_sprout_settle::{FieldVerdict, Inferred, Misfit, Part, Subject, words_seen};
+use jar_sprout_shape::{Path, Step};
+
+use crate::failure::Outcome;
+use crate::modelling::{are_many, compared, place_of};
+use crate::request::Selection;
+use crate::sources::{Gathered, LocatedSample, located_samples};
+
+/// One side: what was read, and the model of it.
+pub(crate) struct Half {
+    pub(crate) gathered: Gathered,
+    pub(crate) modelled: Inferred,
+    /// Where each value stands first that the other side's model does not take, by its way through the data.
+    misfits: BTreeMap<String, String>,
+    samples: Vec<LocatedSample>,
+}
+
+/// Two sides of one model.
+pub(crate) struct Pair {
+    /// What the jar calls it, where it is one of a jar's.
+    pub(crate) model: Option<String>,
+    pub(crate) old: Half,
+    pub(crate) new: Half,
+}
+
+impl Pair {
+    /// Two sides, the new one's samples held against the old one's model.
+    pub(crate) fn of(model: Option<String>, old: Half, mut new: Half) -> Self {
+        let (misfits, _) = compared(&old.modelled, &new.samples);
+        for (sample, Misfit { path, remedy, .. }) in &misfits {
+            let step = |part: &Part| match part {
+                Part::Key(key) => Step::Child(key.clone()),
+                Part::Item(_) => Step::All,
+            };
+            let mut way: Vec<Step> = path.iter().map(step).collect();
+            // A key that is not there is missed in its object.
+            if let Some((Subject { key: Some(key), .. }, FieldVerdict::Optional)) = remedy {
+                way.push(Step::Child(key.as_str().to_owned()));
+            }
+            new.misfits.entry(Path(way).to_string()).or_insert_with(|| place_of(sample, path));
+        }
+        Self { model, old, new }
+    }
+
+    /// Where what breaks reading stands first.
+    pub(crate) fn first_misfit(&self, finding: &Finding) -> Option<&str> {
+        self.new.misfits.get(&finding.at.to_string()).map(String::as_str)
+    }
+
+    /// What changed.
+    pub(crate) fn findings(&self) -> Vec<Finding> {
+        let (old_sent, new_sent) = (self.old.sent(), self.new.sent());
+        let (is_old, is_new) = (|id| old_sent.contains(&id), |id| new_sent.contains(&id));
+        let (old_words, new_words) =
+            (|field: &Subject| self.old.words(field), |field: &Subject| self.new.words(field));
+        drift(
+            Side {
+                model: self.old.model(),
+                is_complete: self.old.is_complete(),
+                is_sent: &is_old,
+                words: &old_words,
+            },
+            Side {
+                model: self.new.model(),
+                is_complete: self.new.is_complete(),
+                is_sent: &is_new,
+                words: &new_words,
+            },
+        )
+    }
+}
+
+impl Half {
+    pub(crate) fn new(gathered: Gathered, modelled: Inferred, selection: &Selection) -> Outcome<Self> {
+        // What came in by a pipe is gone, and of very many samples nobody waits for a place.
+        let is_read_again =
+            gathered.samples > 0 && !are_many(&gathered) && !selection.sources.iter().any(|one| one == "-");
+        let samples = if is_read_again { located_samples(selection)? } else { Vec::new() };
+        Ok(Self { gathered, modelled, samples, misfits: BTreeMap::new() })
+    }
+
+    pub(crate) fn model(&self) -> &Model {
+        &self.modelled.settled.model
+    }
+
+    /// Whether what it does not have is not there: a document says it, samples show only what they show.
+    fn is_complete(&self) -> bool {
+        self.gathered.document.is_some() && self.gathered.samples == 0
+    }
+
+    fn words(&self, field: &Subject) -> Option<Vec<String>> {
+        words_seen(&self.modelled.drafted, &self.modelled.settled, field)
+    }
+
+    /// The types that a client sends, as a document says it.
+    fn sent(&self) -> BTreeSet<TypeId> {
+        let Some(document) = &self.gathered.document else { return BTreeSet::new() };
+        let slots = self.modelled.settled.slots_of(&document.draft);
+        let taken = document.operations.iter().flat_map(|operation| &operation.takes);
+        let mut sent = BTreeSet::new();
+        for node in taken.filter_map(|carried| carried.node) {
+            self.reach(&slots.slot(node).ty, &mut sent);
+        }
+        sent
+    }
+
+    /// Adds the named types that a type holds, at any depth.
+    fn reach(&self, ty: &Type, reached: &mut BTreeSet<TypeId>) {
+        for id in ty.named() {
+            if reached.insert(id) {
+                self.model()
+                    .get(id)
+                    .definition
+                    .types()
+                    .into_iter()
+                    .for_each(|inner| self.reach(inner, reached));
+            }
+        }
+    }
+}
