@@ -22,7 +22,7 @@ use crate::reference::schema;
 use crate::report;
 use crate::request::Selection;
 use crate::settings::{language, taken_apart, typed_settings};
-use crate::sources::{files_of, gather, split_part};
+use crate::sources::{files_of, gather, no_recording, split_part};
 use crate::unpacking::{TakenOut, models_of, source_of, take_out};
 use crate::wording::{counted, quoted_with};
 
@@ -128,7 +128,10 @@ pub(crate) fn init(args: &InitArgs) -> Outcome<Exit> {
 fn recording_among(args: &InitArgs, typed: &[String]) -> Outcome<Option<(Recording, Vec<String>)>> {
     let is_recorded = |typed: &&String| is_recording(Path::new(split_part(typed).0));
     match (typed.iter().find(is_recorded), typed) {
-        (None, _) => Ok(None),
+        (None, _) => match args.endpoint.first() {
+            Some(endpoint) => Err(no_recording(endpoint).into()),
+            None => Ok(None),
+        },
         (Some(_), [one]) => {
             let (file, part) = split_part(one);
             let endpoints = part.into_iter().map(str::to_owned).chain(args.endpoint.iter().cloned());

@@ -62,15 +62,19 @@ pub(super) fn find_sources(selection: &Selection) -> Outcome<Vec<Source>> {
         });
         let recordings: Vec<_> = recordings.collect();
         if recordings.is_empty() {
-            let problem = Failure::argument("no source is recorded traffic", format!("--endpoint '{typed}'"));
-            let help = "an HTTP Archive (HAR) has endpoints; browsers and proxies save one";
-            return Err(problem.with_help(help).into());
+            return Err(no_recording(typed).into());
         }
         recordings.into_iter().for_each(|endpoint| *endpoint = Some(typed.clone()));
     }
     sources.sort();
     sources.dedup();
     Ok(sources)
+}
+
+/// The problem of an endpoint where nothing was recorded.
+pub(crate) fn no_recording(endpoint: &str) -> Problem {
+    let problem = Failure::argument("no source is recorded traffic", format!("--endpoint '{endpoint}'"));
+    problem.with_help("an HTTP Archive (HAR) has endpoints; browsers and proxies save one")
 }
 
 /// The file of an argument, and the part of it that is asked for, which stands behind a `#`.

@@ -22,7 +22,7 @@ use crate::request::Selection;
 use crate::source_names::SourceNames;
 use crate::wording::nearest;
 
-pub(crate) use self::find::{files_of, recording_alone, split_part};
+pub(crate) use self::find::{files_of, no_recording, recording_alone, split_part};
 pub(crate) use self::located::{LocatedSample, located_samples, read_samples};
 
 /// All samples, merged.
