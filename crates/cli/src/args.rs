@@ -475,6 +475,8 @@ pub(crate) enum FailOn {
     Loses,
     /// Anything changed
     Anything,
+    /// Nothing
+    Nothing,
 }
 
 /// For whom a drift is shown.

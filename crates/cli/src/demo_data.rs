@@ -104,5 +104,9 @@ pub(crate) const DOCUMENTS: &[Endpoint] = &[
 /// What a browser recorded of an app that asked the API.
 pub(crate) const RECORDING: Sample = sample!("session.har");
 
+/// What a year later came and was described, each under the name that it has then.
+pub(crate) const NEXT_YEAR: &[(&str, Sample)] =
+    &[("hives.json", sample!("next-hives.json")), ("api.yaml", sample!("next-api.yaml"))];
+
 /// What becomes of them.
 pub(crate) const JAR: &str = include_str!("../demo/jar.toml");

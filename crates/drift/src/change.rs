@@ -148,5 +148,10 @@ pub enum Change {
         is_deprecated: bool,
     },
     /// What is said of it.
-    Description,
+    Description {
+        /// What was said.
+        was: String,
+        /// What is said.
+        is: String,
+    },
 }

@@ -75,7 +75,7 @@ impl Finding {
             Change::Default { .. } => Verdict::Loses,
             Change::Extras { are_typed: true } => Verdict::Harmless,
             Change::Extras { are_typed: false } => if_complete(Verdict::BreaksCode),
-            Change::Deprecated { .. } | Change::Description => Verdict::Harmless,
+            Change::Deprecated { .. } | Change::Description { .. } => Verdict::Harmless,
         }
     }
 }

@@ -15,8 +15,16 @@ use crate::renamed::renamed;
 
 /// What changed from one model to the other, in the order of the data.
 pub fn drift(old: Side<'_>, new: Side<'_>) -> Vec<Finding> {
-    let mut walk = Walk { old, new, pairs: BTreeSet::new(), renamed: Vec::new(), findings: Vec::new() };
+    let mut walk = Walk {
+        old,
+        new,
+        pairs: BTreeSet::new(),
+        alone: Vec::new(),
+        renamed: Vec::new(),
+        findings: Vec::new(),
+    };
     walk.roots();
+    walk.tell_parts_alone();
     walk.tell_renamed_types();
     walk.findings
 }
@@ -37,6 +45,8 @@ struct Walk<'m> {
     new: Side<'m>,
     /// The types that were held against each other.
     pairs: BTreeSet<(TypeId, TypeId)>,
+    /// Parts of a document that only one side has, it seems.
+    alone: Vec<(Type, Place, Change)>,
     /// Those of another name, with where they were met first.
     renamed: Vec<(TypeId, TypeId, Place)>,
     findings: Vec<Finding>,
@@ -79,14 +89,15 @@ impl<'m> Walk<'m> {
                     let subject = Subject { type_name: name.in_capitals(), key: None };
                     match (of(&olds), of(&news)) {
                         (Some(one), Some(other)) => self.slot(&here, &one.slot, &other.slot),
-                        (Some(_), None) => {
+                        (Some(one), None) => {
                             here.old = Some(subject);
-                            self.find(&here, Change::TypeGone);
+                            self.alone.push((one.slot.ty.clone(), here, Change::TypeGone));
                         }
-                        (None, _) => {
+                        (None, Some(other)) => {
                             here.new = Some(subject);
-                            self.find(&here, Change::TypeNew);
+                            self.alone.push((other.slot.ty.clone(), here, Change::TypeNew));
                         }
+                        (None, None) => {}
                     }
                 }
             }
@@ -224,12 +235,16 @@ impl<'m> Walk<'m> {
     }
 
     fn docs(&mut self, place: &Place, old: &Docs, new: &Docs) {
+        // Samples say nothing of what they mean.
+        if !(self.new.is_complete && self.old.is_complete) {
+            return;
+        }
         if old.is_deprecated != new.is_deprecated {
             self.find(place, Change::Deprecated { is_deprecated: new.is_deprecated });
         }
-        // Samples say nothing of what they mean.
-        if old.text() != new.text() && self.new.is_complete && self.old.is_complete {
-            self.find(place, Change::Description);
+        if old.text() != new.text() {
+            let (was, is) = (old.text().to_owned(), new.text().to_owned());
+            self.find(place, Change::Description { was, is });
         }
     }
 
@@ -284,6 +299,19 @@ impl<'m> Walk<'m> {
         }
         for (word, _) in news.iter().filter(|(word, _)| olds.iter().all(|(other, _)| other != word)) {
             self.find(here, Change::CaseNew { case: word.clone(), is_tagged });
+        }
+    }
+
+    /// A part that was met elsewhere under another name is not alone.
+    fn tell_parts_alone(&mut self) {
+        for (ty, place, change) in std::mem::take(&mut self.alone) {
+            let is_met = |id: TypeId| {
+                let is_gone = change == Change::TypeGone;
+                self.pairs.iter().any(|pair| if is_gone { pair.0 == id } else { pair.1 == id })
+            };
+            if !matches!(ty, Type::Named(id) if is_met(id)) {
+                self.find(&place, change);
+            }
         }
     }
 

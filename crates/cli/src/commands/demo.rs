@@ -7,7 +7,7 @@ use jar_sprout_grow::LANGUAGES;
 use jar_sprout_model::Model;
 
 use crate::args::DemoArgs;
-use crate::demo_data::{DOCUMENTS, ENDPOINTS, Endpoint, JAR, RECORDING, SAMPLES, Sample};
+use crate::demo_data::{DOCUMENTS, ENDPOINTS, Endpoint, JAR, NEXT_YEAR, RECORDING, SAMPLES, Sample};
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome, reason};
 use crate::files::{NewFile, Over, write_all};
@@ -47,7 +47,9 @@ fn write_data(dir: &Path) -> Outcome<()> {
     };
     let jar = [(PathBuf::from(FILE), JAR)];
     let recording = [(Path::new("recordings").join(RECORDING.file), RECORDING.text)];
-    let files = held(ENDPOINTS, SAMPLES).chain(held(DOCUMENTS, "documents")).chain(recording).chain(jar);
+    let next = NEXT_YEAR.iter().map(|(name, sample)| (Path::new("next-year").join(name), sample.text));
+    let files =
+        held(ENDPOINTS, SAMPLES).chain(held(DOCUMENTS, "documents")).chain(recording).chain(next).chain(jar);
     let files = files.map(|(path, text)| NewFile { path: dir.join(path), text: text.to_owned() });
     write_all(files.collect(), Over::Nothing).map_err(Failure::from)
 }
@@ -83,7 +85,7 @@ fn summary(dir: &Path, lines: &[String]) -> String {
     }
     let _ = write!(
         out,
-        "\nTry next:\n  jar-sprout look {dir}/{SAMPLES}/hives.json\n  jar-sprout grow {dir}/{SAMPLES}/hives.json --at '$.hives[*]' --into kotlin\n  jar-sprout why {dir}/{SAMPLES}/hives.json --field Queen.status\n  jar-sprout look {dir}/documents/api.yaml\n  jar-sprout look {dir}/recordings/session.har\n  jar-sprout stand-in &\n  jar-sprout fetch http://127.0.0.1:8017/v1/hives --pages 5 --dir {dir}/fetched\n  cd {dir} && jar-sprout decide Queen.colour --rename mark --only hive && jar-sprout grow --dry-run && jar-sprout check\n  jar-sprout grow your-own-response.json --into typescript\n"
+        "\nTry next:\n  jar-sprout look {dir}/{SAMPLES}/hives.json\n  jar-sprout grow {dir}/{SAMPLES}/hives.json --at '$.hives[*]' --into kotlin\n  jar-sprout why {dir}/{SAMPLES}/hives.json --field Queen.status\n  jar-sprout look {dir}/documents/api.yaml\n  jar-sprout look {dir}/recordings/session.har\n  jar-sprout stand-in &\n  jar-sprout fetch http://127.0.0.1:8017/v1/hives --pages 5 --dir {dir}/fetched\n  jar-sprout drift {dir}/documents/api.yaml {dir}/next-year/api.yaml\n  cd {dir} && jar-sprout decide Queen.colour --rename mark --only hive && jar-sprout grow --dry-run && jar-sprout check\n  jar-sprout grow your-own-response.json --into typescript\n"
     );
     out
 }
@@ -102,6 +104,7 @@ mod tests {
         let mut inside: Vec<&str> =
             ENDPOINTS.iter().chain(DOCUMENTS).flat_map(|e| e.samples).map(|s| s.file).collect();
         inside.extend([FILE, RECORDING.file]);
+        inside.extend(NEXT_YEAR.iter().map(|(_, sample)| sample.file));
         on_disk.sort();
         inside.sort_unstable();
         assert_eq!(on_disk, inside);

@@ -50,11 +50,13 @@ pub(crate) fn drift(args: &DriftArgs) -> Outcome<Exit> {
     alone.iter().for_each(|note| report::note(note));
     let worst = all.iter().flat_map(|(_, findings)| findings).map(|one| one.verdict).min();
     let least = match args.fail_on {
-        FailOn::Breaks => Verdict::BreaksSending,
-        FailOn::Loses => Verdict::Loses,
-        FailOn::Anything => Verdict::Harmless,
+        FailOn::Breaks => Some(Verdict::BreaksSending),
+        FailOn::Loses => Some(Verdict::Loses),
+        FailOn::Anything => Some(Verdict::Harmless),
+        FailOn::Nothing => None,
     };
-    Ok(if worst.is_some_and(|worst| worst <= least) { Exit::Findings } else { Exit::Well })
+    let is_failure = worst.zip(least).is_some_and(|(worst, least)| worst <= least);
+    Ok(if is_failure { Exit::Findings } else { Exit::Well })
 }
 
 fn show(format: DriftFormat, title: &str, all: &[(Option<&str>, Vec<Shown>)]) -> Outcome<()> {

@@ -51,7 +51,8 @@ fn finding(one: &Shown, key: usize, out: &mut impl Write, width: usize) -> io::R
     match evidence.as_str() {
         "" => writeln!(out)?,
         evidence if is_beside => writeln!(out, "  {}", visible(evidence).dimmed())?,
-        evidence => writeln!(out, "\n{indent}{}", cut(&visible(evidence), room).dimmed())?,
+        // It ends with a line's number, which nobody can do without.
+        evidence => writeln!(out, "\n{indent}{}", visible(evidence).dimmed())?,
     }
     if !way_out.is_empty() {
         writeln!(out, "{indent}{}", visible(way_out).cyan())?;

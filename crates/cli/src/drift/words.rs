@@ -7,9 +7,13 @@ use jar_sprout_settle::{Explanation, FieldVerdict, Settling, Subject, explain};
 use super::sides::{Half, Pair};
 use crate::look::document::slot_text;
 use crate::modelling::{Home, settling_line};
+use crate::screen::cut;
 
 /// The most values of an enum that are named.
 const MOST_WORDS: usize = 6;
+
+/// The most columns of what is said of something.
+const MOST_SAID: usize = 40;
 
 /// A finding, ready to be shown.
 pub(crate) struct Shown {
@@ -56,7 +60,7 @@ fn part(change: &Change) -> &'static str {
         Change::CaseNew { .. } | Change::CaseGone { .. } | Change::Tag { .. } => "its kinds",
         Change::TypeRenamed => "its name",
         Change::Extras { .. } => "other keys",
-        Change::Description | Change::Deprecated { .. } => "what is said of it",
+        Change::Description { .. } | Change::Deprecated { .. } => "what is said of it",
         _ => "all of it",
     }
 }
@@ -132,7 +136,15 @@ fn sides(finding: &Finding, pair: &Pair) -> (&'static str, String, String) {
         Change::Deprecated { is_deprecated: false } => {
             ("not deprecated", text("should not be used"), text("in use"))
         }
-        Change::Description => ("description", text("said one thing"), text("says another")),
+        Change::Description { was, is } => ("description", quoted(was), quoted(is)),
+    }
+}
+
+/// The start of what is said.
+fn quoted(text: &str) -> String {
+    match text.lines().next() {
+        None => "nothing said".to_owned(),
+        Some(line) => format!("“{}”", cut(line, MOST_SAID)),
     }
 }
 

@@ -72,6 +72,7 @@ pub(crate) fn line(finding: &Finding, old: &Model, new: &Model) -> String {
         }
         Change::CaseNew { case, .. } => format!("new case {case}"),
         Change::CaseGone { case } => format!("no case {case}"),
+        Change::Description { was, is } => format!("said {was:?}, says {is:?}"),
         Change::TypeRenamed => format!(
             "type {} is now {}",
             finding.old.as_ref().map_or("?", |old| &old.type_name),
