@@ -453,6 +453,14 @@ pub(crate) struct DriftArgs {
     #[arg(long, value_name = "JSONPATH")]
     pub(crate) at: Option<String>,
 
+    /// A language that reads it, which may fail or not; of a jar, its own where none is named
+    #[arg(long, value_name = "LANGUAGE")]
+    pub(crate) into: Vec<String>,
+
+    /// A setting of the language, where there is just one
+    #[arg(long = "with", value_name = "KEY=VALUE", requires = "into")]
+    pub(crate) settings: Vec<String>,
+
     /// From which finding on the exit status is 1
     #[arg(long, value_name = "WHAT", default_value = "breaks")]
     pub(crate) fail_on: FailOn,

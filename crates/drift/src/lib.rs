@@ -10,5 +10,5 @@ mod verdict;
 mod walk;
 
 pub use change::{Change, Finding, Side};
-pub use verdict::Verdict;
+pub use verdict::{Trouble, Verdict};
 pub use walk::drift;

@@ -1,6 +1,6 @@
 //! What a change does to those who have the old model's code.
 
-use jar_sprout_model::{Encoding, Presence, Type};
+use jar_sprout_model::{Encoding, Presence, Scalar, ScalarKind, Type};
 
 use crate::change::{Change, Finding};
 
@@ -36,7 +36,59 @@ impl Verdict {
     }
 }
 
+/// What a reader of the old model meets that it was not told of.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Trouble {
+    /// A key that was always there is missing.
+    Missing,
+    /// Null, where there was none.
+    Null,
+    /// Another kind of value.
+    OtherKind,
+    /// A fraction where whole numbers were.
+    Fraction,
+    /// A number where text was.
+    NumberForText,
+    /// Text that is no date where dates were.
+    NoDate,
+}
+
 impl Finding {
+    /// What a reader meets, where a strict one fails; what becomes of it is a matter of each library.
+    pub fn trouble(&self) -> Option<Trouble> {
+        if self.verdict() != Verdict::BreaksReading {
+            return None;
+        }
+        Some(match &self.change {
+            Change::FieldGone { .. } | Change::FieldRenamed { .. } | Change::MayBeMissing => Trouble::Missing,
+            Change::MayBeNull => Trouble::Null,
+            Change::Kind { was, is, .. } => match (&was.ty, &is.ty) {
+                (Type::Scalar(Scalar::Integer(_)), Type::Scalar(Scalar::Float | Scalar::Decimal)) => {
+                    Trouble::Fraction
+                }
+                (Type::Scalar(Scalar::Text), Type::Scalar(new)) if new.kind() != ScalarKind::Text => {
+                    Trouble::NumberForText
+                }
+                (
+                    Type::Scalar(
+                        Scalar::DateTime(_) | Scalar::LocalDateTime(_) | Scalar::Date | Scalar::Time(_),
+                    ),
+                    Type::Scalar(new),
+                ) if new.kind() == ScalarKind::Text => Trouble::NoDate,
+                _ => Trouble::OtherKind,
+            },
+            _ => Trouble::OtherKind,
+        })
+    }
+
+    /// What it does where the trouble of reading it is no failure: what was told of the data is not so.
+    pub fn verdict_where_read(&self) -> Verdict {
+        match self.verdict() {
+            Verdict::BreaksReading => Verdict::Loses,
+            other => other,
+        }
+    }
+
     /// What it does, where a reader is strict: it refuses what is missing, null or of another kind unless it was told so.
     pub fn verdict(&self) -> Verdict {
         // What samples do not show may be there all the same.

@@ -1,5 +1,6 @@
 //! What a language is.
 
+use crate::habits::{Habits, HabitsOf};
 use crate::settings::{Setting, SettingError, Settings};
 use crate::spell::{About, Dialect};
 
@@ -88,6 +89,16 @@ impl dyn Language + '_ {
     pub fn folders(&self, settings: &Settings) -> Vec<String> {
         let package = self.about().folders.and_then(|setting| settings.given(setting.key));
         package.map(|package| package.split('.').map(str::to_owned).collect()).unwrap_or_default()
+    }
+
+    /// What becomes of data that is not what the model says, with these settings.
+    ///
+    /// # Panics
+    /// Never: each language has a row that always holds.
+    pub fn habits(&self, settings: &Settings) -> Habits {
+        let holds = |row: &&HabitsOf| row.when.iter().all(|(key, value)| settings.given(key) == Some(value));
+        let row = self.about().habits.iter().filter(holds).max_by_key(|row| row.when.len());
+        row.expect("each language has a row without settings").habits
     }
 
     /// Sets one setting.

@@ -6,6 +6,7 @@
 #![warn(clippy::wildcard_enum_match_arm)]
 
 mod grow;
+mod habits;
 mod json_schema;
 mod language;
 mod languages;
@@ -21,6 +22,7 @@ pub use grow::{
     fields_left_as_text, fields_with_words_left, find_language, grow, grow_prepared, grow_shared,
     nearest_language, outline, prepare, trial, types_too_wide, types_without_extras, usage,
 };
+pub use habits::{Habits, Reaction};
 pub use json_schema::json_schema;
 pub use language::{Language, SharedPlace};
 pub use languages::LANGUAGES;

@@ -9,18 +9,20 @@ use serde_json::{Value, json};
 
 use crate::args::{DriftArgs, DriftFormat, FailOn};
 use crate::documents::is_document;
-use crate::drift::{Half, Pair, Shown, json, markdown, shown, text};
+use crate::drift::{Half, Pair, Reader, Shown, json, markdown, shown, text};
 use crate::exit::Exit;
 use crate::failure::{Failure, Outcome, reason};
 use crate::jar::{FILE, Jar, JarModel, Models, Opened, enter_jar, no_such_model, open_models, read_jar};
 use crate::modelling::{Home, decided_model, model};
 use crate::request::{Request, Selection};
 use crate::revision::Revision;
+use crate::settings::named_languages;
 use crate::sources::{gather, split_part};
 use crate::wording::quoted_with;
 use crate::{report, screen};
 
 /// What is held against what.
+#[derive(Default)]
 struct Compared {
     /// `hives.json → hives-2.json`
     title: String,
@@ -29,20 +31,26 @@ struct Compared {
     is_jar: bool,
     /// Models of one side alone.
     alone: Vec<String>,
+    /// The languages that the jar grows.
+    readers: Vec<Reader>,
 }
 
 pub(crate) fn drift(args: &DriftArgs) -> Outcome<Exit> {
+    let named = named_languages(&args.into, None, &args.settings)?;
+    let named: Vec<Reader> =
+        named.iter().map(|(language, settings)| Reader::of(language.title(), *language, settings)).collect();
     let compared = match &args.sides[..] {
         [old, new] => two_sides(args, old, new)?,
         [new] => jar_against(args, new)?,
         _ => since(args)?,
     };
-    let Compared { title, pairs, is_jar, alone } = compared;
+    let Compared { title, pairs, is_jar, alone, readers } = compared;
+    let readers = if args.into.is_empty() { readers } else { named };
     let mut all: Vec<(Option<&str>, Vec<Shown>)> = Vec::new();
     for pair in &pairs {
         let model = pair.model.as_deref();
         let home = if is_jar { Home::Jar(model.filter(|_| pairs.len() > 1)) } else { Home::Arguments };
-        let findings = pair.findings().into_iter().map(|finding| shown(&finding, pair, home));
+        let findings = pair.findings().into_iter().map(|finding| shown(&finding, pair, &readers, home));
         let is_shown = |one: &Shown| !args.no_harmless || one.verdict != Verdict::Harmless;
         all.push((model, findings.filter(is_shown).collect()));
     }
@@ -97,23 +105,23 @@ fn two_sides(args: &DriftArgs, old: &str, new: &str) -> Outcome<Compared> {
         (Some(old), Some(new)) => {
             let (old, new) = (opened_at(&old, &args.only)?, opened_at(&new, &args.only)?);
             let (pairs, alone) = paired(old, new);
-            Ok(Compared { title, pairs, is_jar: false, alone })
+            Ok(Compared { title, pairs, alone, ..Compared::default() })
         }
         (None, None) => {
             let pair = Pair::of(None, half(args, old)?, half(args, new)?);
-            Ok(Compared { title, pairs: vec![pair], is_jar: false, alone: Vec::new() })
+            Ok(Compared { title, pairs: vec![pair], ..Compared::default() })
         }
         (Some(folder), None) => {
             let (known, old) = the_one(opened_at(&folder, &args.only)?, old)?;
             let new = judged_as(&known, new.to_owned(), args.at.as_ref())?;
             let pair = Pair::of(Some(known.name), old, new);
-            Ok(Compared { title, pairs: vec![pair], is_jar: false, alone: Vec::new() })
+            Ok(Compared { title, pairs: vec![pair], ..Compared::default() })
         }
         (None, Some(folder)) => {
             let (known, new) = the_one(opened_at(&folder, &args.only)?, new)?;
             let old = judged_as(&known, old.to_owned(), args.at.as_ref())?;
             let pair = Pair::of(Some(known.name), old, new);
-            Ok(Compared { title, pairs: vec![pair], is_jar: false, alone: Vec::new() })
+            Ok(Compared { title, pairs: vec![pair], ..Compared::default() })
         }
     }
 }
@@ -221,7 +229,14 @@ fn jar_against(args: &DriftArgs, typed: &str) -> Outcome<Compared> {
     let (known, old) = the_one(halves(&jar, std::slice::from_ref(&name))?, typed)?;
     let new = judged_as(&known, whole, args.at.as_ref())?;
     let pair = Pair::of(Some(name.clone()), old, new);
-    Ok(Compared { title: format!("{name} → {typed}"), pairs: vec![pair], is_jar: true, alone: Vec::new() })
+    let title = format!("{name} → {typed}");
+    let readers = readers_of(&jar);
+    Ok(Compared { title, pairs: vec![pair], is_jar: true, readers, ..Compared::default() })
+}
+
+/// The languages that a jar grows.
+fn readers_of(jar: &Jar) -> Vec<Reader> {
+    jar.languages.iter().map(|one| Reader::of(one.language.title(), one.language, &one.settings)).collect()
 }
 
 /// Another side as a model of a jar would be made of it.
@@ -245,5 +260,6 @@ fn since(args: &DriftArgs) -> Outcome<Compared> {
     let old = opened_at(&then.folder(), &args.only)?;
     let new = halves(&jar, &args.only)?;
     let (pairs, alone) = paired(old, new);
-    Ok(Compared { title: format!("{revision} → now"), pairs, is_jar: true, alone })
+    let readers = readers_of(&jar);
+    Ok(Compared { title: format!("{revision} → now"), pairs, is_jar: true, alone, readers })
 }

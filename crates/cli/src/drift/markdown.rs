@@ -12,10 +12,14 @@ pub(crate) fn markdown(title: &str, all: &[Shown]) -> String {
             "\n**{}**\n\n| verdict | field | was | is | evidence |\n|---|---|---|---|---|\n",
             plain(&of)
         ));
-        for Shown { verdict, what, was, is, evidence, way_out, .. } in findings {
+        for one in findings {
+            let Shown { verdict, what, was, is, evidence, way_out, .. } = one;
+            let elsewhere = one.elsewhere();
+            let elsewhere =
+                if elsewhere.is_empty() { elsewhere } else { format!("<br>{}", plain(&elsewhere)) };
             let way_out = if way_out.is_empty() { String::new() } else { format!("<br>{}", code(way_out)) };
             out.push_str(&format!(
-                "| {} | {} | {} | {}{way_out} | {} |\n",
+                "| {}{elsewhere} | {} | {} | {}{way_out} | {} |\n",
                 verdict.words(),
                 code(what),
                 plain(was),

@@ -2,12 +2,14 @@
 
 mod json;
 mod markdown;
+mod readers;
 mod sides;
 mod text;
 mod words;
 
 pub(crate) use json::json;
 pub(crate) use markdown::markdown;
+pub(crate) use readers::Reader;
 pub(crate) use sides::{Half, Pair};
 pub(crate) use text::text;
 pub(crate) use words::{Shown, shown};

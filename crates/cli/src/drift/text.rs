@@ -54,6 +54,10 @@ fn finding(one: &Shown, key: usize, out: &mut impl Write, width: usize) -> io::R
         // It ends with a line's number, which nobody can do without.
         evidence => writeln!(out, "\n{indent}{}", visible(evidence).dimmed())?,
     }
+    let elsewhere = one.elsewhere();
+    if !elsewhere.is_empty() {
+        writeln!(out, "{indent}{}", visible(&elsewhere).dimmed())?;
+    }
     if !way_out.is_empty() {
         writeln!(out, "{indent}{}", visible(way_out).cyan())?;
     }

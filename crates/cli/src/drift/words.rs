@@ -4,10 +4,12 @@ use jar_sprout_drift::{Change, Finding, Verdict};
 use jar_sprout_model::{DefaultValue, Encoding, Presence, WireName};
 use jar_sprout_settle::{Explanation, FieldVerdict, Settling, Subject, explain};
 
+use super::readers::{Reader, verdicts};
 use super::sides::{Half, Pair};
 use crate::look::document::slot_text;
 use crate::modelling::{Home, settling_line};
 use crate::screen::cut;
+use crate::wording::listed;
 
 /// The most values of an enum that are named.
 const MOST_WORDS: usize = 6;
@@ -18,6 +20,8 @@ const MOST_SAID: usize = 40;
 /// A finding, ready to be shown.
 pub(crate) struct Shown {
     pub(crate) verdict: Verdict,
+    /// The same in each language that was asked for.
+    pub(crate) by_language: Vec<(String, Verdict)>,
     /// The way through the data.
     pub(crate) at: String,
     /// The type that it is about.
@@ -35,13 +39,15 @@ pub(crate) struct Shown {
 }
 
 /// A finding of a pair in words.
-pub(crate) fn shown(finding: &Finding, pair: &Pair, home: Home<'_>) -> Shown {
+pub(crate) fn shown(finding: &Finding, pair: &Pair, readers: &[Reader], home: Home<'_>) -> Shown {
     let subject = finding.old.as_ref().or(finding.new.as_ref());
     let of = finding.within.clone();
     let key = subject.and_then(|subject| subject.key.as_ref());
     let (change, was, is) = sides(finding, pair);
+    let (verdict, by_language) = verdicts(finding, readers);
     Shown {
-        verdict: finding.verdict(),
+        verdict,
+        by_language,
         at: finding.at.to_string(),
         of,
         what: key.map_or_else(|| part(&finding.change).to_owned(), |key| key.as_str().to_owned()),
@@ -242,6 +248,25 @@ fn way_out(finding: &Finding, home: Home<'_>) -> String {
         _ => None,
     };
     line.unwrap_or_else(regrow)
+}
+
+impl Shown {
+    /// What it does in languages where it does something else than at worst: `loses in Go and TypeScript`.
+    pub(crate) fn elsewhere(&self) -> String {
+        let mut parts = Vec::new();
+        for verdict in Verdict::ALL.into_iter().filter(|verdict| *verdict != self.verdict) {
+            let names: Vec<&str> = self
+                .by_language
+                .iter()
+                .filter(|(_, one)| *one == verdict)
+                .map(|(name, _)| name.as_str())
+                .collect();
+            if !names.is_empty() {
+                parts.push(format!("{} in {}", verdict.words(), listed(&names)));
+            }
+        }
+        parts.join(", ")
+    }
 }
 
 /// `3 break reading, 1 loses`, the worst first; what there is none of is not said.

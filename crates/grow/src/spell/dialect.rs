@@ -11,6 +11,7 @@ use super::grown_file::GrownFile;
 use super::sheet::{BlankSheet, Helper, Needs};
 use super::trial::Trial;
 use super::usage::{Place, Program};
+use crate::habits::HabitsOf;
 use crate::plan::{Ident, Naming, Plan, PlannedNothing, PlannedType};
 use crate::prepare::Abilities;
 use crate::settings::{Setting, TextOf};
@@ -27,6 +28,8 @@ pub struct About {
     pub(crate) grows: &'static str,
     /// The settings it has.
     pub(crate) settings: &'static [&'static dyn Setting],
+    /// What becomes of data that is not what the model says.
+    pub(crate) habits: &'static [HabitsOf],
     /// The setting whose parts are folders, where the language's people keep packages in folders of their own.
     pub(crate) folders: Option<&'static TextOf>,
     /// What stands between the parts of a path by which code is imported from the root of all, where another folder

@@ -31,6 +31,7 @@ const TOLD: &[&str] = &[
     "rust",
     "swift",
     "typescript parse=checked",
+    "typescript parse=dated properties=readonly",
 ];
 
 /// What is wrong, where, and how it comes to be.

@@ -2,6 +2,7 @@
 
 mod bounds;
 mod entry;
+mod habits;
 mod metadata;
 mod names;
 mod plain_copies;
@@ -54,6 +55,7 @@ static ABOUT: About = About {
     aliases: &["cs", "c#"],
     grows: "records for System.Text.Json, .NET 8 and later",
     settings: settings::SETTINGS,
+    habits: habits::HABITS,
     folders: None,
     between: None,
     naming: names::NAMING,

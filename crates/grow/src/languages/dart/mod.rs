@@ -3,6 +3,7 @@
 mod annotated;
 mod entry;
 mod extras;
+mod habits;
 mod names;
 mod plain_copies;
 mod proof;
@@ -46,6 +47,7 @@ static ABOUT: About = About {
     aliases: &[],
     grows: "classes with fromJson and toJson, Dart 3.3 and later",
     settings: settings::SETTINGS,
+    habits: habits::HABITS,
     folders: None,
     between: None,
     naming: names::NAMING,

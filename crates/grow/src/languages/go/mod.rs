@@ -1,6 +1,7 @@
 //! Go: structs with tags.
 
 mod entry;
+mod habits;
 mod names;
 mod proof;
 mod settings;
@@ -40,6 +41,7 @@ static ABOUT: About = About {
     aliases: &["golang"],
     grows: "structs with tags, Go 1.24 and later",
     settings: settings::SETTINGS,
+    habits: habits::HABITS,
     folders: None,
     between: Some('/'),
     naming: names::NAMING,

@@ -4,6 +4,7 @@ mod beans;
 mod bounds;
 mod entry;
 mod gson;
+mod habits;
 mod names;
 mod nothing;
 mod plain_copies;
@@ -44,6 +45,7 @@ static ABOUT: About = About {
     aliases: &[],
     grows: "records for Jackson or Gson, Java 17 and later",
     settings: settings::SETTINGS,
+    habits: habits::HABITS,
     folders: Some(&PACKAGE),
     between: None,
     naming: names::NAMING,

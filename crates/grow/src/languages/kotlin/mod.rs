@@ -5,6 +5,7 @@ mod datetime;
 mod entry;
 mod extras;
 mod foreign;
+mod habits;
 mod names;
 mod nothing;
 mod parcels;
@@ -43,6 +44,7 @@ static ABOUT: About = About {
     aliases: &["kt"],
     grows: "data classes for kotlinx.serialization, Moshi, Gson or Jackson",
     settings: settings::SETTINGS,
+    habits: habits::HABITS,
     folders: Some(&PACKAGE),
     between: None,
     naming: names::NAMING,

@@ -3,6 +3,7 @@
 mod converting;
 mod dataclasses;
 mod entry;
+mod habits;
 mod names;
 mod proof;
 mod settings;
@@ -59,6 +60,7 @@ static ABOUT: About = About {
     aliases: &["py"],
     grows: "models for pydantic v2, or dataclasses, Python 3.11 and later, 3.10 on request",
     settings: settings::SETTINGS,
+    habits: habits::HABITS,
     folders: None,
     between: Some('.'),
     naming: names::NAMING,

@@ -1,6 +1,7 @@
 //! Rust: structs and enums with serde's derives.
 
 mod entry;
+mod habits;
 mod names;
 mod proof;
 mod settings;
@@ -37,6 +38,7 @@ static ABOUT: About = About {
     aliases: &["rs"],
     grows: "structs and enums with serde's derives",
     settings: settings::SETTINGS,
+    habits: habits::HABITS,
     folders: None,
     between: None,
     naming: names::NAMING,

@@ -2,6 +2,7 @@
 
 mod entry;
 mod extras;
+mod habits;
 mod helpers;
 mod names;
 mod plain_copies;
@@ -39,6 +40,7 @@ static ABOUT: About = About {
     aliases: &[],
     grows: "structs that are Codable, Swift 6",
     settings: settings::SETTINGS,
+    habits: habits::HABITS,
     folders: None,
     between: None,
     naming: names::NAMING,

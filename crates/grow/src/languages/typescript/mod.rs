@@ -1,6 +1,7 @@
 //! TypeScript: interfaces and literal unions; on request a function that parses and checks.
 
 mod bounds;
+mod habits;
 mod names;
 mod plain_copies;
 mod proof;
@@ -35,6 +36,7 @@ static ABOUT: About = About {
     aliases: &["ts"],
     grows: "interfaces and literal unions, on request with a checking parse function",
     settings: settings::SETTINGS,
+    habits: habits::HABITS,
     folders: None,
     between: None,
     naming: names::NAMING,
