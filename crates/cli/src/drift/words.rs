@@ -55,7 +55,7 @@ pub(crate) fn shown(finding: &Finding, pair: &Pair, readers: &[Reader], home: Ho
         was,
         is,
         evidence: evidence(finding, pair),
-        way_out: way_out(finding, home),
+        way_out: if verdict == Verdict::Harmless { String::new() } else { way_out(finding, home) },
     }
 }
 
@@ -231,7 +231,6 @@ fn way_out(finding: &Finding, home: Home<'_>) -> String {
     };
     let regrow = || "grow again, and mend what the compiler names".to_owned();
     let line = match &finding.change {
-        _ if finding.verdict() == Verdict::Harmless => Some(String::new()),
         Change::FieldGone { presence: Presence::Always, .. } | Change::MayBeMissing => {
             decide(FieldVerdict::Optional)
         }
