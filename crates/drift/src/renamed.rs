@@ -10,17 +10,19 @@ const LIKENESS: f64 = 0.72;
 /// The same, where what stands there is of a kind that few fields have.
 const LIKENESS_OF_RARE: f64 = 0.5;
 
-/// Pairs of a field that is gone and one that is new, each in at most one.
+/// Pairs of a field that is gone and one that is new, each in at most one. `shares_values` tells of two fields whether the
+/// same texts were seen in both.
 pub(crate) fn renamed<'f>(
     old: &Model,
     new: &Model,
     gone: &[&'f Field],
     fresh: &[&'f Field],
+    shares_values: &dyn Fn(&Field, &Field) -> bool,
 ) -> Vec<(&'f Field, &'f Field)> {
     let mut all: Vec<(f64, &Field, &Field)> = Vec::new();
     for one in gone {
         for other in fresh {
-            let likeness = likeness((old, one), (new, other));
+            let likeness = likeness((old, one), (new, other), shares_values);
             if likeness > 0.0 {
                 all.push((likeness, one, other));
             }
@@ -42,7 +44,11 @@ pub(crate) fn renamed<'f>(
 }
 
 /// How much alike two fields are; 0 where they are not the same thing.
-fn likeness(old: (&Model, &Field), new: (&Model, &Field)) -> f64 {
+fn likeness(
+    old: (&Model, &Field),
+    new: (&Model, &Field),
+    shares_values: &dyn Fn(&Field, &Field) -> bool,
+) -> f64 {
     let (one, other) = (old.1, new.1);
     let is_same = one.presence == other.presence
         && one.slot.nullable == other.slot.nullable
@@ -50,6 +56,9 @@ fn likeness(old: (&Model, &Field), new: (&Model, &Field)) -> f64 {
         && is_alike((old.0, &one.slot.ty), (new.0, &other.slot.ty));
     if !is_same {
         return 0.0;
+    }
+    if shares_values(one, other) {
+        return 1.0;
     }
     let [first, second] = [one, other].map(|field| field.name.to_string());
     let mut likeness = strsim::jaro_winkler(&first, &second);

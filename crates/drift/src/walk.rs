@@ -29,6 +29,9 @@ pub fn drift(old: Side<'_>, new: Side<'_>) -> Vec<Finding> {
     walk.findings
 }
 
+/// So many texts in common are no chance.
+const FEWEST_SHARED: usize = 2;
+
 /// Where we are.
 #[derive(Debug, Clone)]
 struct Place {
@@ -193,7 +196,11 @@ impl<'m> Walk<'m> {
         let lacks = |fields: &[&'m Field], wire: &WireName| fields.iter().all(|field| field.wire != *wire);
         let gone: Vec<&Field> = olds.iter().copied().filter(|field| lacks(&news, &field.wire)).collect();
         let fresh: Vec<&Field> = news.iter().copied().filter(|field| lacks(&olds, &field.wire)).collect();
-        let moved = renamed(self.old.model, self.new.model, &gone, &fresh);
+        let shares_values = |one: &Field, other: &Field| {
+            let place = here.of_field(Some(one), Some(other));
+            self.shared_words(&place) >= FEWEST_SHARED
+        };
+        let moved = renamed(self.old.model, self.new.model, &gone, &fresh, &shares_values);
         for one in &olds {
             if let Some(other) = news.iter().find(|other| other.wire == one.wire) {
                 self.field(&here.of_field(Some(one), Some(other)), one, other);
@@ -216,6 +223,18 @@ impl<'m> Walk<'m> {
             (None, None) => {}
             (one, _) => self.find(here, Change::Extras { are_typed: one.is_none() }),
         }
+    }
+
+    /// How many of the few texts that were seen in a field on one side were seen on the other one: none where most of them
+    /// were not.
+    fn shared_words(&self, place: &Place) -> usize {
+        let seen =
+            |side: &Side<'_>, field: &Option<Subject>| field.as_ref().and_then(|field| (side.words)(field));
+        let (Some(old), Some(new)) = (seen(&self.old, &place.old), seen(&self.new, &place.new)) else {
+            return 0;
+        };
+        let shared = old.iter().filter(|word| !word.is_empty() && new.contains(word)).count();
+        if shared * 2 >= old.len().max(new.len()) { shared } else { 0 }
     }
 
     fn field(&mut self, place: &Place, old: &'m Field, new: &'m Field) {
