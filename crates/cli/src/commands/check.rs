@@ -2,7 +2,7 @@
 
 use std::env;
 use std::io::Write as _;
-use std::path::{Path, PathBuf};
+use std::path::PathBuf;
 
 use jar_sprout_model::Problem;
 use owo_colors::OwoColorize;
@@ -13,7 +13,7 @@ use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::files::{Changes, Over};
 use crate::grown::wanted_changes;
-use crate::jar::{Jar, Models, Opened, enter_jar, open_models};
+use crate::jar::{Jar, Models, Opened, enter_jar, from_anywhere, from_jar, open_models};
 use crate::modelling::{compared, place_of, show_novelties};
 use crate::report;
 use crate::request::Selection;
@@ -94,18 +94,6 @@ fn the_one<'m, 'j>(jar: &Jar, models: &'m Models<'j>) -> Result<Option<&'m Opene
             Err(problem.with_help(format!("`--only` one of {}", quoted_with("and", &names))))
         }
     }
-}
-
-/// What was typed here, as it is called from any folder; standard input is that everywhere.
-fn from_anywhere(typed: &str) -> PathBuf {
-    let path = if typed == "-" { None } else { std::path::absolute(typed).ok() };
-    path.unwrap_or_else(|| PathBuf::from(typed))
-}
-
-/// The same from the jar's folder, which we have entered.
-fn from_jar(path: &Path) -> String {
-    let here = std::env::current_dir().unwrap_or_default();
-    path.strip_prefix(here).unwrap_or(path).to_string_lossy().into_owned()
 }
 
 /// Whether every sample decodes. Answers how many there are.

@@ -21,7 +21,8 @@ pub(crate) use edit::{
 };
 use edit::{add_model, say_folder};
 pub(crate) use open::{
-    Models, Opened, enter_jar, enter_jar_alone, go_to_jar_there_is, no_such_model, open_models,
+    Models, Opened, enter_jar, enter_jar_alone, from_anywhere, from_jar, go_to_jar_there_is, no_such_model,
+    open_models,
 };
 pub(crate) use read::{parse_jar, read_jar, read_text};
 

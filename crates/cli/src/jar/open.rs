@@ -1,6 +1,6 @@
 //! Opening a jar's models: samples read, decisions applied, what no longer matches told.
 
-use std::path::Path;
+use std::path::{Path, PathBuf};
 
 use jar_sprout_model::Problem;
 use jar_sprout_settle::{Inferred, Lack, Miss, Subject};
@@ -59,6 +59,18 @@ fn go_to_jar(command: &str) -> Outcome<()> {
         return Err(problem.with_help(help).into());
     }
     Ok(())
+}
+
+/// What was typed here, as it is called from any folder; standard input is that everywhere.
+pub(crate) fn from_anywhere(typed: &str) -> PathBuf {
+    let path = if typed == "-" { None } else { std::path::absolute(typed).ok() };
+    path.unwrap_or_else(|| PathBuf::from(typed))
+}
+
+/// The same from the jar's folder, which we have entered.
+pub(crate) fn from_jar(path: &Path) -> String {
+    let here = std::env::current_dir().unwrap_or_default();
+    path.strip_prefix(here).unwrap_or(path).to_string_lossy().into_owned()
 }
 
 /// The models of a jar, or those of these names; one that cannot be made does not hide the others.
