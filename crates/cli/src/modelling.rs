@@ -337,7 +337,7 @@ fn decide_command(subject: &Subject, option: &str, model: Option<&str>) -> Strin
 }
 
 /// A word as a shell takes it.
-fn shell_word(text: &str) -> String {
+pub(crate) fn shell_word(text: &str) -> String {
     let is_plain = |c: char| c.is_ascii_alphanumeric() || matches!(c, '.' | '_' | '-' | '=');
     if text.chars().all(is_plain) { text.to_owned() } else { format!("'{}'", text.replace('\'', r"'\''")) }
 }

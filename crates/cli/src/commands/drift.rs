@@ -116,13 +116,13 @@ fn two_sides(args: &DriftArgs, old: &str, new: &str) -> Outcome<Compared> {
         }
         (Some(folder), None) => {
             let (known, old) = the_one(opened_at(&folder, &args.only)?, old)?;
-            let new = judged_as(&known, &old, new.to_owned(), args.at.as_ref())?;
+            let new = judged_as(&known, new.to_owned(), args.at.as_ref())?;
             let pair = Pair::of(Some(known.name), old, new);
             Ok(Compared { title, pairs: vec![pair], ..Compared::default() })
         }
         (None, Some(folder)) => {
             let (known, new) = the_one(opened_at(&folder, &args.only)?, new)?;
-            let old = judged_as(&known, &new, old.to_owned(), args.at.as_ref())?;
+            let old = judged_as(&known, old.to_owned(), args.at.as_ref())?;
             let pair = Pair::of(Some(known.name), old, new);
             Ok(Compared { title, pairs: vec![pair], ..Compared::default() })
         }
@@ -229,7 +229,7 @@ fn jar_against(args: &DriftArgs, typed: &str) -> Outcome<Compared> {
     };
     let name = one(&jar)?;
     let (known, old) = the_one(halves(&jar, std::slice::from_ref(&name))?, typed)?;
-    let new = judged_as(&known, &old, from_jar(&whole), args.at.as_ref())?;
+    let new = judged_as(&known, from_jar(&whole), args.at.as_ref())?;
     let pair = Pair::of(Some(name.clone()), old, new);
     let title = format!("{name} → {typed}");
     let readers = readers_of(&jar);
@@ -241,12 +241,11 @@ fn readers_of(jar: &Jar) -> Vec<Reader> {
     jar.languages.iter().map(|one| Reader::of(one.language.title(), one.language, &one.settings)).collect()
 }
 
-/// Another side as a model of a jar would be made of it, under the name that its root has there.
-fn judged_as(known: &JarModel, there: &Half, source: String, at: Option<&String>) -> Outcome<Half> {
+/// Another side as a model of a jar would be made of it.
+fn judged_as(known: &JarModel, source: String, at: Option<&String>) -> Outcome<Half> {
     let at = at.or(known.request.selection.at.as_ref()).cloned();
     let selection = Selection { sources: vec![source], at, ..known.request.selection.clone() };
-    let name = Some(known.request.name.clone().unwrap_or_else(|| there.model().root.name.to_string()));
-    let request = Request { selection, name, ..known.request.clone() };
+    let request = Request { selection, ..known.request.clone() };
     let gathered = gather(&request.selection)?;
     gathered.show_warnings();
     let decisions: Vec<_> = known.decisions.iter().map(|one| one.decision.clone()).collect();

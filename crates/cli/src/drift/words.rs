@@ -7,7 +7,7 @@ use jar_sprout_settle::{Explanation, FieldVerdict, Settling, Subject, explain};
 use super::readers::{Reader, verdicts};
 use super::sides::{Half, Pair};
 use crate::look::document::slot_text;
-use crate::modelling::{Home, settling_line};
+use crate::modelling::{Home, settling_line, shell_word};
 use crate::screen::cut;
 use crate::wording::listed;
 
@@ -235,13 +235,19 @@ fn way_out(finding: &Finding, home: Home<'_>) -> String {
             decide(FieldVerdict::Optional)
         }
         Change::MayBeNull => decide(FieldVerdict::Nullable),
-        Change::FieldRenamed { from, .. } => finding.new.as_ref().map(|new| match home {
-            Home::Arguments => format!("--rename {new}={} keeps its name in code", from.as_str()),
-            Home::Jar(_) => format!(
-                "grow again; `jar-sprout decide {new} --rename {}` keeps its name in code",
-                from.as_str()
-            ),
-        }),
+        Change::FieldRenamed { from, to, .. } => {
+            let (field, name) = (format!("{}.{}", finding.within, to.as_str()), from.as_str());
+            Some(match home {
+                Home::Arguments => {
+                    format!("--rename {} keeps its name in code", shell_word(&format!("{field}={name}")))
+                }
+                Home::Jar(_) => format!(
+                    "grow again; `jar-sprout decide {} --rename {}` keeps its name in code",
+                    shell_word(&field),
+                    shell_word(name)
+                ),
+            })
+        }
         Change::FieldNew { .. } | Change::AlwaysThere => Some("send it".to_owned()),
         Change::Default { .. } => Some("say the value where it matters".to_owned()),
         _ => None,
