@@ -23,8 +23,17 @@ fn width(width: Width) -> u8 {
     }
 }
 
+/// How deep lists and maps are looked into, and how much less records; what is deeper, and a union in a union, is taken
+/// for another kind.
+const DEEPEST: usize = 16;
+
 /// Whether a reader of the first kind reads all values of the second one.
 pub(crate) fn reads(old: (&Model, &Type), new: (&Model, &Type)) -> bool {
+    reads_within(old, new, DEEPEST)
+}
+
+fn reads_within(old: (&Model, &Type), new: (&Model, &Type), depth: usize) -> bool {
+    let Some(depth) = depth.checked_sub(1) else { return false };
     let is_text = |model: &Model, ty: &Type| match ty {
         Type::Scalar(scalar) => scalar.kind() == ScalarKind::Text,
         Type::Constant(_) => true,
@@ -49,25 +58,27 @@ pub(crate) fn reads(old: (&Model, &Type), new: (&Model, &Type)) -> bool {
         (Type::Named(id), Type::Constant(_) | Type::Scalar(_)) => match &old.0.get(*id).definition {
             Definition::Enumeration(known) => !known.is_closed && is_text(new.0, new.1),
             Definition::Union(union) => {
-                union.tag.is_none() && union.cases.iter().any(|case| reads((old.0, &case.slot.ty), new))
+                union.tag.is_none()
+                    && union.cases.iter().any(|case| reads_within((old.0, &case.slot.ty), new, depth.min(1)))
             }
             Definition::Record(_) => false,
         },
         (Type::List(old_item), Type::List(new_item)) | (Type::Map(old_item), Type::Map(new_item)) => {
-            reads_slot((old.0, old_item), (new.0, new_item))
+            reads_slot((old.0, old_item), (new.0, new_item), depth)
         }
         (Type::List(item), Type::Tuple(items)) => {
-            items.iter().all(|one| reads_slot((old.0, item), (new.0, one)))
+            items.iter().all(|one| reads_slot((old.0, item), (new.0, one), depth))
         }
         (Type::Map(value), Type::Named(id)) => match &new.0.get(*id).definition {
             Definition::Record(record) => {
-                record.fields.iter().all(|field| reads_slot((old.0, value), (new.0, &field.slot)))
+                record.fields.iter().all(|field| reads_slot((old.0, value), (new.0, &field.slot), depth / 2))
             }
             Definition::Enumeration(_) | Definition::Union(_) => false,
         },
         (Type::Named(id), _) => match &old.0.get(*id).definition {
             Definition::Union(union) => {
-                union.tag.is_none() && union.cases.iter().any(|case| reads((old.0, &case.slot.ty), new))
+                union.tag.is_none()
+                    && union.cases.iter().any(|case| reads_within((old.0, &case.slot.ty), new, depth.min(1)))
             }
             Definition::Record(_) | Definition::Enumeration(_) => false,
         },
@@ -75,6 +86,6 @@ pub(crate) fn reads(old: (&Model, &Type), new: (&Model, &Type)) -> bool {
     }
 }
 
-fn reads_slot(old: (&Model, &Slot), new: (&Model, &Slot)) -> bool {
-    (old.1.nullable || !new.1.nullable) && reads((old.0, &old.1.ty), (new.0, &new.1.ty))
+fn reads_slot(old: (&Model, &Slot), new: (&Model, &Slot), depth: usize) -> bool {
+    (old.1.nullable || !new.1.nullable) && reads_within((old.0, &old.1.ty), (new.0, &new.1.ty), depth)
 }

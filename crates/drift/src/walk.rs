@@ -1,6 +1,6 @@
 //! Walking both models at the same time.
 
-use std::collections::BTreeSet;
+use std::collections::{BTreeSet, VecDeque};
 
 use jar_sprout_model::{
     Definition, Docs, Enumeration, Field, Model, NamedType, Presence, Record, Root, ScalarKind, Slot, Type,
@@ -13,21 +13,29 @@ use crate::change::{Change, Finding, Side};
 use crate::kinds::{is_same_scalar, reads};
 use crate::renamed::renamed;
 
-/// What changed from one model to the other, in the order of the data.
+/// What changed from one model to the other, in the order in which types are met.
 pub fn drift(old: Side<'_>, new: Side<'_>) -> Vec<Finding> {
     let mut walk = Walk {
         old,
         new,
         pairs: BTreeSet::new(),
+        pending: VecDeque::new(),
         alone: Vec::new(),
         renamed: Vec::new(),
         findings: Vec::new(),
     };
     walk.roots();
+    // Types may hold each other at any depth, so that nothing here goes down with them.
+    while let Some((place, ids)) = walk.pending.pop_front() {
+        walk.named(&place, ids);
+    }
     walk.tell_parts_alone();
     walk.tell_renamed_types();
     walk.findings
 }
+
+/// The most steps of a way.
+const LONGEST: usize = 64;
 
 /// So many texts in common are no chance.
 const FEWEST_SHARED: usize = 2;
@@ -48,6 +56,8 @@ struct Walk<'m> {
     new: Side<'m>,
     /// The types that were held against each other.
     pairs: BTreeSet<(TypeId, TypeId)>,
+    /// Those that are to be, each with where it was met first.
+    pending: VecDeque<(Place, (TypeId, TypeId))>,
     /// Parts of a document that only one side has, it seems.
     alone: Vec<(Type, Place, Change)>,
     /// Those of another name, with where they were met first.
@@ -127,7 +137,7 @@ impl<'m> Walk<'m> {
                 let place = place.inside(Step::All);
                 one.iter().zip(other).for_each(|(one, other)| self.slot(&place, one, other));
             }
-            (Type::Named(one), Type::Named(other)) => self.named(place, (*one, *other), old, new),
+            (Type::Named(one), Type::Named(other)) => self.meet(place, (*one, *other), old, new),
             _ => self.kind(place, old, new),
         }
     }
@@ -151,7 +161,8 @@ impl<'m> Walk<'m> {
         })
     }
 
-    fn named(&mut self, place: &Place, ids: (TypeId, TypeId), was: &Slot, is: &Slot) {
+    /// Two types at one place, which are held against each other once.
+    fn meet(&mut self, place: &Place, ids: (TypeId, TypeId), was: &Slot, is: &Slot) {
         let (old, new) = (self.old.model.get(ids.0), self.new.model.get(ids.1));
         let is_pair = matches!(
             (&old.definition, &new.definition),
@@ -160,11 +171,14 @@ impl<'m> Walk<'m> {
                 | (Definition::Union(_), Definition::Union(_))
         );
         if !is_pair {
-            return self.kind(place, was, is);
+            self.kind(place, was, is);
+        } else if self.pairs.insert(ids) {
+            self.pending.push_back((place.clone(), ids));
         }
-        if !self.pairs.insert(ids) {
-            return;
-        }
+    }
+
+    fn named(&mut self, place: &Place, ids: (TypeId, TypeId)) {
+        let (old, new) = (self.old.model.get(ids.0), self.new.model.get(ids.1));
         let subject = |ty: &NamedType| Some(Subject { type_name: ty.name.in_capitals(), key: None });
         let is_sent = (self.old.is_sent)(ids.0) || (self.new.is_sent)(ids.1);
         let within = old.name.in_capitals();
@@ -323,12 +337,10 @@ impl<'m> Walk<'m> {
 
     /// A part that was met elsewhere under another name is not alone.
     fn tell_parts_alone(&mut self) {
+        let (olds, news): (BTreeSet<TypeId>, BTreeSet<TypeId>) = self.pairs.iter().copied().unzip();
         for (ty, place, change) in std::mem::take(&mut self.alone) {
-            let is_met = |id: TypeId| {
-                let is_gone = change == Change::TypeGone;
-                self.pairs.iter().any(|pair| if is_gone { pair.0 == id } else { pair.1 == id })
-            };
-            if !matches!(ty, Type::Named(id) if is_met(id)) {
+            let met = if change == Change::TypeGone { &olds } else { &news };
+            if !matches!(ty, Type::Named(id) if met.contains(&id)) {
                 self.find(&place, change);
             }
         }
@@ -336,17 +348,15 @@ impl<'m> Walk<'m> {
 
     /// A type that has a partner of its own name was split, or joined with another; it is not renamed.
     fn tell_renamed_types(&mut self) {
-        let (old, new) = (self.old.model, self.new.model);
-        let has_same = |is_meant: &dyn Fn((TypeId, TypeId)) -> bool| {
-            self.pairs.iter().any(|pair| is_meant(*pair) && old.get(pair.0).name == new.get(pair.1).name)
-        };
-        let mut told: Vec<Place> = Vec::new();
-        for (one, other, place) in &self.renamed {
-            if !has_same(&|pair| pair.0 == *one) && !has_same(&|pair| pair.1 == *other) {
-                told.push(place.clone());
+        let is_same =
+            |pair: &&(TypeId, TypeId)| self.old.model.get(pair.0).name == self.new.model.get(pair.1).name;
+        let (olds, news): (BTreeSet<TypeId>, BTreeSet<TypeId>) =
+            self.pairs.iter().filter(is_same).copied().unzip();
+        for (one, other, place) in std::mem::take(&mut self.renamed) {
+            if !olds.contains(&one) && !news.contains(&other) {
+                self.find(&place, Change::TypeRenamed);
             }
         }
-        told.iter().for_each(|place| self.find(place, Change::TypeRenamed));
     }
 }
 
@@ -395,8 +405,15 @@ fn kind_word(ty: &Type, model: &Model) -> &'static str {
 impl Place {
     fn inside(&self, step: Step) -> Self {
         let mut place = self.clone();
-        place.at.push(step);
+        place.go(step);
         place
+    }
+
+    /// One step on; a way that nobody would read to its end is not made longer.
+    fn go(&mut self, step: Step) {
+        if self.at.len() < LONGEST {
+            self.at.push(step);
+        }
     }
 
     /// A field of the type that is here.
@@ -408,9 +425,8 @@ impl Place {
         // Of two keys, the first by letter, so that the place is the same both ways.
         let keys = [old, new].into_iter().flatten().map(|field| field.wire.as_str());
         let key = keys.min().unwrap_or_default().to_owned();
-        let mut at = self.at.clone();
-        at.push(Step::Child(key));
-        let within = self.within.clone();
-        Self { at, within, old: subject(&self.old, old), new: subject(&self.new, new), is_sent: self.is_sent }
+        let mut place = self.inside(Step::Child(key));
+        (place.old, place.new) = (subject(&self.old, old), subject(&self.new, new));
+        place
     }
 }

@@ -6,7 +6,7 @@ use std::collections::BTreeSet;
 
 use proptest::prelude::*;
 use serde_json::{Map, Value, json};
-use sides::{Made, drifted, of_samples};
+use sides::{Made, drifted, made as made_of, of_samples};
 
 /// Values with few keys, so that many are shared.
 fn value() -> impl Strategy<Value = Value> {
@@ -56,4 +56,26 @@ proptest! {
         };
         prop_assert_eq!(places(&old, &new), places(&new, &old));
     }
+}
+
+/// A schema of types each of which holds the next one; the last has a value of this kind.
+fn chain(kind: &str) -> Made {
+    const LENGTH: usize = 5_000;
+    let types: Map<String, Value> = (0..LENGTH)
+        .map(|at| {
+            let next = match at + 1 {
+                LENGTH => json!({"type": kind}),
+                next => json!({"$ref": format!("#/$defs/T{next}")}),
+            };
+            (format!("T{at}"), json!({"type": "object", "properties": {"next": next}}))
+        })
+        .collect();
+    made_of(&format!("schema {}", json!({"$ref": "#/$defs/T0", "$defs": types})), "chain")
+}
+
+#[test]
+fn a_chain_of_types_is_walked_to_its_end() {
+    let (old, new) = (chain("string"), chain("integer"));
+    assert!(drifted(&old, &old).is_empty());
+    assert_eq!(drifted(&old, &new).len(), 1);
 }

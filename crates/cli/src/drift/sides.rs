@@ -3,7 +3,7 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use jar_sprout_drift::{Finding, Side, drift};
-use jar_sprout_model::{Model, Type, TypeId};
+use jar_sprout_model::{Model, Slot, Type, TypeId};
 use jar_sprout_settle::{FieldVerdict, Inferred, Misfit, Part, Subject, words_seen};
 use jar_sprout_shape::{Path, Step};
 
@@ -103,24 +103,17 @@ impl Half {
         let Some(document) = &self.gathered.document else { return BTreeSet::new() };
         let slots = self.modelled.settled.slots_of(&document.draft);
         let taken = document.operations.iter().flat_map(|operation| &operation.takes);
+        let slots: Vec<Slot> =
+            taken.filter_map(|carried| carried.node).map(|node| slots.slot(node)).collect();
         let mut sent = BTreeSet::new();
-        for node in taken.filter_map(|carried| carried.node) {
-            self.reach(&slots.slot(node).ty, &mut sent);
-        }
-        sent
-    }
-
-    /// Adds the named types that a type holds, at any depth.
-    fn reach(&self, ty: &Type, reached: &mut BTreeSet<TypeId>) {
-        for id in ty.named() {
-            if reached.insert(id) {
-                self.model()
-                    .get(id)
-                    .definition
-                    .types()
-                    .into_iter()
-                    .for_each(|inner| self.reach(inner, reached));
+        let mut pending: Vec<&Type> = slots.iter().map(|slot| &slot.ty).collect();
+        while let Some(ty) = pending.pop() {
+            for id in ty.named() {
+                if sent.insert(id) {
+                    pending.extend(self.model().get(id).definition.types());
+                }
             }
         }
+        sent
     }
 }
