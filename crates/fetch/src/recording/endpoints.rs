@@ -17,6 +17,9 @@ const DEPTH: usize = 3;
 /// The most keys that are looked at.
 const MOST_KEYS: usize = 200;
 
+/// So many parts of a path, from its start, are looked at for words that stand for one another.
+const MOST_PARTS: usize = 16;
+
 /// With fewer keys, nothing shows whether two answers are of one kind.
 const FEWEST_KEYS: usize = 3;
 
@@ -168,7 +171,7 @@ impl Surveyor {
     pub fn finish(self) -> Survey {
         let mut groups = self.groups;
         let longest = groups.keys().map(|key| key.segments.len()).max().unwrap_or(0);
-        for at in 1..longest {
+        for at in 1..longest.min(MOST_PARTS) {
             groups = joined_at(groups, at);
         }
         let endpoint = |(key, group): (Key, Group)| {
