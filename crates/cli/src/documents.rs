@@ -1,7 +1,6 @@
 //! Documents among the sources: telling them from samples, and handing over the files that they refer to.
 
 use std::fs;
-use std::io::Read as _;
 use std::path::{Component, Path, PathBuf};
 
 use jar_sprout_document::{Drafted, Fault, Files, Library, draft_document, recognise_text};
@@ -14,7 +13,7 @@ use crate::report;
 use crate::source_names::SourceNames;
 
 /// How much of a file is looked at to tell whether it may be a document.
-const HEAD: usize = 1 << 16;
+const HEAD: u64 = 1 << 16;
 
 /// The longest file that may be a document, in bytes.
 const LONGEST: u64 = 1 << 26;
@@ -34,14 +33,9 @@ const SIGNS: &[&str] = &[
 
 /// Whether a file is a schema or an API description, by what stands in it.
 pub(crate) fn is_document(path: &Path) -> bool {
-    let has_signs = || {
-        let mut head = Vec::new();
-        input::open(path, false)?.take(HEAD as u64).read_to_end(&mut head)?;
-        let head = String::from_utf8_lossy(&head);
-        std::io::Result::Ok(SIGNS.iter().any(|sign| head.contains(sign)))
-    };
+    let has_signs = || input::head(path, HEAD).is_ok_and(|head| SIGNS.iter().any(|sign| head.contains(sign)));
     let is_short = fs::metadata(path).is_ok_and(|file| file.len() <= LONGEST);
-    if !is_short || !has_signs().unwrap_or(false) {
+    if !is_short || !has_signs() {
         return false;
     }
     // Lines of samples are no document, and fail to be read as one.

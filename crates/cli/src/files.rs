@@ -10,7 +10,7 @@ use jar_sprout_model::Problem;
 
 use crate::failure::{Failure, reason};
 use crate::progress::Progress;
-use crate::stage::{Stage, sweep};
+use crate::stage::{Failed, Stage, sweep};
 
 /// A file to be written.
 #[derive(Debug, Clone)]
@@ -174,7 +174,8 @@ fn refuse_same_names(files: &[NewFile]) -> Result<(), Problem> {
     Ok(())
 }
 
-fn make_folder(folder: &Path) -> Result<(), Problem> {
+/// Makes a folder, and those above it.
+pub(crate) fn make_folder(folder: &Path) -> Result<(), Problem> {
     let in_the_way = folder.ancestors().find(|path| path.is_file());
     if let Some(file) = in_the_way {
         let problem = Failure::path("a file stands where the folder should be", file);
@@ -194,6 +195,7 @@ fn existing(target: &Path) -> Result<Option<Vec<u8>>, Problem> {
     }
 }
 
-fn cannot_write((path, error): (PathBuf, io::Error)) -> Problem {
+/// The problem of a file that could not be written.
+pub(crate) fn cannot_write((path, error): Failed) -> Problem {
     Failure::path(format!("cannot write here: {}", reason(&error)), &path)
 }

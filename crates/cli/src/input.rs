@@ -31,6 +31,13 @@ pub(crate) fn standard_input(is_lenient: bool) -> io::Result<Box<dyn Read>> {
     ready(Watched::new(io::stdin().lock(), progress), is_lenient)
 }
 
+/// The start of a file, of so many bytes; a letter may be cut at its end.
+pub(crate) fn head(path: &Path, most: u64) -> io::Result<String> {
+    let mut head = Vec::new();
+    open(path, false)?.take(most).read_to_end(&mut head)?;
+    Ok(String::from_utf8_lossy(&head).into_owned())
+}
+
 /// The whole text of a file.
 pub(crate) fn read_text(path: &Path) -> io::Result<String> {
     let mut text = String::new();

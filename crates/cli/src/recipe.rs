@@ -255,6 +255,11 @@ impl Recipe {
         self
     }
 
+    /// How it is asked: as it says, else by what there is to send.
+    pub(crate) fn method(&self) -> String {
+        self.method.clone().unwrap_or_else(|| if self.body.is_some() { "POST" } else { "GET" }.to_owned())
+    }
+
     /// Its keys as a jar has them.
     pub(crate) fn as_toml(&self) -> Vec<(&'static str, Value)> {
         let mut recipe = self.clone();

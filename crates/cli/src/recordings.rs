@@ -9,7 +9,7 @@ use jar_sprout_model::{Problem, Spot};
 
 use crate::failure::{Failure, Outcome, reason};
 use crate::input;
-use crate::wording::nearest;
+use crate::wording::{first_few, nearest};
 
 /// How much of a file is looked at to tell whether it is a recording.
 const HEAD: u64 = 1 << 12;
@@ -28,13 +28,8 @@ pub(crate) struct Recording {
 
 /// Whether a file is a recording, by its ending or its first lines.
 pub(crate) fn is_recording(path: &Path) -> bool {
-    if path.extension().is_some_and(|ending| ending.eq_ignore_ascii_case("har")) {
-        return true;
-    }
-    let mut head = String::new();
-    let read = std::fs::File::open(path).and_then(|file| file.take(HEAD).read_to_string(&mut head));
-    // A letter may be cut in the middle.
-    read.is_ok_and(|_| starts_as_one(&head)) || starts_as_one(&head)
+    path.extension().is_some_and(|ending| ending.eq_ignore_ascii_case("har"))
+        || input::head(path, HEAD).is_ok_and(|head| starts_as_one(&head))
 }
 
 /// A recording says its version and who made it first (HAR 1.2, `log`).
@@ -93,15 +88,10 @@ impl Recording {
         match &self.chosen(typed)?[..] {
             [one] => Ok(one),
             several => {
-                let shown: Vec<String> = several
-                    .iter()
-                    .take(MOST_NAMED)
-                    .map(|one| format!("`{}`", self.shortest_name(one)))
-                    .collect();
-                let more = several.len().saturating_sub(MOST_NAMED);
-                let more = if more > 0 { format!(" and {more} more") } else { String::new() };
+                let all: Vec<String> =
+                    several.iter().map(|one| format!("`{}`", self.shortest_name(one))).collect();
                 let message = format!("{} endpoints are recorded here, and a model is of one", several.len());
-                let help = format!("`--endpoint` one of {}{more}", shown.join(", "));
+                let help = format!("`--endpoint` one of {}", first_few(&all, MOST_NAMED));
                 Err(Failure::path(message, &self.path).with_help(help))
             }
         }

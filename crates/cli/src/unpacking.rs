@@ -1,7 +1,6 @@
 //! The samples of a recording, taken out into files of their own.
 
 use std::collections::{BTreeMap, BTreeSet};
-use std::fs;
 use std::hash::{DefaultHasher, Hash as _, Hasher as _};
 use std::path::{Path, PathBuf};
 use std::time::Duration;
@@ -9,11 +8,12 @@ use std::time::Duration;
 use jar_sprout_fetch::{Endpoint, Exchange, Timestamp, stem, time_stamp};
 use url::Url;
 
-use crate::failure::{Failure, Outcome, reason};
-use crate::jar::{SAMPLES, model_name};
+use crate::failure::Outcome;
+use crate::files::{cannot_write, make_folder};
+use crate::jar::{model_name, samples_of};
 use crate::progress::Progress;
 use crate::recordings::Recording;
-use crate::stage::{Failed, Stage, sweep};
+use crate::stage::{Stage, sweep};
 
 /// Samples that are ready to take their places.
 pub(crate) struct TakenOut {
@@ -37,11 +37,6 @@ pub(crate) fn models_of(endpoints: &[&Endpoint], mut taken: BTreeSet<String>) ->
     names
 }
 
-/// The pattern of a model's samples.
-pub(crate) fn source_of(model: &str) -> String {
-    format!("{SAMPLES}/{model}/*.json")
-}
-
 /// Writes the samples of endpoints beside the folders of these models, one body after the other; what is the same twice
 /// is taken once.
 pub(crate) fn take_out(
@@ -54,17 +49,15 @@ pub(crate) fn take_out(
     let mut seen: BTreeSet<(usize, u64)> = BTreeSet::new();
     let mut names: BTreeMap<PathBuf, usize> = BTreeMap::new();
     for model in models {
-        let folder = Path::new(SAMPLES).join(model);
-        fs::create_dir_all(&folder).map_err(|error| {
-            Failure::path(format!("cannot make this folder: {}", reason(&error)), &folder)
-        })?;
+        let folder = samples_of(model);
+        make_folder(&folder)?;
         sweep(&folder);
     }
     recording.samples(endpoints, &mut |at, exchange, text| {
         let mut hasher = DefaultHasher::new();
         text.hash(&mut hasher);
         if seen.insert((at, hasher.finish())) {
-            let path = free_path(recording, exchange, &Path::new(SAMPLES).join(&models[at]), &mut names);
+            let path = free_path(recording, exchange, &samples_of(&models[at]), &mut names);
             stage.add(&path, &text).map_err(cannot_write)?;
             counts[at] += 1;
         }
@@ -77,7 +70,7 @@ impl TakenOut {
     /// Puts them in their places.
     pub(crate) fn put(self) -> Outcome<()> {
         let count = self.counts.iter().sum();
-        self.stage.put(&[], &Progress::of_things("writing", count)).map_err(cannot_write)
+        Ok(self.stage.put(&[], &Progress::of_things("writing", count)).map_err(cannot_write)?)
     }
 }
 
@@ -100,10 +93,6 @@ fn free_path(
     let free = path(*later);
     *later += 1;
     free
-}
-
-fn cannot_write((path, error): Failed) -> Failure {
-    Failure::from(Failure::path(format!("cannot write here: {}", reason(&error)), &path))
 }
 
 #[cfg(test)]

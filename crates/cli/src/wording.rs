@@ -19,6 +19,15 @@ fn listed_with(word: &str, names: &[&str]) -> String {
     }
 }
 
+/// The first few of them, and how many more there are: `one, two and 3 more`
+pub(crate) fn first_few(names: &[String], most: usize) -> String {
+    let shown = names[..names.len().min(most)].join(", ");
+    match names.len().saturating_sub(most) {
+        0 => shown,
+        more => format!("{shown} and {more} more"),
+    }
+}
+
 /// The word most like another, if one is like it at all; the first of equals by letter.
 pub(crate) fn nearest(word: &str, others: impl IntoIterator<Item = String>) -> Option<String> {
     others

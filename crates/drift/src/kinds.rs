@@ -1,6 +1,6 @@
 //! Which kinds of value a reader of another kind reads as well.
 
-use jar_sprout_model::{Definition, Model, Scalar, ScalarKind, Slot, Type, Width};
+use jar_sprout_model::{Definition, Model, Scalar, ScalarKind, Slot, Type, Union, Width};
 
 /// Whether two scalars are the same to a reader: how a time is written and how wide an integer is are looked at by
 /// themselves.
@@ -40,6 +40,10 @@ fn reads_within(old: (&Model, &Type), new: (&Model, &Type), depth: usize) -> boo
         Type::Named(id) => matches!(model.get(*id).definition, Definition::Enumeration(_)),
         Type::Any | Type::List(_) | Type::Map(_) | Type::Tuple(_) => false,
     };
+    let has_case = |union: &Union| {
+        union.tag.is_none()
+            && union.cases.iter().any(|case| reads_within((old.0, &case.slot.ty), new, depth.min(1)))
+    };
     match (old.1, new.1) {
         (Type::Any, _) => true,
         (Type::Scalar(Scalar::Text | Scalar::Uri | Scalar::Uuid), _) if is_text(new.0, new.1) => {
@@ -57,10 +61,7 @@ fn reads_within(old: (&Model, &Type), new: (&Model, &Type), depth: usize) -> boo
         (Type::Scalar(old), Type::Scalar(new)) => is_same_scalar(*old, *new),
         (Type::Named(id), Type::Constant(_) | Type::Scalar(_)) => match &old.0.get(*id).definition {
             Definition::Enumeration(known) => !known.is_closed && is_text(new.0, new.1),
-            Definition::Union(union) => {
-                union.tag.is_none()
-                    && union.cases.iter().any(|case| reads_within((old.0, &case.slot.ty), new, depth.min(1)))
-            }
+            Definition::Union(union) => has_case(union),
             Definition::Record(_) => false,
         },
         (Type::List(old_item), Type::List(new_item)) | (Type::Map(old_item), Type::Map(new_item)) => {
@@ -76,10 +77,7 @@ fn reads_within(old: (&Model, &Type), new: (&Model, &Type), depth: usize) -> boo
             Definition::Enumeration(_) | Definition::Union(_) => false,
         },
         (Type::Named(id), _) => match &old.0.get(*id).definition {
-            Definition::Union(union) => {
-                union.tag.is_none()
-                    && union.cases.iter().any(|case| reads_within((old.0, &case.slot.ty), new, depth.min(1)))
-            }
+            Definition::Union(union) => has_case(union),
             Definition::Record(_) | Definition::Enumeration(_) => false,
         },
         _ => false,

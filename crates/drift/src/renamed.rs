@@ -1,6 +1,6 @@
 //! Keys that were renamed, it seems: what is gone and what is new in one object, where both are the same but for the key.
 
-use jar_sprout_model::{Field, Model, Scalar, Type};
+use jar_sprout_model::{Definition, Field, Model, Scalar, Type, TypeId};
 
 use crate::kinds::is_same_scalar;
 
@@ -111,8 +111,7 @@ fn is_alike(old: (&Model, &Type), new: (&Model, &Type)) -> bool {
 }
 
 /// The keys of a record, the values of an enum, the tags of a union.
-fn words_of(model: &Model, id: jar_sprout_model::TypeId) -> Vec<String> {
-    use jar_sprout_model::Definition;
+fn words_of(model: &Model, id: TypeId) -> Vec<String> {
     let mut words: Vec<String> = match &model.get(id).definition {
         Definition::Record(record) => {
             record.fields.iter().map(|field| field.wire.as_str().to_owned()).collect()

@@ -110,21 +110,6 @@ pub fn thing(address: &str) -> (String, bool) {
     }
 }
 
-/// The path of an address or a template of one, as a template: `/hives/{id}` of `https://honey.example/hives/17?full=1`.
-pub fn path_template(address: &str) -> String {
-    let address = address.split("{?").next().unwrap_or(address);
-    let address = address.split(['?', '#']).next().unwrap_or(address);
-    let path = address
-        .split_once("://")
-        .map_or(address, |(_, rest)| rest.split_once('/').map_or("", |(_, path)| path));
-    let part = |part: &str| match () {
-        () if part.starts_with('{') || !(part.contains('{') || is_id(part)) => part.to_owned(),
-        () => "{id}".to_owned(),
-    };
-    let parts: Vec<String> = path.split('/').filter(|part| !part.is_empty()).map(part).collect();
-    format!("/{}", parts.join("/"))
-}
-
 /// Letters and digits, and `-` for what stands between; nothing that a file system takes for more than a name.
 fn plain(text: &str) -> String {
     let text = percent_encoding::percent_decode_str(text).decode_utf8_lossy();
@@ -197,15 +182,6 @@ mod tests {
         for other in ["hives", "hives.v2", "hives.20261201.120Z", "a.b.c", "x.20261201T02300e.120Z"] {
             assert_eq!(Record::of(other), None);
         }
-    }
-
-    #[test]
-    fn paths_are_those_of_templates() {
-        let check = |address: &str, expected: &str| assert_eq!(path_template(address), expected);
-        check("https://honey.example/v1/hives/{id}{?query*}", "/v1/hives/{id}");
-        check("https://honey.example/hives/17/?full=1", "/hives/{id}");
-        check("https://honey.example/keys/${KEY}/hives", "/keys/{id}/hives");
-        check("https://honey.example", "/");
     }
 
     #[test]

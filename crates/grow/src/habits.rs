@@ -32,6 +32,30 @@ pub struct Habits {
     pub new_case: Reaction,
 }
 
+/// A reader that refuses all but what the code has room for: it keeps words and kinds that are not known, as all do.
+pub(crate) const STRICT: Habits = Habits {
+    missing: Reaction::Fails,
+    null: Reaction::Fails,
+    other_kind: Reaction::Fails,
+    fraction: Reaction::Fails,
+    number_for_text: Reaction::Fails,
+    no_date: Reaction::Fails,
+    new_word: Reaction::Keeps,
+    new_case: Reaction::Keeps,
+};
+
+/// Types alone, without code that runs: nothing is looked at.
+pub(crate) const KEEPS_ALL: Habits = Habits {
+    missing: Reaction::Keeps,
+    null: Reaction::Keeps,
+    other_kind: Reaction::Keeps,
+    fraction: Reaction::Keeps,
+    number_for_text: Reaction::Keeps,
+    no_date: Reaction::Keeps,
+    new_word: Reaction::Keeps,
+    new_case: Reaction::Keeps,
+};
+
 /// The habits where these settings have these values.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct HabitsOf {

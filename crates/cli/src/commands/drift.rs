@@ -1,6 +1,5 @@
 //! `jar-sprout drift`: what changed between two sides, and what of that breaks.
 
-use std::env;
 use std::path::{Path, PathBuf};
 
 use jar_sprout_drift::Verdict;
@@ -9,12 +8,11 @@ use serde_json::{Value, json};
 
 use crate::args::{DriftArgs, DriftFormat, FailOn};
 use crate::documents::is_document;
-use crate::drift::{Half, Pair, Reader, Shown, json, markdown, shown, text};
+use crate::drift::{Half, Pair, Reader, Shown, json, markdown, shown, text, within};
 use crate::exit::Exit;
-use crate::failure::{Failure, Outcome, reason};
+use crate::failure::{Failure, Outcome};
 use crate::jar::{
-    FILE, Jar, JarModel, Models, Opened, enter_jar, from_anywhere, from_jar, no_such_model, open_models,
-    read_jar,
+    FILE, Jar, JarModel, Models, Opened, enter_jar, from_anywhere, from_jar, open_models, read_jar,
 };
 use crate::modelling::{Home, decided_model, model};
 use crate::request::{Request, Selection};
@@ -107,23 +105,23 @@ fn two_sides(args: &DriftArgs, old: &str, new: &str) -> Outcome<Compared> {
     match (jar_folder(old), jar_folder(new)) {
         (Some(old), Some(new)) => {
             let (old, new) = (opened_at(&old, &args.only)?, opened_at(&new, &args.only)?);
-            let (pairs, alone) = paired(old, new);
+            let (pairs, alone) = paired(old, new)?;
             Ok(Compared { title, pairs, alone, ..Compared::default() })
         }
         (None, None) => {
-            let pair = Pair::of(None, half(args, old)?, half(args, new)?);
+            let pair = Pair::of(None, half(args, old)?, half(args, new)?)?;
             Ok(Compared { title, pairs: vec![pair], ..Compared::default() })
         }
         (Some(folder), None) => {
             let (known, old) = the_one(opened_at(&folder, &args.only)?, old)?;
             let new = judged_as(&known, new.to_owned(), args.at.as_ref())?;
-            let pair = Pair::of(Some(known.name), old, new);
+            let pair = Pair::of(Some(known.name), old, new)?;
             Ok(Compared { title, pairs: vec![pair], ..Compared::default() })
         }
         (None, Some(folder)) => {
             let (known, new) = the_one(opened_at(&folder, &args.only)?, new)?;
             let old = judged_as(&known, old.to_owned(), args.at.as_ref())?;
-            let pair = Pair::of(Some(known.name), old, new);
+            let pair = Pair::of(Some(known.name), old, new)?;
             Ok(Compared { title, pairs: vec![pair], ..Compared::default() })
         }
     }
@@ -146,29 +144,19 @@ fn jar_folder(typed: &str) -> Option<PathBuf> {
 /// One side that is no jar.
 fn half(args: &DriftArgs, typed: &str) -> Outcome<Half> {
     let sources = vec![typed.to_owned()];
-    let mut selection = Selection { sources, at: args.at.clone(), ..Selection::default() };
-    let mut gathered = gather(&selection);
     // A path leads into samples; a document beside them has none.
-    if args.at.is_some() && gathered.is_err() && is_document(Path::new(split_part(typed).0)) {
-        selection.at = None;
-        gathered = gather(&selection);
-    }
-    let gathered = gathered?;
+    let at = args.at.clone().filter(|_| !is_document(Path::new(split_part(typed).0)));
+    let selection = Selection { sources, at, ..Selection::default() };
+    let gathered = gather(&selection)?;
     gathered.show_warnings();
     let request = Request { selection, ..Request::default() };
     let modelled = model(&gathered, &request)?;
-    Half::new(gathered, modelled, &request.selection)
+    Half::new(gathered, modelled, request.selection)
 }
 
 /// The models of a jar somewhere, as they are there.
 fn opened_at(folder: &Path, only: &[String]) -> Outcome<Vec<OfJar>> {
-    let here = env::current_dir().map_err(|error| Failure::path(reason(&error), Path::new(".")))?;
-    let enter =
-        |folder: &Path| env::set_current_dir(folder).map_err(|error| Failure::path(reason(&error), folder));
-    enter(folder)?;
-    let opened = read_jar(Path::new("")).and_then(|jar| halves(&jar, only));
-    enter(&here)?;
-    opened
+    within(folder, || read_jar(Path::new("")).and_then(|jar| halves(&jar, only)))
 }
 
 /// The models of a jar, or those of these names; one that cannot be made is told.
@@ -180,22 +168,22 @@ fn halves(jar: &Jar, only: &[String]) -> Outcome<Vec<OfJar>> {
     }
     let half = |one: Opened<'_>| {
         let Opened { model, gathered, modelled, .. } = one;
-        Ok((model.clone(), Half::new(gathered, modelled, &model.request.selection)?))
+        Ok((model.clone(), Half::new(gathered, modelled, model.request.selection.clone())?))
     };
     opened.into_iter().map(half).collect()
 }
 
 /// Models of one name, and what is said of the others.
-fn paired(old: Vec<OfJar>, mut new: Vec<OfJar>) -> (Vec<Pair>, Vec<String>) {
+fn paired(old: Vec<OfJar>, mut new: Vec<OfJar>) -> Outcome<(Vec<Pair>, Vec<String>)> {
     let (mut pairs, mut alone) = (Vec::new(), Vec::new());
     for (JarModel { name, .. }, old) in old {
         match new.iter().position(|(other, _)| other.name == name) {
-            Some(at) => pairs.push(Pair::of(Some(name), old, new.remove(at).1)),
+            Some(at) => pairs.push(Pair::of(Some(name), old, new.remove(at).1)?),
             None => alone.push(format!("model `{name}` is gone")),
         }
     }
     alone.extend(new.into_iter().map(|(model, _)| format!("model `{}` is new", model.name)));
-    (pairs, alone)
+    Ok((pairs, alone))
 }
 
 /// The only model of a jar, or the one that was named.
@@ -215,22 +203,17 @@ fn the_one(mut all: Vec<OfJar>, typed: &str) -> Result<OfJar, Problem> {
 fn jar_against(args: &DriftArgs, typed: &str) -> Outcome<Compared> {
     let whole = from_anywhere(typed);
     let jar = enter_jar("jar-sprout drift")?;
-    let one = |jar: &Jar| -> Result<String, Problem> {
-        let names: Vec<&str> = jar.models.iter().map(|model| model.name.as_str()).collect();
-        match (&args.only[..], &names[..]) {
-            ([only], names) if names.contains(&only.as_str()) => Ok(only.clone()),
-            ([only, ..], _) => Err(no_such_model(jar, only)),
-            ([], [one]) => Ok((*one).to_owned()),
-            ([], names) => {
-                let problem = Failure::argument("against which model of the jar?", typed);
-                Err(problem.with_help(format!("`--only` one of {}", quoted_with("and", names))))
-            }
+    let name = match &jar.named(&args.only)?[..] {
+        [one] => one.name.clone(),
+        several => {
+            let names: Vec<&str> = several.iter().map(|model| model.name.as_str()).collect();
+            let problem = Failure::argument("against which model of the jar?", typed);
+            return Err(problem.with_help(format!("`--only` one of {}", quoted_with("and", &names))).into());
         }
     };
-    let name = one(&jar)?;
     let (known, old) = the_one(halves(&jar, std::slice::from_ref(&name))?, typed)?;
     let new = judged_as(&known, from_jar(&whole), args.at.as_ref())?;
-    let pair = Pair::of(Some(name.clone()), old, new);
+    let pair = Pair::of(Some(name.clone()), old, new)?;
     let title = format!("{name} → {typed}");
     let readers = readers_of(&jar);
     Ok(Compared { title, pairs: vec![pair], is_jar: true, readers, ..Compared::default() })
@@ -251,7 +234,7 @@ fn judged_as(known: &JarModel, source: String, at: Option<&String>) -> Outcome<H
     let decisions: Vec<_> = known.decisions.iter().map(|one| one.decision.clone()).collect();
     // What they do not find here is what has drifted.
     let (modelled, _) = decided_model(&gathered, &request, &decisions);
-    Half::new(gathered, modelled, &request.selection)
+    Half::new(gathered, modelled, request.selection)
 }
 
 /// The jar that we are in against itself as it was.
@@ -261,7 +244,7 @@ fn since(args: &DriftArgs) -> Outcome<Compared> {
     let then = Revision::open(revision)?;
     let old = opened_at(&then.folder(), &args.only)?;
     let new = halves(&jar, &args.only)?;
-    let (pairs, alone) = paired(old, new);
+    let (pairs, alone) = paired(old, new)?;
     let readers = readers_of(&jar);
     Ok(Compared { title: format!("{revision} → now"), pairs, is_jar: true, alone, readers })
 }

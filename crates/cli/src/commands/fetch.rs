@@ -1,7 +1,8 @@
 //! `jar-sprout fetch`: records what an API answers, as samples.
 
 use std::collections::BTreeSet;
-use std::path::{Path, PathBuf};
+use std::ffi::OsStr;
+use std::path::Path;
 
 use indexmap::IndexMap;
 use jar_sprout_fetch::{Copied, copied, thing};
@@ -13,8 +14,8 @@ use crate::exit::Exit;
 use crate::failure::{Failure, Outcome};
 use crate::fetch::{Recorded, SourcesOfModels, placeholders, record, unsaid};
 use crate::jar::{
-    FILE, Jar, JarModel, NewModel, SAMPLES, add_sources, enter_jar, go_to_jar_there_is, model_name, new_jar,
-    no_such_model, parse_jar, read_jar, read_text, set_recipe, write_jar,
+    FILE, Jar, JarModel, NewModel, add_sources, enter_jar, go_to_jar_there_is, model_name, new_jar,
+    parse_jar, read_jar, read_text, samples_of, set_recipe, source_of, write_jar,
 };
 use crate::lock::lock_jar;
 use crate::recipe::Recipe;
@@ -68,10 +69,7 @@ fn ask_for_jar(args: &FetchArgs, typed: &Recipe) -> Outcome<Exit> {
     warn_of_literals(typed, true);
     for (model, urls) in asked {
         let recipe = Recipe { urls, ..typed.clone() };
-        let recorded = record(&recipe, &folder_of(&model), &sources_of_models(&jar))?;
-        let told = remember(&model, args.at.as_deref(), Some(&unsaid(&recipe).0), &recorded)?;
-        tell_records(&recorded);
-        told.iter().for_each(|told| report::note(told));
+        ask(&jar, &model, &recipe, Some((&unsaid(&recipe).0, args.at.as_deref())))?;
     }
     report::note("`jar-sprout look` shows what is in it; `jar-sprout fetch` asks again");
     Ok(Exit::Well)
@@ -121,16 +119,9 @@ fn ask_again(args: &FetchArgs, typed: &Recipe) -> Outcome<Exit> {
         return Err(Failure::argument(format!("{option} needs an address"), "fetch").with_help(help).into());
     }
     let jar = enter_jar("jar-sprout fetch")?;
-    if let Some(unknown) = args.only.iter().find(|name| jar.models.iter().all(|model| model.name != **name)) {
-        return Err(no_such_model(&jar, unknown).into());
-    }
-    let is_meant = |model: &&JarModel| args.only.is_empty() || args.only.contains(&model.name);
-    let asked: Vec<(&JarModel, &Recipe)> = jar
-        .models
-        .iter()
-        .filter(is_meant)
-        .filter_map(|model| Some((model, model.recipe.as_ref()?)))
-        .collect();
+    let meant = jar.named(&args.only)?.into_iter();
+    let asked: Vec<(&JarModel, &Recipe)> =
+        meant.filter_map(|model| Some((model, model.recipe.as_ref()?))).collect();
     if asked.is_empty() {
         let problem = Failure::argument("the jar remembers nothing that was asked", FILE);
         let help = "`jar-sprout fetch https://api.honey.example/hives` asks, and remembers it";
@@ -140,14 +131,8 @@ fn ask_again(args: &FetchArgs, typed: &Recipe) -> Outcome<Exit> {
     for (model, recipe) in asked {
         tell_asked(model, recipe);
         let recipe = typed.clone().above(recipe.clone());
-        let done = record(&recipe, &folder_of(&model.name), &sources_of_models(&jar)).and_then(|recorded| {
-            let told = remember(&model.name, None, None, &recorded)?;
-            tell_records(&recorded);
-            told.iter().for_each(|told| report::note(told));
-            Ok(())
-        });
         // One that fails does not keep the others from being asked.
-        if let Err(failure) = done {
+        if let Err(failure) = ask(&jar, &model.name, &recipe, None) {
             exit = report::failure(&failure);
         }
     }
@@ -182,42 +167,40 @@ fn tell_asked(model: &JarModel, recipe: &Recipe) {
     report::note(&format!("{}: asking {hosts}{told}", model.name));
 }
 
-/// The folder of a model's records.
-fn folder_of(model: &str) -> PathBuf {
-    Path::new(SAMPLES).join(model)
+/// What the jar is to remember of how samples were asked for: the recipe as it may be written down, and the part of each
+/// sample that a new model takes.
+type Remembered<'r> = (&'r Recipe, Option<&'r str>);
+
+/// Asks for samples of a model, and writes down in the jar what they are now.
+fn ask(jar: &Jar, model: &str, recipe: &Recipe, remembered: Option<Remembered<'_>>) -> Outcome<()> {
+    let sources: SourcesOfModels<'_> =
+        jar.models.iter().map(|model| (model.name.as_str(), &model.request.selection.sources[..])).collect();
+    let recorded = record(recipe, &samples_of(model), &sources)?;
+    let told = remember(model, remembered, &recorded)?;
+    tell_records(&recorded);
+    told.iter().for_each(|told| report::note(told));
+    Ok(())
 }
 
-fn sources_of_models(jar: &Jar) -> SourcesOfModels<'_> {
-    jar.models.iter().map(|model| (model.name.as_str(), &model.request.selection.sources[..])).collect()
-}
-
-/// Writes down in the jar what a model's samples are now, and how they were asked for; what was new about it.
-fn remember(
-    model: &str,
-    at: Option<&str>,
-    recipe: Option<&Recipe>,
-    recorded: &Recorded,
-) -> Outcome<Vec<String>> {
+/// Writes down in the jar what a model's samples are now; what was new about it.
+fn remember(model: &str, remembered: Option<Remembered<'_>>, recorded: &Recorded) -> Outcome<Option<String>> {
     let _lock = lock_jar()?;
     let is_new = !Path::new(FILE).exists();
     // Somebody may have written in it since.
     let text = if is_new { new_jar() } else { read_text(Path::new(""))? };
     let jar = parse_jar(&text)?;
-    let endings: BTreeSet<String> = recorded
-        .new
-        .iter()
-        .chain(&recorded.same)
-        .filter_map(|path| path.extension())
-        .map(|ending| format!("{SAMPLES}/{model}/*.{}", ending.to_string_lossy()))
-        .collect();
-    let sources: Vec<String> = endings.into_iter().collect();
+    let records = recorded.new.iter().chain(&recorded.same);
+    let endings: BTreeSet<&OsStr> = records.filter_map(|path| path.extension()).collect();
+    let sources: Vec<String> =
+        endings.into_iter().map(|ending| source_of(model, &ending.to_string_lossy())).collect();
     let is_known = jar.models.iter().any(|known| known.name == model);
     let mut new = if is_known {
         add_sources(&text, model, &sources)
     } else {
+        let at = remembered.and_then(|(_, at)| at);
         jar.with_model(&text, &NewModel { name: model, sources: &sources, at, root: None, is_lenient: false })
     };
-    if let Some(recipe) = recipe {
+    if let Some((recipe, _)) = remembered {
         new = set_recipe(&new, model, recipe);
     }
     // What would not be read back is not written.
@@ -226,9 +209,9 @@ fn remember(
         write_jar(&new)?;
     }
     Ok(match (is_new, is_known) {
-        (true, _) => vec![format!("made {FILE}, with model `{model}`")],
-        (false, false) => vec![format!("added to {FILE}: model `{model}`")],
-        (false, true) => Vec::new(),
+        (true, _) => Some(format!("made {FILE}, with model `{model}`")),
+        (false, false) => Some(format!("added to {FILE}: model `{model}`")),
+        (false, true) => None,
     })
 }
 

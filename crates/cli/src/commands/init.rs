@@ -14,7 +14,7 @@ use crate::files::{NewFile, Over, write_all};
 use crate::input;
 use crate::jar::{
     FILE, Jar, NewLanguage, NewModel, SAMPLES, add_languages, add_sources, model_name, new_jar,
-    no_such_model, parse_jar, read_text, set_policies, write_jar,
+    no_such_model, parse_jar, read_text, set_policies, source_of, write_jar,
 };
 use crate::lock::lock_jar;
 use crate::recordings::{Recording, is_recording};
@@ -23,7 +23,7 @@ use crate::report;
 use crate::request::Selection;
 use crate::settings::{language, taken_apart, typed_settings};
 use crate::sources::{files_of, gather, no_recording, split_part};
-use crate::unpacking::{TakenOut, models_of, source_of, take_out};
+use crate::unpacking::{TakenOut, models_of, take_out};
 use crate::wording::{counted, quoted_with};
 
 pub(crate) fn init(args: &InitArgs) -> Outcome<Exit> {
@@ -78,7 +78,7 @@ pub(crate) fn init(args: &InitArgs) -> Outcome<Exit> {
             Some((recording, endpoints)) => {
                 let endpoint = recording.one(one_endpoint(&endpoints)?)?;
                 taken_out.push(take_out(&recording, &[endpoint], std::slice::from_ref(&model))?);
-                vec![source_of(&model)]
+                vec![source_of(&model, "json")]
             }
             None => sources(&args.add, &mut copies)?,
         };
@@ -183,7 +183,9 @@ fn of_recording(
     }
     let root = |endpoint: &Endpoint| endpoint.root_name().map(|words| words.in_capitals());
     let made = models.into_iter().zip(&endpoints);
-    Ok(made.map(|(model, endpoint)| (model.clone(), vec![source_of(&model)], root(endpoint))).collect())
+    Ok(made
+        .map(|(model, endpoint)| (model.clone(), vec![source_of(&model, "json")], root(endpoint)))
+        .collect())
 }
 
 /// The endpoint that was typed, if just one was.

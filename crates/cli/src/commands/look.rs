@@ -16,7 +16,7 @@ use crate::look::{document, json, recording, text};
 use crate::modelling::{Home, model, show_contradictions, show_questions};
 use crate::recordings::Recording;
 use crate::request::{Request, Selection, refuse_beside_jar};
-use crate::sources::{gather, recording_alone};
+use crate::sources::{Named, gather_or_list};
 use crate::{report, screen};
 
 pub(crate) fn look(args: &LookArgs) -> Outcome<Exit> {
@@ -24,10 +24,10 @@ pub(crate) fn look(args: &LookArgs) -> Outcome<Exit> {
         return look_at_jar(args);
     }
     let request = Request::of(&args.source, &args.model)?;
-    if let Some(recording) = recording_alone(&request.selection)? {
-        return look_at_recording(&recording, args.format);
-    }
-    let gathered = gather(&request.selection)?;
+    let gathered = match gather_or_list(&request.selection)? {
+        Named::Recording(recording) => return look_at_recording(&recording, args.format),
+        Named::Samples(gathered) => gathered,
+    };
     gathered.show_warnings();
     if let (Some(drafted), 0) = (&gathered.document, gathered.samples) {
         let modelled = model(&gathered, &request)?;

@@ -16,7 +16,7 @@ use crate::report;
 use crate::request::Selection;
 use crate::scrubbing::{Exceptions, joined, scrubbed};
 use crate::sources::{LocatedSample, gather, located_samples, split_part};
-use crate::wording::counted;
+use crate::wording::{counted, first_few};
 
 pub(crate) fn scrub(args: &ScrubArgs) -> Outcome<Exit> {
     let selection =
@@ -101,13 +101,10 @@ fn write(args: &ScrubArgs, samples: &[LocatedSample], scrubbed: Vec<String>) -> 
 /// Says what stayed.
 fn tell(count: usize, words: &BTreeSet<String>) {
     const MOST: usize = 12;
-    let shown: Vec<String> = words.iter().take(MOST).map(|word| format!("`{word}`")).collect();
-    let more = words.len().saturating_sub(MOST);
-    let more = if more > 0 { format!(" and {more} more") } else { String::new() };
-    let stayed = if shown.is_empty() {
-        String::new()
-    } else {
-        format!("; words of its enums stayed: {}{more}", shown.join(", "))
+    let all: Vec<String> = words.iter().map(|word| format!("`{word}`")).collect();
+    let stayed = match first_few(&all, MOST) {
+        few if few.is_empty() => few,
+        few => format!("; words of its enums stayed: {few}"),
     };
     report::note(&format!("{} scrubbed, for the same model{stayed}", counted(count, "sample")));
 }

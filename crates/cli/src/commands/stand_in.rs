@@ -145,13 +145,10 @@ fn held(samples: &[LocatedSample]) -> Option<Held> {
 /// How a model's samples are asked for, as its recipe says; by its name where that is none, or another's too.
 fn asked_for(model: &JarModel, taken: &mut BTreeSet<(String, String)>) -> (String, String) {
     let by_name = || ("GET".to_owned(), format!("/{}", model.name));
-    let by_recipe = model.recipe.as_ref().and_then(|recipe| {
-        let method = recipe
-            .method
-            .clone()
-            .unwrap_or_else(|| if recipe.body.is_some() { "POST" } else { "GET" }.to_owned());
-        Some((method.to_ascii_uppercase(), path_template(recipe.urls.first()?)))
-    });
+    let by_recipe = model
+        .recipe
+        .as_ref()
+        .and_then(|recipe| Some((recipe.method().to_ascii_uppercase(), path_template(recipe.urls.first()?))));
     let asked = by_recipe.filter(|asked| !taken.contains(asked)).unwrap_or_else(by_name);
     taken.insert(asked.clone());
     asked

@@ -10,6 +10,6 @@ mod words;
 pub(crate) use json::json;
 pub(crate) use markdown::markdown;
 pub(crate) use readers::Reader;
-pub(crate) use sides::{Half, Pair};
+pub(crate) use sides::{Half, Pair, within};
 pub(crate) use text::text;
 pub(crate) use words::{Shown, shown};

@@ -27,7 +27,8 @@ impl Reader {
             new_word: _,
             new_case: _,
         } = self.habits;
-        let reaction = match finding.trouble() {
+        let trouble = finding.trouble();
+        let reaction = match trouble {
             None => return finding.verdict(),
             Some(Trouble::Missing) => missing,
             Some(Trouble::Null) => null,
@@ -39,7 +40,7 @@ impl Reader {
         match reaction {
             Reaction::Fails => Verdict::BreaksReading,
             // Where whole numbers are numbers like others, nobody notices.
-            Reaction::Keeps if finding.trouble() == Some(Trouble::Fraction) => Verdict::Harmless,
+            Reaction::Keeps if trouble == Some(Trouble::Fraction) => Verdict::Harmless,
             Reaction::Changes | Reaction::Keeps => finding.verdict_where_read(),
         }
     }

@@ -1,13 +1,15 @@
 //! The two sides that are held against each other.
 
 use std::collections::{BTreeMap, BTreeSet};
+use std::env;
+use std::path::{Path, PathBuf};
 
 use jar_sprout_drift::{Finding, Side, drift};
-use jar_sprout_model::{Model, Slot, Type, TypeId};
+use jar_sprout_model::{Model, Problem, Slot, Type, TypeId};
 use jar_sprout_settle::{FieldVerdict, Inferred, Misfit, Part, Subject, words_seen};
-use jar_sprout_shape::{Path, Step};
+use jar_sprout_shape::{Path as Way, Step};
 
-use crate::failure::Outcome;
+use crate::failure::{Failure, Outcome, reason};
 use crate::modelling::{are_many, compared, place_of};
 use crate::request::Selection;
 use crate::sources::{Gathered, LocatedSample, located_samples};
@@ -16,9 +18,9 @@ use crate::sources::{Gathered, LocatedSample, located_samples};
 pub(crate) struct Half {
     pub(crate) gathered: Gathered,
     pub(crate) modelled: Inferred,
-    /// Where each value stands first that the other side's model does not take, by its way through the data.
-    misfits: BTreeMap<String, String>,
-    samples: Vec<LocatedSample>,
+    selection: Selection,
+    /// The folder from which its sources are called.
+    home: PathBuf,
 }
 
 /// Two sides of one model.
@@ -27,13 +29,31 @@ pub(crate) struct Pair {
     pub(crate) model: Option<String>,
     pub(crate) old: Half,
     pub(crate) new: Half,
+    /// Where each value of the new side stands first that the old one's model does not take, by its way through the data.
+    misfits: BTreeMap<String, String>,
+}
+
+/// Does something in another folder.
+pub(crate) fn within<T>(folder: &Path, act: impl FnOnce() -> Outcome<T>) -> Outcome<T> {
+    let here = here()?;
+    let enter =
+        |folder: &Path| env::set_current_dir(folder).map_err(|error| Failure::path(reason(&error), folder));
+    enter(folder)?;
+    let done = act();
+    enter(&here)?;
+    done
+}
+
+fn here() -> Result<PathBuf, Problem> {
+    env::current_dir().map_err(|error| Failure::path(reason(&error), Path::new(".")))
 }
 
 impl Pair {
     /// Two sides, the new one's samples held against the old one's model.
-    pub(crate) fn of(model: Option<String>, old: Half, mut new: Half) -> Self {
-        let (misfits, _) = compared(&old.modelled, &new.samples);
-        for (sample, Misfit { path, remedy, .. }) in &misfits {
+    pub(crate) fn of(model: Option<String>, old: Half, new: Half) -> Outcome<Self> {
+        let samples = new.samples()?;
+        let mut misfits = BTreeMap::new();
+        for (sample, Misfit { path, remedy, .. }) in &compared(&old.modelled, &samples).0 {
             let step = |part: &Part| match part {
                 Part::Key(key) => Step::Child(key.clone()),
                 Part::Item(_) => Step::All,
@@ -43,14 +63,14 @@ impl Pair {
             if let Some((Subject { key: Some(key), .. }, FieldVerdict::Optional)) = remedy {
                 way.push(Step::Child(key.as_str().to_owned()));
             }
-            new.misfits.entry(Path(way).to_string()).or_insert_with(|| place_of(sample, path));
+            misfits.entry(Way(way).to_string()).or_insert_with(|| place_of(sample, path));
         }
-        Self { model, old, new }
+        Ok(Self { model, old, new, misfits })
     }
 
     /// Where what breaks reading stands first.
     pub(crate) fn first_misfit(&self, finding: &Finding) -> Option<&str> {
-        self.new.misfits.get(&finding.at.to_string()).map(String::as_str)
+        self.misfits.get(&finding.at.to_string()).map(String::as_str)
     }
 
     /// What changed.
@@ -77,12 +97,19 @@ impl Pair {
 }
 
 impl Half {
-    pub(crate) fn new(gathered: Gathered, modelled: Inferred, selection: &Selection) -> Outcome<Self> {
+    /// A side that was read from the folder that we are in.
+    pub(crate) fn new(gathered: Gathered, modelled: Inferred, selection: Selection) -> Outcome<Self> {
+        Ok(Self { gathered, modelled, selection, home: here()? })
+    }
+
+    /// Its samples once more, one by one.
+    fn samples(&self) -> Outcome<Vec<LocatedSample>> {
         // What came in by a pipe is gone, and of very many samples nobody waits for a place.
-        let is_read_again =
-            gathered.samples > 0 && !are_many(&gathered) && !selection.sources.iter().any(|one| one == "-");
-        let samples = if is_read_again { located_samples(selection)? } else { Vec::new() };
-        Ok(Self { gathered, modelled, samples, misfits: BTreeMap::new() })
+        let is_piped = self.selection.sources.iter().any(|one| one == "-");
+        if self.gathered.samples == 0 || are_many(&self.gathered) || is_piped {
+            return Ok(Vec::new());
+        }
+        within(&self.home, || located_samples(&self.selection))
     }
 
     pub(crate) fn model(&self) -> &Model {

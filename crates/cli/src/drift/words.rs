@@ -9,7 +9,7 @@ use super::sides::{Half, Pair};
 use crate::look::document::slot_text;
 use crate::modelling::{Home, settling_line, shell_word};
 use crate::screen::cut;
-use crate::wording::listed;
+use crate::wording::{first_few, listed};
 
 /// The most values of an enum that are named.
 const MOST_WORDS: usize = 6;
@@ -75,10 +75,8 @@ fn part(change: &Change) -> &'static str {
 fn sides(finding: &Finding, pair: &Pair) -> (&'static str, String, String) {
     let text = |text: &str| text.to_owned();
     let words = |words: &[WireName]| {
-        let shown: Vec<String> =
-            words.iter().take(MOST_WORDS).map(|word| format!("{:?}", word.as_str())).collect();
-        let more = words.len().saturating_sub(MOST_WORDS);
-        if more > 0 { format!("{} and {more} more", shown.join(", ")) } else { shown.join(", ") }
+        let all: Vec<String> = words.iter().map(|word| format!("{:?}", word.as_str())).collect();
+        first_few(&all, MOST_WORDS)
     };
     let (old, new) = (pair.old.model(), pair.new.model());
     match &finding.change {

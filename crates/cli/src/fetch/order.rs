@@ -63,13 +63,11 @@ pub(crate) fn order(
         Failure::argument(message, secrets.masked(&url))
             .with_help("such as `https://api.honey.example/hives`")
     })?;
-    let method =
-        recipe.method.clone().unwrap_or_else(|| if body.is_some() { "POST" } else { "GET" }.to_owned());
     let says_kind = headers.iter().any(|(name, _)| name.eq_ignore_ascii_case("content-type"));
     if body.is_some() && !says_kind {
         headers.push(("Content-Type".to_owned(), "application/json".to_owned()));
     }
-    Ok(Order { method, home: url.clone(), url, headers, body })
+    Ok(Order { method: recipe.method(), home: url.clone(), url, headers, body })
 }
 
 /// The recipe as it may be written down, and what in it looks like a secret, by the placeholder that stands for it.

@@ -26,6 +26,16 @@ pub(crate) use open::{
 };
 pub(crate) use read::{parse_jar, read_jar, read_text};
 
+/// The folder of the samples that are recorded for a model, or taken out of a recording.
+pub(crate) fn samples_of(model: &str) -> PathBuf {
+    Path::new(SAMPLES).join(model)
+}
+
+/// The source of those whose files end so.
+pub(crate) fn source_of(model: &str, ending: &str) -> String {
+    format!("{SAMPLES}/{model}/*.{ending}")
+}
+
 /// The name of the file.
 pub(crate) const FILE: &str = "jar.toml";
 
@@ -117,6 +127,14 @@ impl std::fmt::Debug for JarLanguage {
 }
 
 impl Jar {
+    /// The models of these names; all where there is none.
+    pub(crate) fn named(&self, only: &[String]) -> Result<Vec<&JarModel>, Problem> {
+        if let Some(unknown) = only.iter().find(|name| self.models.iter().all(|model| model.name != **name)) {
+            return Err(no_such_model(self, unknown));
+        }
+        Ok(self.models.iter().filter(|model| only.is_empty() || only.contains(&model.name)).collect())
+    }
+
     /// The text of the jar with one more model; where there was one, its code stays where it may have been grown.
     pub(crate) fn with_model(&self, text: &str, new: &NewModel<'_>) -> String {
         match &self.models[..] {

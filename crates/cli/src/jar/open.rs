@@ -75,11 +75,8 @@ pub(crate) fn from_jar(path: &Path) -> String {
 
 /// The models of a jar, or those of these names; one that cannot be made does not hide the others.
 pub(crate) fn open_models<'j>(jar: &'j Jar, only: &[String]) -> Outcome<Models<'j>> {
-    if let Some(unknown) = only.iter().find(|name| jar.models.iter().all(|model| model.name != **name)) {
-        return Err(no_such_model(jar, unknown).into());
-    }
     let mut models = Models { opened: Vec::new(), failures: Vec::new() };
-    for model in jar.models.iter().filter(|model| only.is_empty() || only.contains(&model.name)) {
+    for model in jar.named(only)? {
         match open(model) {
             Ok(opened) => models.opened.push(opened),
             Err(failure) => models.failures.push((model, failure)),

@@ -10,7 +10,7 @@ use jar_sprout_model::{Problem, Spot};
 use crate::documents;
 use crate::failure::{Failure, Outcome, reason};
 use crate::input;
-use crate::recordings::{Recording, is_recording};
+use crate::recordings::is_recording;
 use crate::report;
 use crate::request::Selection;
 use crate::source_names::SourceNames;
@@ -108,14 +108,6 @@ fn named_sources(argument: &str) -> Outcome<Vec<Source>> {
         }
     };
     Ok(files_of(argument)?.into_iter().map(source).collect())
-}
-
-/// The recording that is to be listed: where it is the only source, and no endpoint of it is asked for.
-pub(crate) fn recording_alone(selection: &Selection) -> Outcome<Option<Recording>> {
-    match &find_sources(selection)?[..] {
-        [Source::Recording(path, None)] => Ok(Some(Recording::open(path)?)),
-        _ => Ok(None),
-    }
 }
 
 /// The files that an argument means: itself, or what a glob matches.

@@ -20,9 +20,9 @@ use crate::recordings::Recording;
 use crate::report;
 use crate::request::Selection;
 use crate::source_names::SourceNames;
-use crate::wording::nearest;
+use crate::wording::{first_few, nearest};
 
-pub(crate) use self::find::{files_of, no_recording, recording_alone, split_part};
+pub(crate) use self::find::{files_of, no_recording, split_part};
 pub(crate) use self::located::{LocatedSample, located_samples, read_samples};
 
 /// All samples, merged.
@@ -47,10 +47,29 @@ pub(crate) struct Gathered {
     pub(crate) document: Option<Drafted>,
 }
 
+/// What was named, where that may be a recording to be listed.
+pub(crate) enum Named {
+    /// The only source, of which no endpoint is asked for.
+    Recording(Recording),
+    Samples(Box<Gathered>),
+}
+
+/// Reads every source that was named, or opens the recording that is the only one.
+pub(crate) fn gather_or_list(selection: &Selection) -> Outcome<Named> {
+    let sources = find_sources(selection)?;
+    match &sources[..] {
+        [Source::Recording(path, None)] => Ok(Named::Recording(Recording::open(path)?)),
+        _ => Ok(Named::Samples(Box::new(gather_from(&sources, selection)?))),
+    }
+}
+
 /// Reads every source that was named, in the order of their names, so that the order of arguments changes nothing.
 pub(crate) fn gather(selection: &Selection) -> Outcome<Gathered> {
+    gather_from(&find_sources(selection)?, selection)
+}
+
+fn gather_from(sources: &[Source], selection: &Selection) -> Outcome<Gathered> {
     let at = part(selection)?;
-    let sources = find_sources(selection)?;
     let opened: Vec<Opened<'_>> = sources.iter().map(Opened::of).collect::<Outcome<_>>()?;
     let names = SourceNames::of(opened.iter().flat_map(Opened::names).collect());
     // Samples beside a document are called by themselves.
@@ -58,7 +77,7 @@ pub(crate) fn gather(selection: &Selection) -> Outcome<Gathered> {
     let has_samples = opened.iter().any(|one| is_sample(&one));
     let named = opened.iter().filter(|one| !has_samples || is_sample(one));
     let stems = named.filter_map(Opened::stem).collect();
-    let folder = shared_folder(&sources);
+    let folder = shared_folder(sources);
     let mut gathered = Gathered {
         shape: Shape::default(),
         names,
@@ -70,12 +89,12 @@ pub(crate) fn gather(selection: &Selection) -> Outcome<Gathered> {
         recorded: opened.iter().find_map(Opened::root_name),
         are_records_of_one: opened.iter().all(Opened::is_record_of_one),
         at,
-        document: read_document(&sources, selection.refs_from.as_deref())?,
+        document: read_document(sources, selection.refs_from.as_deref())?,
     };
     let mut id = SourceId(0);
     for one in &opened {
         one.read_into(&mut gathered, id, selection.is_lenient)?;
-        id = SourceId(id.0 + one.names().len() as u32);
+        id = SourceId(id.0 + one.count());
     }
     if gathered.samples == 0 && gathered.document.is_some() {
         if let Some(at) = &selection.at {
@@ -107,6 +126,14 @@ impl<'s> Opened<'s> {
                 let endpoint = recording.one(endpoint.as_deref())?.clone();
                 Ok(Self::Recording(Box::new(recording), endpoint))
             }
+        }
+    }
+
+    /// How many samples have names of their own.
+    fn count(&self) -> u32 {
+        match self {
+            Self::File(_) => 1,
+            Self::Recording(_, endpoint) => endpoint.exchanges.len() as u32,
         }
     }
 
@@ -265,10 +292,8 @@ fn no_match(path: &jar_sprout_shape::Path, miss: &NoMatch) -> Problem {
         ([], true) => format!("there are lists at `{matched}`: `{matched}[*]` takes their items"),
         ([], false) => format!("the values at `{matched}` have no parts"),
         (keys, _) => {
-            let shown: Vec<String> = keys.iter().take(MAX_KEYS_SHOWN).map(|key| format!("`{key}`")).collect();
-            let more = keys.len().saturating_sub(MAX_KEYS_SHOWN);
-            let rest = if more > 0 { format!(" and {more} more") } else { String::new() };
-            format!("`{matched}` has {}{rest}", shown.join(", "))
+            let all: Vec<String> = keys.iter().map(|key| format!("`{key}`")).collect();
+            format!("`{matched}` has {}", first_few(&all, MAX_KEYS_SHOWN))
         }
     };
     if let Step::Child(key) = step

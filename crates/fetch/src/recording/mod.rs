@@ -7,4 +7,5 @@ mod paths;
 mod read;
 
 pub use endpoints::{Endpoint, Survey, Surveyor};
+pub use paths::path_template;
 pub use read::{Body, Exchange, Side, read_recording};

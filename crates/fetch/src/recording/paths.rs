@@ -68,6 +68,22 @@ pub(super) fn template(segments: &[Segment]) -> String {
     if path.is_empty() { "/".to_owned() } else { path }
 }
 
+/// The path of an address or a template of one, as a template: `/hives/{id}` of `https://honey.example/hives/17?full=1`.
+pub fn path_template(address: &str) -> String {
+    let address = address.split("{?").next().unwrap_or(address);
+    let address = address.split(['?', '#']).next().unwrap_or(address);
+    let path = address
+        .split_once("://")
+        .map_or(address, |(_, rest)| rest.split_once('/').map_or("", |(_, path)| path));
+    // A variable has its name already; what a placeholder stands for is one of several.
+    let part = |part: &str| match !part.starts_with('{') && (part.contains('{') || is_id(part)) {
+        true => Segment::Which,
+        false => Segment::Word(part.to_owned()),
+    };
+    let parts: Vec<Segment> = path.split('/').filter(|part| !part.is_empty()).map(part).collect();
+    template(&parts)
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -95,5 +111,15 @@ mod tests {
             assert_eq!(holds_several(&Segment::Word(word.to_owned())), expected, "{word}");
         }
         assert!(!holds_several(&Segment::Which));
+    }
+
+    #[test]
+    fn paths_are_those_of_templates() {
+        let check = |address: &str, expected: &str| assert_eq!(path_template(address), expected);
+        check("https://honey.example/v1/hives/{id}{?query*}", "/v1/hives/{id}");
+        check("https://honey.example/hives/17/?full=1", "/hives/{id}");
+        check("https://honey.example/keys/${KEY}/hives", "/keys/{id}/hives");
+        check("https://honey.example/apiaries/3/hives/17", "/apiaries/{apiary_id}/hives/{id}");
+        check("https://honey.example", "/");
     }
 }

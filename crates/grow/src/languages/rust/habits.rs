@@ -1,18 +1,6 @@
 //! What becomes of data that is not what the model says. The proofs hold each row against the real library.
 
-use crate::habits::{Habits, HabitsOf, Reaction};
+use crate::habits::{HabitsOf, STRICT};
 
 /// The row with the most settings that hold is meant.
-pub(super) const HABITS: &[HabitsOf] = &[HabitsOf {
-    when: &[],
-    habits: Habits {
-        missing: Reaction::Fails,
-        null: Reaction::Fails,
-        other_kind: Reaction::Fails,
-        fraction: Reaction::Fails,
-        number_for_text: Reaction::Fails,
-        no_date: Reaction::Fails,
-        new_word: Reaction::Keeps,
-        new_case: Reaction::Keeps,
-    },
-}];
+pub(super) const HABITS: &[HabitsOf] = &[HabitsOf { when: &[], habits: STRICT }];
